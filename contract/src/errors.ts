@@ -1,0 +1,112 @@
+import type { FaultCode, Problem } from '@kevro/core';
+
+/** Every error a user can meet: its sentence and its HTTP status. The API and the page both say these words. */
+export interface ErrorEntry {
+  status: number;
+  sentence: string;
+}
+
+type RequestCode =
+  | 'missing'
+  | 'unknown-key'
+  | 'not-among-choices'
+  | 'not-text'
+  | 'too-long'
+  | 'not-whole'
+  | 'out-of-range'
+  | 'not-json'
+  | 'too-large'
+  | 'not-found'
+  | 'already-there'
+  | 'nothing-measured'
+  | 'nothing-aimed'
+  | 'other-frame'
+  | 'bad-input'
+  | 'cannot-reach-server'
+  | 'internal';
+
+export type ErrorCode = FaultCode | RequestCode;
+
+const one = (value: number | string | undefined, digits = 1): string =>
+  typeof value === 'number' ? value.toFixed(digits) : (value ?? '?');
+
+type Values = Record<string, number | string>;
+const entry = (
+  status: number,
+  sentence: string | ((v: Values) => string),
+): [number, (v: Values) => string] => [status, typeof sentence === 'string' ? () => sentence : sentence];
+
+const TABLE: Record<ErrorCode, [number, (v: Values) => string]> = {
+  // About numbers and frames
+  'not-a-number': entry(422, 'This is not a number. Type digits, with a point or a comma.'),
+  'not-positive': entry(422, 'This must be more than zero.'),
+  'mass-negative': entry(422, 'A weight must be more than zero.'),
+  'balance-off-frame': entry(
+    422,
+    (v) => `The balance must lie on the frame: between 0 and ${one(v.lengthCm)} cm from the butt.`,
+  ),
+  'swing-weight-impossible': entry(
+    422,
+    (v) =>
+      `This swing weight cannot go with this weight and balance: it must be more than ${one(v.least, 0)} kg·cm². Check all three.`,
+  ),
+  'twist-weight-impossible': entry(422, 'A twist weight must be more than zero.'),
+  'removal-too-large': entry(422, 'More would be taken off than is there.'),
+  'spot-off-frame': entry(422, 'This place is not on the frame.'),
+  'span-not-positive': entry(422, 'A length must be more than zero.'),
+  'head-too-large': entry(
+    422,
+    (v) =>
+      `The head of ${one(v.headLengthCm)} cm and the handle of ${one(v.handleLengthCm)} cm do not fit in ${one(v.lengthCm)} cm.`,
+  ),
+  'twist-not-measured': entry(
+    422,
+    'The aim names a twist weight, but none was measured. Measure it, or leave the twist weight free.',
+  ),
+  'sport-not-computed': entry(422, (v) => `Kevro does not compute ${one(v.sport)} yet.`),
+  'tolerance-not-positive': entry(422, 'A tolerance must be more than zero.'),
+  'share-out-of-range': entry(422, 'A share of the way lies between 0 and 100 %.'),
+  'plan-not-proven': entry(
+    503,
+    'The plan could not be proven best in the time allowed. Allow fewer zones or wider tolerances.',
+  ),
+  // About requests
+  missing: entry(422, 'This is missing.'),
+  'unknown-key': entry(422, (v) => `“${one(v.key)}” is not known here.`),
+  'not-among-choices': entry(422, (v) => `Choose one of: ${one(v.choices)}.`),
+  'not-text': entry(422, 'This must be text.'),
+  'too-long': entry(422, (v) => `This is too long: at most ${one(v.most, 0)}.`),
+  'not-whole': entry(422, 'This must be a whole number.'),
+  'out-of-range': entry(422, (v) => `This is out of range: ${one(v.range)}.`),
+  'bad-input': entry(422, 'This is not what belongs here.'),
+  'not-json': entry(400, 'The request is not readable JSON.'),
+  'too-large': entry(413, 'The request is too large.'),
+  'not-found': entry(404, 'There is nothing here by that name.'),
+  'already-there': entry(409, (v) => `There is already one: ${one(v.what)}.`),
+  'nothing-measured': entry(409, 'Measure the frame first.'),
+  'nothing-aimed': entry(409, 'Set an aim first.'),
+  'other-frame': entry(422, 'This measurement belongs to another frame.'),
+  'cannot-reach-server': entry(503, 'Kevro’s server does not answer. What you typed is kept; try again.'),
+  internal: entry(500, 'Something went wrong on the server. Nothing was stored.'),
+};
+
+export const ERROR_CODES = Object.keys(TABLE) as ErrorCode[];
+
+/** The sentence of an error, with its values put in. */
+export const sentence = (code: ErrorCode, values: Values = {}): string => TABLE[code][1](values);
+
+/** The HTTP status of an error. */
+export const statusOf = (code: ErrorCode): number => TABLE[code][0];
+
+/** One thing wrong, as the API says it. */
+export interface FieldError {
+  path: string;
+  message: string;
+  code: ErrorCode;
+}
+
+export const fieldError = ({ code, path, values }: Problem): FieldError => ({
+  path,
+  code,
+  message: sentence(code, values),
+});

@@ -1,0 +1,13 @@
+export * as shapes from './shapes';
+export * as compute from './compute';
+export * from './errors';
+export * from './zod-errors';
+export * from './records/player';
+export * from './records/frame';
+export * from './records/measurement';
+export * from './records/setup';
+export * from './records/part';
+export * from './records/fitting';
+export * from './records/shop';
+export * from './calls';
+export * from './openapi';

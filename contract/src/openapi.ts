@@ -1,0 +1,69 @@
+import { z } from 'zod';
+import { calls, type Call } from './calls';
+import { ERROR_CODES } from './errors';
+
+const json = (schema: z.ZodType, io: 'input' | 'output') => {
+  const { $schema: _, ...rest } = z.toJSONSchema(schema, { target: 'draft-2020-12', io });
+  return { 'application/json': { schema: rest } };
+};
+
+const PROBLEM = {
+  type: 'object',
+  required: ['type', 'title', 'status', 'detail', 'code'],
+  properties: {
+    type: { type: 'string' },
+    title: { type: 'string' },
+    status: { type: 'integer' },
+    detail: { type: 'string' },
+    code: { type: 'string', enum: ERROR_CODES },
+    errors: {
+      type: 'array',
+      items: {
+        type: 'object',
+        required: ['path', 'message'],
+        properties: { path: { type: 'string' }, message: { type: 'string' }, code: { type: 'string' } },
+      },
+    },
+  },
+};
+
+function operation(name: string, { path, summary, body, answer }: Call) {
+  const names = [...path.matchAll(/:(\w+)/g)].map((found) => found[1]);
+  return {
+    operationId: name,
+    summary,
+    ...(names.length > 0
+      ? {
+          parameters: names.map((n) => ({ name: n, in: 'path', required: true, schema: { type: 'string' } })),
+        }
+      : {}),
+    ...(body ? { requestBody: { required: true, content: json(body, 'input') } } : {}),
+    responses: {
+      200: { description: summary, content: json(answer, 'output') },
+      default: {
+        description: 'What went wrong (RFC 9457)',
+        content: { 'application/problem+json': { schema: { $ref: '#/components/schemas/Problem' } } },
+      },
+    },
+  };
+}
+
+/** The OpenAPI 3.1 document of every call, made from the same schemas that validate. */
+export function openApiDocument(): Record<string, unknown> {
+  const paths: Record<string, Record<string, unknown>> = {};
+  for (const [name, call] of Object.entries<Call>(calls)) {
+    const path = call.path.replace(/:(\w+)/g, '{$1}');
+    (paths[path] ??= {})[call.method] = operation(name, call);
+  }
+  return {
+    openapi: '3.1.0',
+    info: {
+      title: 'Kevro',
+      version: '1',
+      description: 'The computation and the records of Kevro over HTTP.',
+    },
+    servers: [{ url: '/api/v1' }],
+    paths,
+    components: { schemas: { Problem: PROBLEM } },
+  };
+}

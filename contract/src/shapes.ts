@@ -1,0 +1,95 @@
+import { z } from 'zod';
+import { SCHOOLS } from '@kevro/core';
+
+/** Shapes that requests and records share. They are strict: unknown keys are bad input. */
+
+const finite = z.number();
+
+export const sport = z.enum(['tennis', 'pickleball', 'padel', 'badminton']);
+export const zoneName = z.enum([
+  'tip',
+  'shoulders',
+  'sides',
+  'lowerHoop',
+  'throat',
+  'handleTop',
+  'handle',
+  'butt',
+]);
+
+export const specs = z.strictObject({
+  massG: finite,
+  balanceCm: finite,
+  swingWeight: finite,
+  twistWeight: finite.optional(),
+  axisCm: finite.min(0).max(30).optional().describe("cm from the butt; the sport's own if left out"),
+});
+
+export const frameShape = z.strictObject({
+  sport,
+  lengthCm: finite.positive().max(100),
+  headAreaCm2: finite.positive().max(2000).optional(),
+  headLengthCm: finite.positive().max(60).optional(),
+  headWidthCm: finite.positive().max(60).optional(),
+  handleLengthCm: finite.positive().max(60).optional(),
+  shape: z.string().max(40).optional(),
+});
+
+export const spot = z.union([
+  z.strictObject({ clock: finite.min(0).max(12) }),
+  z.strictObject({ xCm: finite, yCm: finite.optional() }),
+  z.strictObject({ zone: zoneName }),
+]);
+
+export const addition = z.strictObject({
+  massG: finite,
+  at: spot,
+  spanCm: finite.positive().max(100).optional(),
+  mirrored: z.boolean().optional(),
+});
+
+export const dress = z.strictObject({
+  strings: z.union([z.boolean(), z.strictObject({ massG: finite.positive().max(60) })]).optional(),
+  baseGrip: z.enum(['none', 'synthetic', 'leather']).optional(),
+  overgrips: z.int().min(0).max(6).optional(),
+  dampener: z.boolean().optional(),
+});
+
+export const target = z.strictObject({
+  value: finite,
+  tolerance: finite,
+  priority: z.enum(['must', 'want', 'free']).optional(),
+});
+
+export const aimTarget = z.strictObject({
+  massG: target.optional(),
+  balanceCm: target.optional(),
+  swingWeight: target.optional(),
+  twistWeight: target.optional(),
+});
+
+export const school = z.enum(SCHOOLS);
+
+export const knownSpecs = z.strictObject({
+  massG: finite.optional(),
+  balanceCm: finite.optional(),
+  swingWeight: finite.optional(),
+  twistWeight: finite.optional(),
+});
+
+export const specUncertainty = z.strictObject({
+  massG: finite.min(0),
+  balanceCm: finite.min(0),
+  swingWeight: finite.min(0),
+  twistWeight: finite.min(0),
+});
+
+export const placement = z.strictObject({
+  zone: zoneName,
+  massG: finite.positive().max(200),
+  xCm: finite,
+  yCm: finite,
+  mirrored: z.boolean(),
+  spanCm: finite.positive().max(100).optional(),
+  layers: z.int().min(1).max(50).optional(),
+});

@@ -1,0 +1,54 @@
+import { describe, expect, it } from 'vitest';
+import { Fault } from '../fault';
+import { aimProblems, deviationFrom, partWay, withinTolerance, type Aim } from '.';
+
+const own = { massG: 320, balanceCm: 32, swingWeight: 310, twistWeight: 13 };
+
+describe('part of the way', () => {
+  it('halfway is the middle of each spec, rounded as written on a card', () => {
+    const aim = partWay(own, { massG: 341, balanceCm: 32.5, swingWeight: 341, twistWeight: 14.5 }, 0.5);
+    expect([aim.massG?.value, aim.balanceCm?.value, aim.swingWeight?.value, aim.twistWeight?.value]).toEqual([
+      331, 32.3, 326, 13.8,
+    ]);
+  });
+
+  it('0 stays, 1 copies, and what the other lacks is left free', () => {
+    expect(partWay(own, { massG: 341 }, 0).massG?.value).toBe(320);
+    const copied = partWay(own, { massG: 341 }, 1);
+    expect(copied.massG).toMatchObject({ value: 341, priority: 'want' });
+    expect(copied.swingWeight?.priority).toBe('free');
+    expect(() => partWay(own, {}, 1.2)).toThrow(Fault);
+  });
+});
+
+describe('judging an aim', () => {
+  const aim: Aim = {
+    massG: { value: 348, tolerance: 1 },
+    twistWeight: { value: 15, tolerance: 0.2, priority: 'free' },
+  };
+
+  it('counts the edge of a tolerance as inside and leaves free specs out', () => {
+    expect(withinTolerance(aim, { massG: 349 })).toBe(true);
+    expect(withinTolerance(aim, { massG: 349.01 })).toBe(false);
+    expect(withinTolerance(aim, {})).toBe(false);
+    expect(deviationFrom(aim, { massG: 346.5, twistWeight: 14 })).toEqual({ massG: -1.5, twistWeight: -1 });
+  });
+
+  it('names values and tolerances that cannot be, and numbers that cannot go together', () => {
+    const found = (a: Aim): string[] => aimProblems(a, 68.58, 10.16).map((p) => `${p.code} ${p.path}`);
+    expect(found({ massG: { value: -3, tolerance: 0 } })).toEqual([
+      'not-positive target.massG.value',
+      'tolerance-not-positive target.massG.tolerance',
+    ]);
+    expect(found({ balanceCm: { value: 70, tolerance: 1 } })).toEqual([
+      'balance-off-frame target.balanceCm.value',
+    ]);
+    const impossible: Aim = {
+      massG: { value: 340, tolerance: 1 },
+      balanceCm: { value: 33, tolerance: 0.1 },
+      swingWeight: { value: 170, tolerance: 1 },
+    };
+    expect(found(impossible)).toEqual(['swing-weight-impossible target.swingWeight.value']);
+    expect(found({ ...impossible, massG: { value: 340, tolerance: 1, priority: 'free' } })).toEqual([]);
+  });
+});

@@ -1,0 +1,103 @@
+import { Fault, type Problem } from '../fault';
+import { SPEC_KEYS, recoilWeight, type SpecKey, type Specs } from '../mass';
+import type { KnownSpecs } from '../compare';
+
+export type Priority = 'must' | 'want' | 'free';
+
+/** A target value with its tolerance (±) and priority; `want` if left out. */
+export interface Target {
+  value: number;
+  tolerance: number;
+  priority?: Priority;
+}
+
+export type Aim = Partial<Record<SpecKey, Target>>;
+
+/** Tolerances that a careful shop works to (common practice; the fitter can change them). */
+export const USUAL_TOLERANCE: Record<SpecKey, number> = {
+  massG: 1,
+  balanceCm: 0.15,
+  swingWeight: 1.5,
+  twistWeight: 0.2,
+};
+
+const roundTo: Record<SpecKey, number> = { massG: 1, balanceCm: 0.1, swingWeight: 1, twistWeight: 0.1 };
+const rounded = (key: SpecKey, value: number): number => Math.round(value / roundTo[key]) * roundTo[key];
+const tidy = (value: number): number => Number(value.toFixed(6));
+
+/**
+ * An aim part of the way from one's own specs to another's, rounded as a fitter would write it. Specs that the other lacks are left free.
+ * @param share 0 (stay) to 1 (copy); half is common for a growing player
+ * @throws Fault `share-out-of-range`
+ * @example partWay({ massG: 320, … }, { massG: 340 }, 0.5).massG?.value // 330
+ */
+export function partWay(own: Specs, other: KnownSpecs, share: number): Aim {
+  if (!(share >= 0 && share <= 1)) throw new Fault({ code: 'share-out-of-range', path: 'share' });
+  const aim: Aim = {};
+  for (const key of SPEC_KEYS) {
+    const from = own[key];
+    const to = other[key];
+    if (from === undefined) continue;
+    const value = to === undefined ? from : from + share * (to - from);
+    aim[key] = {
+      value: tidy(rounded(key, value)),
+      tolerance: USUAL_TOLERANCE[key],
+      priority: to === undefined ? 'free' : 'want',
+    };
+  }
+  return aim;
+}
+
+/** What is wrong with an aim on a frame of this length: values, tolerances, and whether the numbers can go together. */
+export function aimProblems(aim: Aim, lengthCm: number, axisCm: number): Problem[] {
+  const problems: Problem[] = [];
+  for (const key of SPEC_KEYS) {
+    const target = aim[key];
+    if (!target) continue;
+    if (!Number.isFinite(target.value)) problems.push({ code: 'not-a-number', path: `target.${key}.value` });
+    else if (!(target.value > 0)) problems.push({ code: 'not-positive', path: `target.${key}.value` });
+    if (!(target.tolerance > 0))
+      problems.push({ code: 'tolerance-not-positive', path: `target.${key}.tolerance` });
+  }
+  if (problems.length > 0) return problems;
+  const active = (key: SpecKey): number | undefined =>
+    aim[key]?.priority === 'free' ? undefined : aim[key]?.value;
+  const [massG, balanceCm, swingWeight] = [active('massG'), active('balanceCm'), active('swingWeight')];
+  if (balanceCm !== undefined && !(balanceCm < lengthCm)) {
+    problems.push({ code: 'balance-off-frame', path: 'target.balanceCm.value', values: { lengthCm } });
+  } else if (massG !== undefined && balanceCm !== undefined && swingWeight !== undefined) {
+    const recoil = recoilWeight({ massG, balanceCm, swingWeight, axisCm });
+    if (!(recoil > 0)) {
+      problems.push({
+        code: 'swing-weight-impossible',
+        path: 'target.swingWeight.value',
+        values: { least: swingWeight - recoil },
+      });
+    }
+  }
+  return problems;
+}
+
+/** Signed distance of specs from an aim, for the specs that both have. */
+export function deviationFrom(aim: Aim, specs: KnownSpecs): KnownSpecs {
+  const deviation: KnownSpecs = {};
+  for (const key of SPEC_KEYS) {
+    const target = aim[key];
+    const value = specs[key];
+    if (target && value !== undefined) deviation[key] = value - target.value;
+  }
+  return deviation;
+}
+
+/** Slack for rounding in floating point when a value is judged against a tolerance, in tolerances. */
+export const TOLERANCE_SLACK = 1e-6;
+
+/** Whether each spec of the aim that is not free lies within its tolerance; a spec that is not known does not. */
+export function withinTolerance(aim: Aim, specs: KnownSpecs): boolean {
+  return SPEC_KEYS.every((key) => {
+    const target = aim[key];
+    if (!target || target.priority === 'free') return true;
+    const value = specs[key];
+    return value !== undefined && Math.abs(value - target.value) <= target.tolerance * (1 + TOLERANCE_SLACK);
+  });
+}

@@ -1,0 +1,2 @@
+export * from './bench-steps';
+export * from './cut-list';

@@ -1,0 +1,2 @@
+export * from './setup';
+export * from './steps';

@@ -1,0 +1,2 @@
+export * from './components';
+export * from './redress';

@@ -1,0 +1,35 @@
+/** The codes of everything that can be wrong with an input of the core. The sentences stand in `contract`. */
+export type FaultCode =
+  | 'not-a-number'
+  | 'not-positive'
+  | 'mass-negative'
+  | 'balance-off-frame'
+  | 'swing-weight-impossible'
+  | 'twist-weight-impossible'
+  | 'removal-too-large'
+  | 'spot-off-frame'
+  | 'span-not-positive'
+  | 'head-too-large'
+  | 'twist-not-measured'
+  | 'sport-not-computed'
+  | 'tolerance-not-positive'
+  | 'share-out-of-range'
+  | 'plan-not-proven';
+
+/** One thing wrong: what, where in the input, and the values the sentence needs. */
+export interface Problem {
+  code: FaultCode;
+  path: string;
+  values?: Record<string, number | string>;
+}
+
+/** Thrown by the core on input it cannot compute with. Holds every problem found, never only the first. */
+export class Fault extends Error {
+  readonly problems: Problem[];
+
+  constructor(...problems: Problem[]) {
+    super(problems.map((p) => `${p.code} at ${p.path}`).join('; '));
+    this.name = 'Fault';
+    this.problems = problems;
+  }
+}

@@ -1,0 +1,3 @@
+export * from './ellipse';
+export * from './place';
+export * from './shape';

@@ -1,0 +1,88 @@
+import { Fault } from '../fault';
+import type { Zone, ZoneName } from '../sport';
+import { arcLength, parameterAtArc, parameterAtClock, pointAt, type Point } from './ellipse';
+import type { Frame } from './shape';
+
+/** A place that a fitter can name: a clock hour of the head, a point in cm, or a zone. */
+export type Spot = { clock: number } | { xCm: number; yCm?: number } | { zone: ZoneName };
+
+/** Where weight lies: on the hoop at an arc length from the tip, in the handle, or at a free point. */
+export type Place =
+  ({ on: 'rim'; arcCm: number } & Point) | ({ on: 'handle' } & Point) | ({ on: 'free' } & Point);
+
+/** A point this near to the hoop is taken to lie on it, so that a strip there follows it, cm. */
+const ON_RIM_CM = 0.5;
+
+/** Where the throat's limb meets the hoop, as a clock hour; a drawing and placing convention. */
+const LIMB_TOP_CLOCK = 4.5;
+
+export function zoneNamed(frame: Frame, name: ZoneName): Zone {
+  const zone = frame.sport.zones.find((z) => z.name === name);
+  if (!zone) throw new Fault({ code: 'spot-off-frame', path: 'at.zone', values: { zone: name } });
+  return zone;
+}
+
+function limbPoint(frame: Frame, share: number): Point {
+  const top = pointAt(frame.head, parameterAtClock(frame.head, LIMB_TOP_CLOCK));
+  return {
+    xCm: frame.handleLengthCm + share * (top.xCm - frame.handleLengthCm),
+    yCm: frame.handleRadiusCm + share * (top.yCm - frame.handleRadiusCm),
+  };
+}
+
+const rimPlaceAt = (frame: Frame, t: number): Place => ({
+  on: 'rim',
+  arcCm: arcLength(frame.head, t),
+  ...pointAt(frame.head, t),
+});
+
+/** The place at an arc length from the tip along the hoop, cm; positive on the side with positive y. */
+export const rimPlace = (frame: Frame, arcCm: number): Place =>
+  rimPlaceAt(frame, parameterAtArc(frame.head, arcCm));
+
+function zonePlace(frame: Frame, zone: Zone): Place {
+  if (zone.path === 'rim') return rimPlaceAt(frame, parameterAtClock(frame.head, zone.at));
+  if (zone.path === 'limb') return { on: 'free', ...limbPoint(frame, zone.at) };
+  return { on: 'handle', xCm: zone.at * frame.handleLengthCm, yCm: 0 };
+}
+
+function pointPlace(frame: Frame, xCm: number, yCm: number): Place {
+  const { head } = frame;
+  if (!(xCm >= 0 && xCm <= frame.lengthCm) || !(Math.abs(yCm) <= head.acrossCm + ON_RIM_CM)) {
+    throw new Fault({ code: 'spot-off-frame', path: 'at', values: { xCm, yCm, lengthCm: frame.lengthCm } });
+  }
+  if (xCm <= frame.handleLengthCm) return { on: 'handle', xCm, yCm };
+  const t = Math.atan2(yCm / head.acrossCm, (xCm - head.centreXCm) / head.alongCm);
+  const near = pointAt(head, t);
+  if (Math.hypot(near.xCm - xCm, near.yCm - yCm) <= ON_RIM_CM) {
+    // The point given is kept; only a strip's path is taken from the hoop.
+    return { on: 'rim', arcCm: arcLength(head, t), xCm, yCm };
+  }
+  return { on: 'free', xCm, yCm };
+}
+
+/**
+ * Turns a spot into a place on the frame.
+ * @param spot clock hour 0–12 (12 is the tip, a polar angle from the middle of the head), cm from the butt and the long axis, or a zone
+ * @throws Fault `spot-off-frame`
+ * @example placeOf(settleFrame({ sport: 'tennis', lengthCm: 68.58 }), { clock: 12 }).xCm // 68.58
+ */
+export function placeOf(frame: Frame, spot: Spot): Place {
+  if ('zone' in spot) return zonePlace(frame, zoneNamed(frame, spot.zone));
+  if ('clock' in spot) {
+    if (!(spot.clock >= 0 && spot.clock <= 12)) {
+      throw new Fault({ code: 'spot-off-frame', path: 'at.clock', values: { clock: spot.clock } });
+    }
+    return rimPlaceAt(frame, parameterAtClock(frame.head, spot.clock));
+  }
+  return pointPlace(frame, spot.xCm, spot.yCm ?? 0);
+}
+
+/** Clock hour of a place on the hoop, 0 (the tip) to 12; 3 has positive y. */
+export function clockOf(frame: Frame, place: Point): number {
+  const angle = Math.atan2(place.yCm, place.xCm - frame.head.centreXCm);
+  return (angle / (Math.PI / 6) + 12) % 12 || 12;
+}
+
+/** The limb of the throat on the side with positive y, from the handle to the hoop, for drawing. */
+export const limb = (frame: Frame): [Point, Point] => [limbPoint(frame, 0), limbPoint(frame, 1)];

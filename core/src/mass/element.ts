@@ -1,0 +1,84 @@
+import { integrate, parameterAtArc, pointAt, speedAt, type Ellipse } from '../frame';
+import type { MassSums } from './sums';
+
+/**
+ * Sums of a mass at a point: i_x = i_y = 0.
+ * @param massG g @param xCm from the butt @param yCm from the long axis
+ * @example point(4, 68.58).secondGCm2 // 18812.9…
+ */
+export const point = (massG: number, xCm: number, yCm = 0): MassSums => ({
+  massG,
+  firstGCm: massG * xCm,
+  secondGCm2: massG * xCm * xCm,
+  twistGCm2: massG * yCm * yCm,
+});
+
+/** A point mass with inertia of its own about axes through its centre, g·cm²: i_y parallel to y, i_x parallel to x. */
+const extended = (massG: number, xCm: number, yCm: number, iY: number, iX: number): MassSums => {
+  const sums = point(massG, xCm, yCm);
+  return { ...sums, secondGCm2: sums.secondGCm2 + iY, twistGCm2: sums.twistGCm2 + iX };
+};
+
+/**
+ * A thin straight strip parallel to the long axis: i_y = m l²/12 (uniform rod, handbook), i_x = 0.
+ * @param spanCm its length, cm
+ */
+export const straightStrip = (massG: number, xCm: number, yCm: number, spanCm: number): MassSums =>
+  extended(massG, xCm, yCm, (massG * spanCm * spanCm) / 12, 0);
+
+/**
+ * A filled column in the handle: i_y = m l²/12, i_x = m r²/2 (solid cylinder about its axis, handbook).
+ * The share of r in i_y (m r²/4) is left out as in physics.md: under 0.01 kg·cm² for 10 g.
+ */
+export const handleColumn = (massG: number, xCm: number, spanCm: number, radiusCm: number): MassSums =>
+  extended(massG, xCm, 0, (massG * spanCm * spanCm) / 12, (massG * radiusCm * radiusCm) / 2);
+
+/**
+ * A wrap around the handle (thin tube): i_y = m (l²/12 + r²/2), i_x = m r² (handbook).
+ */
+export const handleWrap = (massG: number, xCm: number, spanCm: number, radiusCm: number): MassSums =>
+  extended(
+    massG,
+    xCm,
+    0,
+    massG * ((spanCm * spanCm) / 12 + (radiusCm * radiusCm) / 2),
+    massG * radiusCm * radiusCm,
+  );
+
+/**
+ * An elliptical sheet of even mass (a string bed) with half-axes p along x and q along y: i_y = m p²/4, i_x = m q²/4 (handbook).
+ */
+export const ellipticalSheet = (massG: number, e: Ellipse): MassSums =>
+  extended(massG, e.centreXCm, 0, (massG * e.alongCm ** 2) / 4, (massG * e.acrossCm ** 2) / 4);
+
+/**
+ * An even strip that follows the hoop, from one arc length to another, measured from the tip; integrated along the arc.
+ * @param fromCm, toCm arc lengths, cm; negative on the side with negative y; a strip across the tip has fromCm < 0 < toCm
+ * @example rimStrip(4, head, -5, 5) // 10 cm across the tip
+ */
+export function rimStrip(massG: number, e: Ellipse, fromCm: number, toCm: number): MassSums {
+  const a = parameterAtArc(e, fromCm);
+  const b = parameterAtArc(e, toCm);
+  const panels = Math.max(1, Math.ceil(Math.abs(b - a) / (Math.PI / 4)));
+  const along = (weight: (xCm: number, yCm: number) => number): number => {
+    let sum = 0;
+    for (let i = 0; i < panels; i++) {
+      sum += integrate(
+        (t) => {
+          const { xCm, yCm } = pointAt(e, t);
+          return weight(xCm, yCm) * speedAt(e, t);
+        },
+        a + ((b - a) * i) / panels,
+        a + ((b - a) * (i + 1)) / panels,
+      );
+    }
+    return sum;
+  };
+  const perCm = massG / along(() => 1);
+  return {
+    massG,
+    firstGCm: perCm * along((x) => x),
+    secondGCm2: perCm * along((x) => x * x),
+    twistGCm2: perCm * along((_, y) => y * y),
+  };
+}

@@ -1,0 +1,346 @@
+import fc from 'fast-check';
+import rapier from '@dimforge/rapier2d-compat';
+import { describe, expect, it } from 'vitest';
+import { Fault } from '../fault';
+import { settleFrame } from '../frame';
+import {
+  NOTHING,
+  add,
+  additionSums,
+  derive,
+  ellipticalSheet,
+  handleColumn,
+  handleWrap,
+  point,
+  predict,
+  recoilWeight,
+  rimStrip,
+  shiftAxis,
+  specsOf,
+  straightStrip,
+  sumsOf,
+  swingAbout,
+  total,
+  type AxisSpecs,
+  type MassSums,
+} from '.';
+
+const shape = { sport: 'tennis', lengthCm: 68.58 } as const;
+const frame = settleFrame(shape);
+const measured = { massG: 336, balanceCm: 32.4, swingWeight: 339 };
+const own = (s: MassSums): number => s.secondGCm2 - s.firstGCm ** 2 / s.massG;
+
+/** Sums of many small points, the slow way to any shape. */
+const byPoints = (n: number, at: (i: number) => [number, number]): MassSums =>
+  total(Array.from({ length: n }, (_, i) => point(1 / n, ...at(i))));
+
+const specsArbitrary = fc
+  .record({
+    massG: fc.double({ min: 200, max: 400, noNaN: true }),
+    balanceCm: fc.double({ min: 25, max: 42, noNaN: true }),
+    recoil: fc.double({ min: 60, max: 300, noNaN: true }),
+    twistWeight: fc.double({ min: 5, max: 25, noNaN: true }),
+  })
+  .map(({ recoil, ...rest }): AxisSpecs => ({
+    ...rest,
+    swingWeight: recoil + (rest.massG * (rest.balanceCm - 10.16) ** 2) / 1000,
+    axisCm: 10.16,
+  }));
+
+const additionArbitrary = fc.record({
+  massG: fc.double({ min: 0.1, max: 20, noNaN: true }),
+  at: fc.oneof(
+    fc.record({ clock: fc.double({ min: 0, max: 12, noNaN: true }) }),
+    fc.record({ xCm: fc.double({ min: 0, max: 68, noNaN: true }) }),
+  ),
+  spanCm: fc.option(fc.double({ min: 0.5, max: 14, noNaN: true }), { nil: undefined }),
+});
+
+describe('elements, against handbook closed forms', () => {
+  it('rod: m l²/12', () => expect(own(straightStrip(6, 40, 3, 10))).toBeCloseTo((6 * 100) / 12, 9));
+
+  it('circular ring: m r² about its axis in two halves, m r²/2 about a diameter', () => {
+    const ring = rimStrip(7, { centreXCm: 50, alongCm: 12, acrossCm: 12 }, -Math.PI * 12, Math.PI * 12);
+    expect(own(ring)).toBeCloseTo((7 * 144) / 2, 6);
+    expect(ring.twistGCm2).toBeCloseTo((7 * 144) / 2, 6);
+    expect(ring.firstGCm / ring.massG).toBeCloseTo(50, 9);
+  });
+
+  it('arc of a circle: centroid at r sin(α)/α', () => {
+    const strip = rimStrip(2, { centreXCm: 0, alongCm: 10, acrossCm: 10 }, -5, 5);
+    expect(strip.firstGCm / strip.massG).toBeCloseTo((10 * Math.sin(0.5)) / 0.5, 9);
+  });
+
+  it('strip on an ellipse: as thousands of points along it', () => {
+    const e = frame.head;
+    const [a, b] = [0.3, 1.4];
+    const n = 20_000;
+    const weights = Array.from({ length: n }, (_, i) => {
+      const t = a + ((b - a) * (i + 0.5)) / n;
+      return { t, ds: Math.hypot(e.alongCm * Math.sin(t), e.acrossCm * Math.cos(t)) };
+    });
+    const length = weights.reduce((s, w) => s + w.ds, 0);
+    const sum = total(
+      weights.map(({ t, ds }) =>
+        point((5 * ds) / length, e.centreXCm + e.alongCm * Math.cos(t), e.acrossCm * Math.sin(t)),
+      ),
+    );
+    const arc = (t: number): number =>
+      (t / n) *
+      Array.from({ length: n }, (_, i) => {
+        const u = (t * (i + 0.5)) / n;
+        return Math.hypot(e.alongCm * Math.sin(u), e.acrossCm * Math.cos(u));
+      }).reduce((s, v) => s + v, 0);
+    const strip = rimStrip(5, e, arc(a), arc(b));
+    expect(strip.firstGCm).toBeCloseTo(sum.firstGCm, 4);
+    expect(strip.secondGCm2 / sum.secondGCm2).toBeCloseTo(1, 7);
+    expect(strip.twistGCm2 / sum.twistGCm2).toBeCloseTo(1, 7);
+  });
+
+  it('elliptical sheet: m p²/4 and m q²/4', () => {
+    const sheet = ellipticalSheet(16, frame.head);
+    expect(own(sheet)).toBeCloseTo((16 * frame.head.alongCm ** 2) / 4, 6);
+    expect(sheet.twistGCm2).toBeCloseTo((16 * frame.head.acrossCm ** 2) / 4, 9);
+  });
+
+  it('column and wrap: solid cylinder and thin tube', () => {
+    expect(handleColumn(6, 6, 9, 1).twistGCm2).toBeCloseTo(3, 9);
+    expect(own(handleColumn(6, 6, 9, 1))).toBeCloseTo((6 * 81) / 12, 9);
+    const tube = byPoints(40_000, (i) => [
+      10 * (((i % 200) + 0.5) / 200 - 0.5),
+      2 * Math.cos((2 * Math.PI * Math.floor(i / 200)) / 200),
+    ]);
+    // Points at y = r cos φ give half of m r² about x; the other half stands out of the face.
+    expect(handleWrap(1, 0, 10, 2).twistGCm2).toBeCloseTo(2 * tube.twistGCm2, 6);
+    expect(own(handleWrap(1, 0, 10, 2))).toBeCloseTo(100 / 12 + 4 / 2, 6);
+  });
+});
+
+describe('joining, against a physics engine’s mass properties', () => {
+  it('two plates as a compound body have the same mass, centre and inertia', async () => {
+    await rapier.init();
+    const world = new rapier.World({ x: 0, y: 0 });
+    const body = world.createRigidBody(rapier.RigidBodyDesc.dynamic());
+    const trapezium = new Float32Array([-4, 20, 4, 20, 6, 30, -6, 30]);
+    const upper = rapier.ColliderDesc.convexHull(trapezium);
+    if (!upper) throw new Error('the engine refused the plate');
+    world.createCollider(rapier.ColliderDesc.cuboid(1.5, 10).setTranslation(0, 10).setDensity(1.3), body);
+    world.createCollider(upper.setDensity(0.4), body);
+    world.step();
+
+    const plate = (density: number, y0: number, y1: number, half: (x: number) => number): MassSums => {
+      const n = 2000;
+      const h = (y1 - y0) / n;
+      return total(
+        Array.from({ length: n }, (_, i): MassSums => {
+          const x = y0 + h * (i + 0.5);
+          const m = density * h * 2 * half(x);
+          const slab = straightStrip(m, x, 0, h);
+          return { ...slab, twistGCm2: (m * half(x) ** 2) / 3 };
+        }),
+      );
+    };
+    const sums = add(
+      plate(1.3, 0, 20, () => 1.5),
+      plate(0.4, 20, 30, (x) => 4 + ((x - 20) / 10) * 2),
+    );
+    // The engine counts in single precision.
+    expect(sums.massG / body.mass()).toBeCloseTo(1, 5);
+    expect(sums.firstGCm / sums.massG / body.localCom().y).toBeCloseTo(1, 5);
+    // Its inertia is about the centre of mass and normal to the plate: for a flat body, recoil plus twist.
+    expect((own(sums) + sums.twistGCm2) / body.principalInertia()).toBeCloseTo(1, 5);
+  });
+});
+
+describe('facts of the trade (common practice)', () => {
+  it('4 g at the tip of a 336 g, 32.4 cm, 339 frame', () => {
+    const { specs, delta } = predict(shape, measured, [{ massG: 4, at: { clock: 12 } }]);
+    expect(specs.balanceCm).toBeGreaterThanOrEqual(32.6);
+    expect(specs.balanceCm).toBeLessThanOrEqual(32.9);
+    expect(delta.swingWeight).toBeGreaterThanOrEqual(13);
+    expect(delta.swingWeight).toBeLessThanOrEqual(15);
+    // Closed form: m (x − a)².
+    expect(delta.swingWeight).toBeCloseTo((4 * (68.58 - 10.16) ** 2) / 1000, 9);
+  });
+
+  it('the 4 g at the balance point', () => {
+    const { specs, delta } = predict(shape, measured, [{ massG: 4, at: { xCm: 32.4 } }]);
+    expect(specs.balanceCm).toBeCloseTo(32.4, 9);
+    expect(Math.round(delta.swingWeight)).toBe(2);
+    expect(delta.recoilWeight).toBeCloseTo(0, 9);
+  });
+
+  it('the 4 g on the handle', () => {
+    const { specs, delta } = predict(shape, measured, [{ massG: 4, at: { zone: 'handle' } }]);
+    expect(specs.balanceCm).toBeGreaterThanOrEqual(31.9);
+    expect(specs.balanceCm).toBeLessThanOrEqual(32.1);
+    expect(Math.abs(delta.swingWeight)).toBeLessThan(1);
+  });
+
+  it('equal weight at the handle’s end and at the shoulders leaves the balance about unchanged', () => {
+    const { delta } = predict(shape, measured, [
+      { massG: 4, at: { zone: 'butt' } },
+      { massG: 4, at: { zone: 'shoulders' } },
+    ]);
+    expect(Math.abs(delta.balanceCm)).toBeLessThan(0.1);
+  });
+
+  it('frames of 320 g 6 HL, 303 g 4 HL and 272 g 5 HH that swing at 316 differ in recoil weight, all of it positive', () => {
+    const recoil = [
+      { massG: 320, points: 6 },
+      { massG: 303, points: 4 },
+      { massG: 272, points: -5 },
+    ].map(({ massG, points }) =>
+      recoilWeight({ massG, balanceCm: 34.29 - points * 0.3175, swingWeight: 316, axisCm: 10.16 }),
+    );
+    expect(recoil.every((r) => r > 0)).toBe(true);
+    expect(recoil[0]).toBeGreaterThan(recoil[2] ?? 0);
+  });
+});
+
+describe('predict', () => {
+  it('does not depend on the order of additions', () => {
+    fc.assert(
+      fc.property(specsArbitrary, fc.array(additionArbitrary, { maxLength: 6 }), (specs, additions) => {
+        const a = predict(shape, specs, additions).specs;
+        const b = predict(shape, specs, additions.toReversed()).specs;
+        for (const key of ['massG', 'balanceCm', 'swingWeight', 'twistWeight'] as const) {
+          expect(b[key]).toBeCloseTo(a[key] ?? 0, 8);
+        }
+      }),
+      { numRuns: 60 },
+    );
+  });
+
+  it('is undone by taking the same off again', () => {
+    fc.assert(
+      fc.property(specsArbitrary, additionArbitrary, (specs, addition) => {
+        const there = predict(shape, specs, [addition]).specs;
+        const back = predict(shape, { ...specs, ...pick(there) }, [
+          { ...addition, massG: -addition.massG },
+        ]).specs;
+        expect(back.massG).toBeCloseTo(specs.massG, 9);
+        expect(back.balanceCm).toBeCloseTo(specs.balanceCm, 8);
+        expect(back.swingWeight).toBeCloseTo(specs.swingWeight, 8);
+        expect(back.twistWeight).toBeCloseTo(specs.twistWeight ?? 0, 8);
+      }),
+      { numRuns: 60 },
+    );
+  });
+
+  it('never lets twist weight depend on x', () => {
+    fc.assert(
+      fc.property(fc.double({ min: 0, max: 68, noNaN: true }), (xCm) => {
+        expect(predict(shape, measured, [{ massG: 5, at: { xCm } }]).delta.twistWeight).toBeCloseTo(0, 12);
+      }),
+    );
+  });
+
+  it('keeps recoil weight positive whatever is added', () => {
+    fc.assert(
+      fc.property(specsArbitrary, fc.array(additionArbitrary, { maxLength: 6 }), (specs, additions) => {
+        expect(predict(shape, specs, additions).specs.recoilWeight).toBeGreaterThan(0);
+      }),
+      { numRuns: 60 },
+    );
+  });
+
+  it('gives a pair the same effect as the whole on one side, and leaves an unknown twist weight out', () => {
+    const pair = predict(shape, measured, [{ massG: 6, at: { clock: 3 } }]);
+    const single = predict(shape, measured, [{ massG: 6, at: { clock: 3 }, mirrored: false }]);
+    expect(pair).toEqual(single);
+    expect(pair.specs.twistWeight).toBeUndefined();
+    expect(pair.delta.twistWeight).toBeCloseTo((6 * frame.head.acrossCm ** 2) / 1000, 9);
+  });
+
+  it('integrates a strip: 10 cm across the tip swings less than a point there', () => {
+    const strip = additionSums(frame, { massG: 4, at: { clock: 12 }, spanCm: 10 });
+    const dot = additionSums(frame, { massG: 4, at: { clock: 12 } });
+    expect(swingAbout(strip, 10.16)).toBeLessThan(swingAbout(dot, 10.16));
+    expect(strip.twistGCm2).toBeGreaterThan(4);
+  });
+
+  it('refuses impossible input with every problem named', () => {
+    const codes = (run: () => unknown): string[] => {
+      try {
+        run();
+        return [];
+      } catch (fault) {
+        return (fault as Fault).problems.map((p) => `${p.code} ${p.path}`);
+      }
+    };
+    expect(codes(() => predict(shape, { massG: -1, balanceCm: 90, swingWeight: 300 }, []))).toEqual([
+      'mass-negative specs.massG',
+      'balance-off-frame specs.balanceCm',
+    ]);
+    expect(codes(() => predict(shape, { massG: 336, balanceCm: 32.4, swingWeight: 160 }, []))).toEqual([
+      'swing-weight-impossible specs.swingWeight',
+    ]);
+    expect(codes(() => predict(shape, { ...measured, twistWeight: 0 }, []))).toEqual([
+      'twist-weight-impossible specs.twistWeight',
+    ]);
+    expect(codes(() => predict(shape, measured, [{ massG: -336, at: { xCm: 30 } }]))).toEqual([
+      'removal-too-large additions',
+    ]);
+    expect(codes(() => predict(shape, measured, [{ massG: -150, at: { clock: 12 } }]))).toEqual([
+      'removal-too-large additions',
+    ]);
+    expect(
+      codes(() =>
+        predict(shape, measured, [
+          { massG: 1, at: { clock: 12 } },
+          { massG: 1, at: { xCm: 99 } },
+        ]),
+      ),
+    ).toEqual(['spot-off-frame additions.1.at']);
+    expect(codes(() => predict(shape, measured, [{ massG: 1, at: { clock: 12 }, spanCm: 0 }]))).toEqual([
+      'span-not-positive additions.0.spanCm',
+    ]);
+  });
+});
+
+const pick = ({ massG, balanceCm, swingWeight, twistWeight }: AxisSpecs) => ({
+  massG,
+  balanceCm,
+  swingWeight,
+  twistWeight,
+});
+
+describe('axes and derived numbers', () => {
+  it('shifts reversibly and leaves recoil weight alone', () => {
+    fc.assert(
+      fc.property(specsArbitrary, fc.double({ min: 0, max: 20, noNaN: true }), (specs, axis) => {
+        const there = shiftAxis(specs, axis);
+        expect(recoilWeight(there)).toBeCloseTo(recoilWeight(specs), 8);
+        expect(shiftAxis(there, specs.axisCm).swingWeight).toBeCloseTo(specs.swingWeight, 8);
+      }),
+    );
+  });
+
+  it('is the identity from specs to sums and back', () => {
+    fc.assert(
+      fc.property(specsArbitrary, (specs) => {
+        const back = specsOf(add(sumsOf(specs), NOTHING), specs.axisCm, true);
+        expect(back.swingWeight).toBeCloseTo(specs.swingWeight, 9);
+        expect(back.balanceCm).toBeCloseTo(specs.balanceCm, 9);
+      }),
+    );
+  });
+
+  it('a uniform rod has the handbook’s pendulum, percussion and recoil', () => {
+    // Rod of length l: S(0) = m l²/3; ω² = 3 g / (2 l); percussion from the end at 2 l/3; recoil m l²/12.
+    const [m, l] = [300, 60];
+    const rod: AxisSpecs = { massG: m, balanceCm: l / 2, swingWeight: (m * l * l) / 3000, axisCm: 0 };
+    const { naturalSwing, percussionCm, recoilWeight: recoil, pointsHeadLight } = derive(rod, l);
+    expect(naturalSwing).toBeCloseTo((3 * 980.665) / (2 * l), 9);
+    expect(percussionCm).toBeCloseTo((2 * l) / 3, 9);
+    expect(recoil).toBeCloseTo((m * l * l) / 12_000, 9);
+    expect(pointsHeadLight).toBe(0);
+  });
+
+  it('a full-size tennis frame swings naturally near 20 to 21 s⁻² (from memory)', () => {
+    const { naturalSwing } = derive({ ...measured, axisCm: 10.16 }, 68.58);
+    expect(naturalSwing).toBeGreaterThan(19.5);
+    expect(naturalSwing).toBeLessThan(21.5);
+  });
+});

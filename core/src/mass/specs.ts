@@ -1,0 +1,122 @@
+import { Fault, type Problem } from '../fault';
+import { G_CM2_PER_KG_CM2, STANDARD_GRAVITY, pointsHeadLight } from '../units';
+import { swingAbout, type MassSums } from './sums';
+
+/** The four specs of a frame. Swing and twist weight in kg·cm². `axisCm` is the sport's own axis if left out. */
+export interface Specs {
+  massG: number;
+  balanceCm: number;
+  swingWeight: number;
+  twistWeight?: number;
+  axisCm?: number;
+}
+
+export type SpecKey = 'massG' | 'balanceCm' | 'swingWeight' | 'twistWeight';
+export const SPEC_KEYS: readonly SpecKey[] = ['massG', 'balanceCm', 'swingWeight', 'twistWeight'];
+
+/** Specs with the axis settled. */
+export type AxisSpecs = Specs & { axisCm: number };
+
+export const withAxis = (specs: Specs, axisCm: number): AxisSpecs => ({
+  ...specs,
+  axisCm: specs.axisCm ?? axisCm,
+});
+
+/**
+ * Sums of a body with these specs. Twist weight counts as 0 where it is not known: differences stay right.
+ */
+export function sumsOf(specs: AxisSpecs): MassSums {
+  const { massG, balanceCm, swingWeight, axisCm } = specs;
+  const firstGCm = massG * balanceCm;
+  return {
+    massG,
+    firstGCm,
+    secondGCm2: swingWeight * G_CM2_PER_KG_CM2 + 2 * axisCm * firstGCm - axisCm * axisCm * massG,
+    twistGCm2: (specs.twistWeight ?? 0) * G_CM2_PER_KG_CM2,
+  };
+}
+
+/** Specs of sums about an axis; twist weight only where `twistKnown`. */
+export function specsOf(sums: MassSums, axisCm: number, twistKnown: boolean): AxisSpecs {
+  return {
+    massG: sums.massG,
+    balanceCm: sums.firstGCm / sums.massG,
+    swingWeight: swingAbout(sums, axisCm),
+    ...(twistKnown ? { twistWeight: sums.twistGCm2 / G_CM2_PER_KG_CM2 } : {}),
+    axisCm,
+  };
+}
+
+/**
+ * Recoil weight R = S(a) − M (B − a)²/1000, kg·cm²: inertia about the balance point (parallel axes).
+ * @example recoilWeight({ massG: 336, balanceCm: 32.4, swingWeight: 339, axisCm: 10.16 }) // 172.8…
+ */
+export const recoilWeight = (specs: AxisSpecs): number =>
+  specs.swingWeight - (specs.massG * (specs.balanceCm - specs.axisCm) ** 2) / G_CM2_PER_KG_CM2;
+
+/**
+ * The same specs with the swing weight about another axis: S(b) = R + M (B − b)²/1000.
+ * @example shiftAxis(specs, 10).axisCm // 10
+ */
+export const shiftAxis = (specs: AxisSpecs, toAxisCm: number): AxisSpecs => ({
+  ...specs,
+  swingWeight: recoilWeight(specs) + (specs.massG * (specs.balanceCm - toAxisCm) ** 2) / G_CM2_PER_KG_CM2,
+  axisCm: toAxisCm,
+});
+
+/** What follows from the four specs. */
+export interface Derived {
+  recoilWeight: number;
+  pointsHeadLight: number;
+  /** s⁻²: the square of the angular frequency of the frame swinging freely about its butt. */
+  naturalSwing: number;
+  /** Centre of percussion for the hand axis, cm from the butt. */
+  percussionCm: number;
+}
+
+/**
+ * Derived numbers: recoil weight; points head-light; natural swing = g (M/1000) B / S(0); percussion = a + 1000 S(a) / (M (B − a)).
+ * Source: physical pendulum and centre of percussion (handbook mechanics).
+ */
+export const derive = (specs: AxisSpecs, lengthCm: number): Derived => ({
+  recoilWeight: recoilWeight(specs),
+  pointsHeadLight: pointsHeadLight(specs.balanceCm, lengthCm),
+  naturalSwing:
+    ((STANDARD_GRAVITY * specs.massG) / 1000) * (specs.balanceCm / shiftAxis(specs, 0).swingWeight),
+  percussionCm:
+    specs.axisCm + (G_CM2_PER_KG_CM2 * specs.swingWeight) / (specs.massG * (specs.balanceCm - specs.axisCm)),
+});
+
+/**
+ * What is wrong with specs on a frame of this length: not finite, mass not positive, balance off the frame,
+ * recoil weight not positive, twist weight not positive. Empty when nothing is.
+ */
+export function specProblems(specs: AxisSpecs, lengthCm: number, path = 'specs'): Problem[] {
+  const problems: Problem[] = [];
+  for (const key of [...SPEC_KEYS, 'axisCm'] as const) {
+    const value = specs[key];
+    if (value !== undefined && !Number.isFinite(value)) {
+      problems.push({ code: 'not-a-number', path: `${path}.${key}` });
+    }
+  }
+  if (problems.length > 0) return problems;
+  if (!(specs.massG > 0)) problems.push({ code: 'mass-negative', path: `${path}.massG` });
+  if (!(specs.balanceCm > 0 && specs.balanceCm < lengthCm)) {
+    problems.push({ code: 'balance-off-frame', path: `${path}.balanceCm`, values: { lengthCm } });
+  }
+  if (problems.length === 0 && !(recoilWeight(specs) > 0)) {
+    const least = specs.swingWeight - recoilWeight(specs);
+    problems.push({ code: 'swing-weight-impossible', path: `${path}.swingWeight`, values: { least } });
+  }
+  if (specs.twistWeight !== undefined && !(specs.twistWeight > 0)) {
+    problems.push({ code: 'twist-weight-impossible', path: `${path}.twistWeight` });
+  }
+  return problems;
+}
+
+/** @throws Fault with every problem of the specs */
+export function requireSpecs(specs: AxisSpecs, lengthCm: number, path = 'specs'): AxisSpecs {
+  const problems = specProblems(specs, lengthCm, path);
+  if (problems.length > 0) throw new Fault(...problems);
+  return specs;
+}

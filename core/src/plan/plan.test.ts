@@ -1,0 +1,241 @@
+import fc from 'fast-check';
+import { beforeAll, describe, expect, it } from 'vitest';
+import { generalSolver } from '../../test/highs';
+import { withinTolerance, type Aim } from '../aim';
+import { Fault } from '../fault';
+import { predict } from '../mass';
+import {
+  SCHOOLS,
+  asAddition,
+  distinctPlans,
+  lpText,
+  makePlans,
+  obeysTie,
+  planProblem,
+  scoreOf,
+  solvePlan,
+  type Materials,
+  type PlanProblem,
+  type PlanRequest,
+  type Score,
+  type SolveMilp,
+} from '.';
+
+const shape = { sport: 'tennis', lengthCm: 68.58 } as const;
+const specs = { massG: 336, balanceCm: 32.4, swingWeight: 321, twistWeight: 13.9 };
+const materials: Materials = {
+  tape: { name: 'grey tape 6 mm', material: 'tungsten', widthMm: 6, gPerCm: 0.265, stepCm: 0.5 },
+  filling: { name: 'handle putty', material: 'putty', dabG: 0.5, gPerCm: 0.9 },
+};
+/** +12 g, same balance, +12 kg·cm², +0.6 twist. */
+const heavier: Aim = {
+  massG: { value: 348, tolerance: 1 },
+  balanceCm: { value: 32.4, tolerance: 0.15 },
+  swingWeight: { value: 333, tolerance: 1.5 },
+  twistWeight: { value: 14.5, tolerance: 0.2 },
+};
+
+let solve: SolveMilp;
+beforeAll(async () => {
+  solve = await generalSolver();
+}, 30_000);
+
+/** Better first; equal within rounding counts as equal. */
+function compare(a: Score, b: Score): number {
+  for (const key of ['excess', 'places', 'addedG', 'offAim'] as const) {
+    if (Math.abs(a[key] - b[key]) > 2e-6) return a[key] - b[key];
+  }
+  return 0;
+}
+
+/** Every choice there is. */
+function bruteForce(problem: PlanProblem): Score {
+  let best: Score | undefined;
+  const walk = (chosen: (number | undefined)[]): void => {
+    if (chosen.length === problem.columns.length) {
+      if (!obeysTie(problem, chosen)) return;
+      const score = scoreOf(problem, chosen);
+      if (!best || compare(score, best) < 0) best = score;
+      return;
+    }
+    const options = problem.columns[chosen.length]?.options.length ?? 0;
+    for (let j = -1; j < options; j++) walk([...chosen, j < 0 ? undefined : j]);
+  };
+  walk([]);
+  if (!best) throw new Error('no choice at all');
+  return best;
+}
+
+const optimum = (request: PlanRequest, school: (typeof SCHOOLS)[number]): { found: Score; best: Score } => {
+  const problem = planProblem(request, school);
+  return { found: scoreOf(problem, solvePlan(problem, solve)), best: bruteForce(problem) };
+};
+
+describe('the plan', () => {
+  it('brings +12 g, same balance, +12 kg·cm², +0.6 twist inside, in whole pieces', () => {
+    const [plan] = makePlans({ shape, specs, target: heavier, quantumG: 0.5 }, solve);
+    expect(plan?.school).toBe('free');
+    expect(plan?.withinTolerance).toBe(true);
+    for (const p of plan?.placements ?? []) expect(p.massG / 0.5).toBeCloseTo(Math.round(p.massG / 0.5), 9);
+  });
+
+  it('is proven: every choice of one or two zones more is no better, over all zones', () => {
+    const caps = {
+      tip: 2,
+      shoulders: 5,
+      sides: 3,
+      lowerHoop: 2,
+      throat: 2,
+      handleTop: 3,
+      handle: 7,
+      butt: 3,
+    };
+    const { found, best } = optimum({ shape, specs, target: heavier, quantumG: 1, caps }, 'free');
+    expect(compare(found, best)).toBe(0);
+  });
+
+  it.each(SCHOOLS)('equals brute force for the school %s on random small cases', (school) => {
+    fc.assert(
+      fc.property(
+        fc.record({
+          massG: fc.integer({ min: -2, max: 14 }),
+          balanceCm: fc.integer({ min: -5, max: 5 }),
+          swingWeight: fc.integer({ min: -4, max: 20 }),
+          twist: fc.integer({ min: -2, max: 12 }),
+          must: fc.boolean(),
+          free: fc.boolean(),
+        }),
+        (d) => {
+          const target: Aim = {
+            massG: { value: specs.massG + d.massG, tolerance: 1, priority: d.must ? 'must' : 'want' },
+            balanceCm: { value: specs.balanceCm + d.balanceCm / 10, tolerance: 0.15 },
+            swingWeight: { value: specs.swingWeight + d.swingWeight, tolerance: 1.5 },
+            twistWeight: { value: 13.9 + d.twist / 10, tolerance: 0.2, priority: d.free ? 'free' : 'want' },
+          };
+          const caps = {
+            tip: 2,
+            shoulders: 3,
+            sides: 3,
+            lowerHoop: 1,
+            throat: 1,
+            handleTop: 2,
+            handle: 3,
+            butt: 3,
+          };
+          const { found, best } = optimum({ shape, specs, target, quantumG: 1, caps }, school);
+          expect(compare(found, best)).toBe(0);
+        },
+      ),
+      { numRuns: 4, seed: 11 },
+    );
+  });
+
+  it('equals brute force with real tape and dabs, whose strips are integrated along the hoop', () => {
+    const caps = {
+      tip: 1.1,
+      shoulders: 2.2,
+      sides: 0,
+      lowerHoop: 0,
+      throat: 0,
+      handleTop: 2,
+      handle: 4,
+      butt: 2,
+    };
+    const target: Aim = {
+      ...heavier,
+      massG: { value: 343, tolerance: 1 },
+      swingWeight: { value: 326, tolerance: 1.5 },
+    };
+    const { found, best } = optimum({ shape, specs, target, materials, caps }, 'free');
+    expect(compare(found, best)).toBe(0);
+  });
+
+  it('predicts what predict says of its placements, for points and for strips', () => {
+    for (const request of [
+      { shape, specs, target: heavier },
+      { shape, specs, target: heavier, materials },
+    ]) {
+      for (const plan of makePlans({ ...request, schools: ['free', 'tip'] }, solve)) {
+        const after = predict(shape, specs, plan.placements.map(asAddition)).specs;
+        for (const key of ['massG', 'balanceCm', 'swingWeight', 'twistWeight'] as const) {
+          expect(plan.specs[key]).toBeCloseTo(after[key] ?? 0, 9);
+        }
+        expect(plan.withinTolerance).toBe(withinTolerance(heavier, after));
+      }
+    }
+  });
+
+  it('cuts tape to whole steps on both sides and weighs out whole dabs', () => {
+    const [plan] = makePlans({ shape, specs, target: heavier, materials, schools: ['free'] }, solve);
+    expect(plan?.withinTolerance).toBe(true);
+    for (const p of plan?.placements ?? []) {
+      const inHandle = ['handleTop', 'handle', 'butt'].includes(p.zone);
+      const steps = inHandle ? p.massG / 0.5 : (p.spanCm ?? 0) / 0.5;
+      expect(steps).toBeCloseTo(Math.round(steps), 6);
+      if (!inHandle) {
+        expect(p.massG).toBeCloseTo((p.spanCm ?? 0) * 0.265 * (p.layers ?? 1) * (p.mirrored ? 2 : 1), 9);
+      }
+    }
+  });
+
+  it('says by how much a school misses, keeps a tie, and puts the best first', () => {
+    const plans = makePlans({ shape, specs, target: heavier }, solve);
+    expect(plans.map((p) => p.school).toSorted()).toEqual([...SCHOOLS].toSorted());
+    expect(plans[0]?.school).toBe('free');
+    const handle = plans.find((p) => p.school === 'handle-first');
+    expect(handle?.withinTolerance).toBe(false);
+    expect(handle?.deviation.swingWeight).toBeLessThan(-5);
+    const keeping = plans.find((p) => p.school === 'balance-keeping');
+    expect(Math.abs((keeping?.specs.balanceCm ?? 0) - specs.balanceCm)).toBeLessThanOrEqual(0.1 + 1e-9);
+    expect(distinctPlans(plans).length).toBeLessThanOrEqual(plans.length);
+  });
+
+  it('keeps a must where a want has to give way', () => {
+    const clash: Aim = {
+      massG: { value: 337, tolerance: 0.5, priority: 'must' },
+      swingWeight: { value: 345, tolerance: 1 },
+    };
+    const [plan] = makePlans({ shape, specs, target: clash, schools: ['free'] }, solve);
+    expect(Math.abs(plan?.deviation.massG ?? 9)).toBeLessThanOrEqual(0.5 + 1e-9);
+    expect(plan?.deviation.swingWeight).toBeLessThan(-10);
+  });
+
+  it('puts nothing on where nothing is needed', () => {
+    const here: Aim = { massG: { value: 336, tolerance: 1 } };
+    const [plan] = makePlans({ shape, specs, target: here, schools: ['free'] }, solve);
+    expect(plan).toMatchObject({ places: 0, addedG: 0, withinTolerance: true });
+  });
+
+  it('asks for a twist weight where the aim names one and the frame has none', () => {
+    const { twistWeight: _, ...untwisted } = specs;
+    expect(() => makePlans({ shape, specs: untwisted, target: heavier }, solve)).toThrow(Fault);
+    const free: Aim = { ...heavier, twistWeight: { value: 14.5, tolerance: 0.2, priority: 'free' } };
+    expect(makePlans({ shape, specs: untwisted, target: free, schools: ['free'] }, solve)).toHaveLength(1);
+  });
+
+  it('refuses to answer when the solver stopped before it could prove', () => {
+    const stopped: SolveMilp = () => ({ status: 'stopped', values: {} });
+    expect(() => makePlans({ shape, specs, target: heavier }, stopped)).toThrow(/plan-not-proven/);
+  });
+
+  it('writes programmes that a general solver reads', () => {
+    const text = lpText({
+      variables: [
+        { name: 'n', lower: 0, upper: 7, kind: 'integer' },
+        { name: 'c', lower: 0, upper: Infinity, kind: 'continuous' },
+      ],
+      rows: [
+        {
+          terms: [
+            ['n', 2],
+            ['c', 1],
+          ],
+          lower: 5,
+          upper: 5,
+        },
+      ],
+      objective: [['c', 1]],
+    });
+    expect(solve(text)).toMatchObject({ status: 'optimal', values: { n: 2, c: 1 } });
+  });
+});

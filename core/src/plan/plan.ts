@@ -1,0 +1,191 @@
+import { aimProblems, deviationFrom, withinTolerance, type Aim } from '../aim';
+import type { KnownSpecs } from '../compare';
+import { Fault } from '../fault';
+import { settleFrame, type Frame, type FrameShape } from '../frame';
+import {
+  SPEC_KEYS,
+  add,
+  additionSums,
+  requireSpecs,
+  specsOf,
+  sumsOf,
+  withAxis,
+  type Addition,
+  type AxisSpecs,
+  type MassSums,
+  type Specs,
+} from '../mass';
+import { afterParts, type SpecUncertainty } from '../measure';
+import type { ZoneName } from '../sport';
+import { DENSITY_SHARE, PLACING_CM, type Materials } from './material';
+import type { SolveMilp } from './milp';
+import { zoneColumn } from './options';
+import { planRows, type PlanProblem } from './problem';
+import { SCHOOLS, SCHOOL_RULES, type School } from './schools';
+import { solvePlan, type Choice } from './solve';
+
+/** Weight at a place of the frame, as a plan or a fitter puts it there. `massG` is both sides together. */
+export interface Placement {
+  zone: ZoneName;
+  massG: number;
+  xCm: number;
+  yCm: number;
+  mirrored: boolean;
+  spanCm?: number;
+  layers?: number;
+}
+
+export interface PlanRequest {
+  shape: FrameShape;
+  specs: Specs;
+  target: Aim;
+  /** Empty or left out: the free optimum and every school. */
+  schools?: readonly School[];
+  /** The step of a placement's whole mass, g; 0.5 if left out. Not used where materials are given. */
+  quantumG?: number;
+  caps?: Partial<Record<ZoneName, number>>;
+  materials?: Materials;
+}
+
+export interface Plan {
+  school: School;
+  placements: Placement[];
+  specs: AxisSpecs;
+  deviation: KnownSpecs;
+  withinTolerance: boolean;
+  places: number;
+  addedG: number;
+}
+
+const USUAL_QUANTUM_G = 0.5;
+
+export const asAddition = ({ massG, xCm, yCm, mirrored, spanCm }: Placement): Addition => ({
+  massG,
+  at: { xCm, yCm },
+  mirrored,
+  ...(spanCm === undefined ? {} : { spanCm }),
+});
+
+/** The specs that placements lead to: the same sums as `predict`. */
+export function specsWith(frame: Frame, before: AxisSpecs, placements: readonly Placement[]): AxisSpecs {
+  const sums = placements.reduce<MassSums>(
+    (sum, p) => add(sum, additionSums(frame, asAddition(p))),
+    sumsOf(before),
+  );
+  return specsOf(sums, before.axisCm, before.twistWeight !== undefined);
+}
+
+/**
+ * Standard uncertainty of the specs that placements lead to: from the readings, the tape's density and where pieces end up.
+ */
+export function planUncertainty(
+  frame: Frame,
+  before: AxisSpecs,
+  readings: SpecUncertainty,
+  placements: readonly Placement[],
+): SpecUncertainty {
+  return afterParts(
+    before,
+    readings,
+    placements.map((p) => ({
+      sums: additionSums(frame, asAddition(p)),
+      massUncertaintyG: DENSITY_SHARE * p.massG,
+      placeUncertaintyCm: PLACING_CM,
+    })),
+  );
+}
+
+function settle(request: PlanRequest): { frame: Frame; before: AxisSpecs } {
+  const frame = settleFrame(request.shape);
+  const before = requireSpecs(withAxis(request.specs, frame.sport.axisCm), frame.lengthCm);
+  const { twistWeight } = request.target;
+  const problems = aimProblems(request.target, frame.lengthCm, before.axisCm);
+  if (twistWeight && twistWeight.priority !== 'free' && before.twistWeight === undefined) {
+    problems.push({ code: 'twist-not-measured', path: 'specs.twistWeight' });
+  }
+  if (request.quantumG !== undefined && !(request.quantumG > 0)) {
+    problems.push({ code: 'not-positive', path: 'quantumG' });
+  }
+  if (problems.length > 0) throw new Fault(...problems);
+  return { frame, before };
+}
+
+/** The optimisation behind a plan of one school; tests compare its optimum with other solvers'. */
+export function planProblem(request: PlanRequest, school: School): PlanProblem {
+  const { frame, before } = settle(request);
+  const rule = SCHOOL_RULES[school];
+  const zones = frame.sport.zones.filter((zone) => rule.zones?.includes(zone.name) ?? true);
+  const pieces = request.materials ?? request.quantumG ?? USUAL_QUANTUM_G;
+  return {
+    before,
+    base: sumsOf(before),
+    rows: planRows(before, request.target),
+    columns: zones.map((zone) => zoneColumn(frame, zone, pieces, request.caps?.[zone.name] ?? zone.capG)),
+    rule,
+  };
+}
+
+function planOf(request: PlanRequest, problem: PlanProblem, school: School, choice: Choice): Plan {
+  const placements = problem.columns.flatMap(({ zone, xCm, yCm, mirrored, options }, k): Placement[] => {
+    const index = choice[k];
+    const option = index === undefined ? undefined : options[index];
+    if (!option) return [];
+    const { massG, spanCm, layers } = option;
+    return [{ zone, massG, xCm, yCm, mirrored, ...(spanCm === undefined ? {} : { spanCm, layers }) }];
+  });
+  const specs = specsWith(settleFrame(request.shape), problem.before, placements);
+  return {
+    school,
+    placements,
+    specs,
+    deviation: deviationFrom(request.target, specs),
+    withinTolerance: withinTolerance(request.target, specs),
+    places: placements.length,
+    addedG: placements.reduce((sum, p) => sum + p.massG, 0),
+  };
+}
+
+/** How far outside its tolerances a plan lies, in tolerances; 0 inside. */
+export const excessOf = (aim: Aim, deviation: KnownSpecs): number =>
+  SPEC_KEYS.reduce((sum, key) => {
+    const target = aim[key];
+    const off = deviation[key];
+    if (!target || target.priority === 'free' || off === undefined) return sum;
+    return sum + (target.priority === 'must' ? 1000 : 1) * Math.max(0, Math.abs(off) / target.tolerance - 1);
+  }, 0);
+
+/**
+ * Plans that bring a frame to an aim: for each school the proven optimum, best first
+ * (least outside tolerance, then fewest places, then least mass; the free optimum before an equal school).
+ * @param request see {@link PlanRequest} @param solve a general mixed-integer solver
+ * @throws Fault for impossible specs or aims, `twist-not-measured` where the aim names a twist weight and the frame has none
+ * @example makePlans({ shape, specs, target: { massG: { value: 348, tolerance: 1 } } }, solve)[0].placements
+ */
+export function makePlans(request: PlanRequest, solve: SolveMilp): Plan[] {
+  settle(request);
+  const schools = request.schools && request.schools.length > 0 ? request.schools : SCHOOLS;
+  const plans = schools.map((school) => {
+    const problem = planProblem(request, school);
+    return planOf(request, problem, school, solvePlan(problem, solve));
+  });
+  const outside = (plan: Plan): number =>
+    plan.withinTolerance ? 0 : Math.max(1e-9, excessOf(request.target, plan.deviation));
+  return plans.sort((a, b) => {
+    const excess = outside(a) - outside(b);
+    if (Math.abs(excess) > 1e-6) return excess;
+    return a.places - b.places || round(a.addedG) - round(b.addedG);
+  });
+}
+
+const round = (massG: number): number => Math.round(massG * 1e6) / 1e6;
+
+/** Whether two plans put the same weight in the same places. */
+export const samePlacements = (a: Plan, b: Plan): boolean =>
+  a.placements.length === b.placements.length &&
+  a.placements.every((p) =>
+    b.placements.some((q) => q.zone === p.zone && Math.abs(q.massG - p.massG) < 1e-6),
+  );
+
+/** Plans of which no two are the same, in their order. */
+export const distinctPlans = (plans: readonly Plan[]): Plan[] =>
+  plans.filter((plan, i) => !plans.slice(0, i).some((earlier) => samePlacements(earlier, plan)));
