@@ -9,5 +9,6 @@ export * from './records/setup';
 export * from './records/part';
 export * from './records/fitting';
 export * from './records/shop';
+export * from './records/shop-file';
 export * from './calls';
 export * from './openapi';

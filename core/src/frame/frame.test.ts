@@ -17,8 +17,8 @@ const frame = settleFrame({ sport: 'tennis', lengthCm: 68.58 });
 
 /** Perimeter of an ellipse by the arithmetic–geometric mean (Abramowitz & Stegun 17.6 with 17.3.29). */
 function perimeterByMean(p: number, q: number): number {
-  let [a, b, c] = [1, Math.min(p, q) / Math.max(p, q), 0];
-  c = Math.sqrt(1 - b * b);
+  let [a, b] = [1, Math.min(p, q) / Math.max(p, q)];
+  let c = Math.sqrt(1 - b * b);
   let sum = (c * c) / 2;
   for (let power = 1; Math.abs(c) > 1e-16 && power < 64; power *= 2) {
     [a, b, c] = [(a + b) / 2, Math.sqrt(a * b), (a - b) / 2];

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import rapier from '@dimforge/rapier2d-compat';
 import { describe, expect, it } from 'vitest';
-import { Fault } from '../fault';
+import type { Fault } from '../fault';
 import { settleFrame } from '../frame';
 import {
   NOTHING,

@@ -1,0 +1,62 @@
+import compression from 'compression';
+import express, { type Express } from 'express';
+import { openApiDocument } from '@kevro/contract';
+import { systemClock, type Clock } from './clock';
+import type { PlanRunner } from './compute/plan-runner';
+import type { Db } from './db/db';
+import { ApiProblem, problemHandler } from './problem';
+import { computeRoutes } from './routes/compute';
+import { fittingRoutes } from './routes/fittings';
+import { frameRoutes } from './routes/frames';
+import { libraryRoutes } from './routes/library';
+import { playerRoutes } from './routes/players';
+import { answer } from './routes/route';
+
+export interface AppParts {
+  db: Db;
+  runPlan: PlanRunner;
+  /** Folder of the built page; without it only the API is served. */
+  pageFolder?: string;
+  now?: Clock;
+}
+
+/** Large enough for 100,000 setups in one request. */
+const BODY_LIMIT = '32mb';
+
+export function createApp({ db, runPlan, pageFolder, now = systemClock }: AppParts): Express {
+  const app = express();
+  app.disable('x-powered-by');
+  app.use(compression());
+
+  const api = express.Router();
+  api.use(express.json({ limit: BODY_LIMIT, strict: false, type: () => true }));
+  answer(api, 'health', async () => {
+    await db.query('select 1');
+    return { status: 'ok' as const };
+  });
+  api.get('/openapi.json', (_request, response) => {
+    response.json(openApiDocument());
+  });
+  computeRoutes(api, runPlan);
+  playerRoutes(api, db);
+  frameRoutes(api, db, now);
+  libraryRoutes(api, db);
+  fittingRoutes(api, db, now);
+  api.use(() => {
+    throw new ApiProblem('not-found');
+  });
+  app.use('/api/v1', api);
+
+  if (pageFolder) {
+    app.use(express.static(pageFolder, { index: false, immutable: true, maxAge: '1y' }));
+    // Every other path is the page's own; a file that is not there is not the page.
+    app.get(/^\/(?!api\/)[^.]*$/, (_request, response) => {
+      response.set('Cache-Control', 'no-cache').sendFile('index.html', { root: pageFolder });
+    });
+  }
+  app.use(() => {
+    throw new ApiProblem('not-found');
+  });
+  app.use(problemHandler);
+  return app;
+}

@@ -1,0 +1,47 @@
+import type { Router } from 'express';
+import {
+  AXIS_CM,
+  nearest,
+  predict,
+  redress,
+  requireSpecs,
+  shiftAxis,
+  withAxis,
+  type Specs,
+} from '@kevro/core';
+import type { PlanRunner } from '../compute/plan-runner';
+import { answer } from './route';
+
+/** Where no sport is named, the axis that tennis and badminton share. */
+const USUAL_AXIS_CM = AXIS_CM.tennis;
+/** Where no frame is named, a balance may lie anywhere a frame of any sport reaches. */
+const LONGEST_CM = 100;
+
+const onUsualAxis = (specs: Specs, path: string) =>
+  requireSpecs(withAxis(specs, USUAL_AXIS_CM), LONGEST_CM, path);
+
+export function computeRoutes(router: Router, runPlan: PlanRunner): void {
+  answer(router, 'predict', ({ body }) => predict(body.shape, body.specs, body.additions));
+
+  answer(router, 'redress', ({ body }) => {
+    const { specs, uncertainty } = redress(body.shape, body.specs, body.from, body.to);
+    return { specs, uncertainty };
+  });
+
+  answer(router, 'shiftAxis', ({ body }) => ({
+    specs: shiftAxis(onUsualAxis(body.specs, 'specs'), body.toAxisCm),
+  }));
+
+  answer(router, 'plan', async ({ body }) => ({ plans: await runPlan(body) }));
+
+  answer(router, 'nearest', ({ body }) => {
+    const own = onUsualAxis(body.specs, 'specs');
+    const others = body.setups.map(({ id, specs }, i) => ({
+      id,
+      specs: shiftAxis(onUsualAxis(specs, `setups.${i}.specs`), own.axisCm),
+    }));
+    return {
+      nearest: nearest(own, others).map(({ id, distanceSteps, steps }) => ({ id, distanceSteps, steps })),
+    };
+  });
+}
