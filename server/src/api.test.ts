@@ -331,7 +331,7 @@ describe('the database', () => {
     const before = (await db.query('select id from player')).length;
     await expect(
       db.transaction(async (tx) => {
-        await tx.query("insert into player values ('x', 'X', 'tennis', null, '', '', '', null)");
+        await tx.query("insert into player values ('x', 'X', 'tennis', null, '', '', '', null, null)");
         throw new Error('stop');
       }),
     ).rejects.toThrow('stop');

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { GUIDES } from '@kevro/core';
 import { sport } from '../shapes';
 
 const text = (most: number) => z.string().trim().max(most);
@@ -12,6 +13,7 @@ export const newPlayer = z.strictObject({
   style: text(200).default(''),
   bothers: text(200).default(''),
   ceilingSwingWeight: z.number().positive().max(1000).nullable().default(null),
+  guide: z.enum(GUIDES).nullable().default(null).describe('the band of specs that suits this player'),
 });
 export const player = newPlayer.extend({ id: z.string() });
 export type NewPlayer = z.input<typeof newPlayer>;

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { Fault } from '../fault';
-import { aimProblems, deviationFrom, partWay, withinTolerance, type Aim } from '.';
+import { settleFrame } from '../frame';
+import { aimProblems, deviationFrom, guideBands, partWay, withinTolerance, type Aim } from '.';
 
 const own = { massG: 320, balanceCm: 32, swingWeight: 310, twistWeight: 13 };
 
@@ -50,5 +51,23 @@ describe('judging an aim', () => {
     };
     expect(found(impossible)).toEqual(['swing-weight-impossible target.swingWeight.value']);
     expect(found({ ...impossible, massG: { value: 340, tolerance: 1, priority: 'free' } })).toEqual([]);
+  });
+});
+
+describe('guides (common practice)', () => {
+  const frame = settleFrame({ sport: 'tennis', lengthCm: 68.58 });
+
+  it('stand as published for a strung frame, with the weight of strings and overgrip put on', () => {
+    const bands = guideBands(frame, 'advanced', { baseGrip: 'synthetic', strings: true });
+    expect(bands.swingWeight).toEqual([318, 340]);
+    expect(bands.massG).toEqual([311, 334]);
+    const wrapped = guideBands(frame, 'advanced', { baseGrip: 'synthetic', strings: true, overgrips: 1 });
+    expect(wrapped.massG[0] - bands.massG[0]).toBeCloseTo(5.5, 9);
+  });
+
+  it('come down by the strings for an unstrung frame', () => {
+    const [low] = guideBands(frame, 'advanced', { baseGrip: 'synthetic' }).swingWeight;
+    expect(318 - low).toBeGreaterThan(25);
+    expect(318 - low).toBeLessThan(30);
   });
 });

@@ -1,1 +1,2 @@
 export * from './aim';
+export * from './guides';

@@ -1,3 +1,5 @@
+export * from './edit';
+export * from './general-solver';
 export * from './material';
 export * from './milp';
 export * from './options';

@@ -168,9 +168,14 @@ export function makePlans(request: PlanRequest, solve: SolveMilp): Plan[] {
     const problem = planProblem(request, school);
     return planOf(request, problem, school, solvePlan(problem, solve));
   });
+  return bestFirst(plans, request.target);
+}
+
+/** Plans in order: least outside tolerance, then fewest places, then least mass; equal plans keep their order. */
+export function bestFirst(plans: readonly Plan[], aim: Aim): Plan[] {
   const outside = (plan: Plan): number =>
-    plan.withinTolerance ? 0 : Math.max(1e-9, excessOf(request.target, plan.deviation));
-  return plans.sort((a, b) => {
+    plan.withinTolerance ? 0 : Math.max(1e-9, excessOf(aim, plan.deviation));
+  return [...plans].sort((a, b) => {
     const excess = outside(a) - outside(b);
     if (Math.abs(excess) > 1e-6) return excess;
     return a.places - b.places || round(a.addedG) - round(b.addedG);

@@ -1,6 +1,6 @@
 import { Worker } from 'node:worker_threads';
-import { Fault, makePlans, type Plan, type PlanRequest, type Problem } from '@kevro/core';
-import { loadSolver } from './solver';
+import loadHighs from 'highs';
+import { Fault, generalSolver, makePlans, type Plan, type PlanRequest, type Problem } from '@kevro/core';
 
 /** Makes plans somewhere: in this thread or in another. */
 export type PlanRunner = (request: PlanRequest) => Promise<Plan[]>;
@@ -10,8 +10,14 @@ export type PlanReply = { id: number; plans?: Plan[]; problems?: Problem[]; fail
 
 /** Plans in this thread; the solver is loaded at the first one. */
 export function planHere(): PlanRunner {
-  let solver: ReturnType<typeof loadSolver> | undefined;
-  return async (request) => makePlans(request, await (solver ??= loadSolver()));
+  let loading: ReturnType<typeof loadHighs> | undefined;
+  return async (request) => {
+    const highs = await (loading ??= loadHighs());
+    return makePlans(
+      request,
+      generalSolver((lp, options) => highs.solve(lp, options)),
+    );
+  };
 }
 
 /** Plans in a worker thread, so that the server answers others meanwhile. The thread starts with the first plan and is replaced if it dies. */

@@ -15,7 +15,8 @@ create table player (
   level text not null,
   style text not null,
   bothers text not null,
-  ceiling_swing_weight double precision
+  ceiling_swing_weight double precision,
+  guide text
 );
 
 create table frame (

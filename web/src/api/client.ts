@@ -1,0 +1,59 @@
+import {
+  calls,
+  sentence,
+  type AnswerOf,
+  type BodyOf,
+  type CallName,
+  type ErrorCode,
+  type FieldError,
+} from '@kevro/contract';
+
+/** What the server refused, with the sentence for each field. */
+export class Refused extends Error {
+  constructor(
+    readonly code: ErrorCode,
+    message: string,
+    readonly errors: FieldError[] = [],
+  ) {
+    super(message);
+    this.name = 'Refused';
+  }
+
+  /** The sentence beside a field, or undefined. */
+  at(path: string): string | undefined {
+    return this.errors.find((error) => error.path === path || error.path.startsWith(`${path}.`))?.message;
+  }
+}
+
+type Input<N extends CallName> = (BodyOf<N> extends undefined
+  ? { body?: undefined }
+  : { body: BodyOf<N> }) & {
+  id?: string;
+};
+
+const offline = (): Refused => new Refused('cannot-reach-server', sentence('cannot-reach-server'));
+
+/** One call of the contract. Throws {@link Refused}. */
+export async function api<N extends CallName>(
+  name: N,
+  ...[input]: BodyOf<N> extends undefined ? [Input<N>?] : [Input<N>]
+): Promise<AnswerOf<N>> {
+  const { method, path } = calls[name];
+  const url = `/api/v1${path.replace(':id', encodeURIComponent(input?.id ?? ''))}`;
+  let response: Response;
+  try {
+    response = await fetch(url, {
+      method: method.toUpperCase(),
+      ...(input?.body === undefined
+        ? {}
+        : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(input.body) }),
+    });
+  } catch {
+    throw offline();
+  }
+  const answer: unknown = await response.json().catch(() => undefined);
+  if (response.ok) return answer as AnswerOf<N>;
+  const problem = answer as { code?: ErrorCode; detail?: string; errors?: FieldError[] } | undefined;
+  if (!problem?.code) throw offline();
+  throw new Refused(problem.code, problem.detail ?? sentence(problem.code), problem.errors);
+}

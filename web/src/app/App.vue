@@ -1,0 +1,20 @@
+<script setup lang="ts">
+import { useLocalStorage, usePreferredDark } from '@vueuse/core';
+import { watchEffect } from 'vue';
+import { useTheme } from 'vuetify';
+import Shell from './Shell.vue';
+
+const theme = useTheme();
+const chosen = useLocalStorage<'light' | 'dark' | 'system'>('kevro-theme', 'light');
+const prefersDark = usePreferredDark();
+watchEffect(() => {
+  const dark = chosen.value === 'dark' || (chosen.value === 'system' && prefersDark.value);
+  theme.change(dark ? 'dark' : 'light');
+});
+</script>
+
+<template>
+  <v-app>
+    <Shell />
+  </v-app>
+</template>

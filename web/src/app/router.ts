@@ -1,0 +1,87 @@
+import { createRouter, createWebHistory } from 'vue-router';
+import TodayPage from '../today/TodayPage.vue';
+
+export const router = createRouter({
+  history: createWebHistory(),
+  routes: [
+    { path: '/', name: 'today', component: TodayPage, meta: { title: 'Today' } },
+    {
+      path: '/players',
+      name: 'players',
+      component: () => import('../players/PlayersPage.vue'),
+      meta: { title: 'Players' },
+    },
+    {
+      path: '/frames',
+      name: 'frames',
+      component: () => import('../frames/FramesPage.vue'),
+      meta: { title: 'Frames' },
+    },
+    {
+      path: '/setups',
+      name: 'setups',
+      component: () => import('../library/SetupsPage.vue'),
+      meta: { title: 'Setups' },
+    },
+    {
+      path: '/stock',
+      name: 'stock',
+      component: () => import('../stock/StockPage.vue'),
+      meta: { title: 'Stock' },
+    },
+    {
+      path: '/settings',
+      name: 'settings',
+      component: () => import('../settings/SettingsPage.vue'),
+      meta: { title: 'Settings' },
+    },
+    {
+      path: '/fittings/:id',
+      component: () => import('../stations/FittingPage.vue'),
+      props: true,
+      children: [
+        { path: '', redirect: (to) => `/fittings/${String(to.params.id)}/measure` },
+        {
+          path: 'measure',
+          name: 'measure',
+          component: () => import('../stations/measure/MeasureStation.vue'),
+          meta: { title: 'Measure' },
+        },
+        {
+          path: 'compare',
+          name: 'compare',
+          component: () => import('../stations/compare/CompareStation.vue'),
+          meta: { title: 'Compare' },
+        },
+        {
+          path: 'aim',
+          name: 'aim',
+          component: () => import('../stations/aim/AimStation.vue'),
+          meta: { title: 'Aim' },
+        },
+        {
+          path: 'plan',
+          name: 'plan',
+          component: () => import('../stations/plan/PlanStation.vue'),
+          meta: { title: 'Plan' },
+        },
+        {
+          path: 'build',
+          name: 'build',
+          component: () => import('../stations/build/BuildStation.vue'),
+          meta: { title: 'Build' },
+        },
+      ],
+    },
+    {
+      path: '/:rest(.*)*',
+      name: 'nowhere',
+      component: () => import('./NowherePage.vue'),
+      meta: { title: 'Not here' },
+    },
+  ],
+});
+
+router.afterEach((to) => {
+  document.title = to.meta.title ? `${String(to.meta.title)} · Kevro` : 'Kevro';
+});

@@ -1,0 +1,278 @@
+<script setup lang="ts">
+import { computed, useId } from 'vue';
+import type { SpecKey } from '@kevro/core';
+import { pointsHeadLight } from '@kevro/core';
+import { useUnits } from '../stores/units';
+import { SPEC_NAMES } from '../words';
+import { laneDomain, laneScale, standing, type LaneMarks } from './lane';
+
+const props = defineProps<{
+  spec: SpecKey;
+  marks: LaneMarks;
+  lengthCm: number;
+  width: number;
+  compact?: boolean;
+}>();
+const emit = defineEmits<{ open: [spec: SpecKey] }>();
+
+const units = useUnits();
+const hatch = useId();
+const own = computed(() => ({
+  measured: props.marks.measured?.[props.spec],
+  predicted: props.marks.predicted?.[props.spec],
+  target: props.marks.aim?.[props.spec],
+  band: props.marks.guide?.[props.spec],
+  wall: props.marks.walls?.[props.spec],
+  ticks: (props.marks.setups ?? []).flatMap((s) => {
+    const value = s.specs[props.spec];
+    return value === undefined ? [] : [{ id: s.id, value, marked: s.marked }];
+  }),
+}));
+const aimed = computed(() => (own.value.target?.priority === 'free' ? undefined : own.value.target));
+const shown = computed(() => own.value.predicted ?? own.value.measured);
+const uncertainty = computed(() =>
+  own.value.predicted !== undefined
+    ? props.marks.predictedUncertainty?.[props.spec]
+    : props.marks.measuredUncertainty?.[props.spec],
+);
+const scale = computed(() => laneScale(laneDomain(props.spec, props.marks), props.width));
+const x = (value: number): number => scale.value.x(value);
+const stand = computed(() => standing(props.spec, props.marks));
+
+const show = (value: number, extra = 0): string => units.show(props.spec, value, props.lengthCm, extra);
+/** Ticks of a balance lane are labelled in the shown unit; a tick's own value stays in cm. */
+const tickLabel = (value: number): string => {
+  if (props.spec === 'balanceCm' && units.way.balance === 'points') {
+    return pointsHeadLight(value, props.lengthCm).toFixed(1);
+  }
+  if (props.spec === 'massG' && units.way.mass === 'oz') return show(value);
+  return props.spec === 'balanceCm' && units.way.balance === 'in'
+    ? show(value)
+    : String(Number(value.toFixed(2)));
+};
+const bracket = computed(() => {
+  const t = aimed.value;
+  if (!t) return '';
+  const left = x(t.value - t.tolerance) - 3;
+  const right = x(t.value + t.tolerance) + 3;
+  return `M ${left + 7} 9 H ${left} V 45 H ${left + 7} M ${right - 7} 9 H ${right} V 45 H ${right - 7}`;
+});
+const whisker = (value: number, u: number | undefined): [number, number] => [
+  x(value - 2 * (u ?? 0)),
+  x(value + 2 * (u ?? 0)),
+];
+const measuredWhisker = computed(() =>
+  whisker(own.value.measured ?? 0, props.marks.measuredUncertainty?.[props.spec]),
+);
+const predictedWhisker = computed(() =>
+  whisker(own.value.predicted ?? 0, props.marks.predictedUncertainty?.[props.spec]),
+);
+const unitWords = computed(() => {
+  const unit = units.unit(props.spec);
+  if (props.spec !== 'balanceCm' || shown.value === undefined) return unit;
+  if (units.way.balance === 'points') return `points · ${shown.value.toFixed(1)} cm`;
+  const points = pointsHeadLight(shown.value, props.lengthCm);
+  return `${unit} · ${Math.abs(points).toFixed(1)} pts ${points < 0 ? 'HH' : 'HL'}`;
+});
+const steps = computed(() => {
+  const s = stand.value?.steps ?? 0;
+  return `${s < 0 ? '−' : '+'}${Math.abs(s).toFixed(1)} steps`;
+});
+const spoken = computed(() => {
+  const words = [SPEC_NAMES[props.spec]];
+  if (own.value.measured !== undefined) words.push(`measured ${show(own.value.measured)}`);
+  if (own.value.predicted !== undefined) words.push(`predicted ${show(own.value.predicted)}`);
+  if (aimed.value) words.push(`aim ${show(aimed.value.value)}`);
+  return `${words.join(', ')} ${units.unit(props.spec)}`;
+});
+</script>
+
+<template>
+  <div class="lane" :class="{ compact }">
+    <div class="name">
+      {{ SPEC_NAMES[spec] }}
+      <div class="unit">{{ unitWords }}</div>
+    </div>
+    <svg :width="width" height="70" role="img" :aria-label="spoken">
+      <template v-if="shown !== undefined || own.ticks.length > 0 || aimed">
+        <defs>
+          <pattern
+            :id="hatch"
+            width="6"
+            height="6"
+            patternUnits="userSpaceOnUse"
+            patternTransform="rotate(45)"
+          >
+            <line x1="0" y1="0" x2="0" y2="6" class="hatch" />
+          </pattern>
+        </defs>
+        <rect
+          v-if="own.band"
+          :x="x(own.band[0])"
+          y="26"
+          :width="Math.max(0, x(own.band[1]) - x(own.band[0]))"
+          height="14"
+          :fill="`url(#${hatch})`"
+        />
+        <line x1="8" :x2="width - 8" y1="40" y2="40" class="base" />
+        <template v-for="t in scale.ticks" :key="t">
+          <line :x1="x(t)" :x2="x(t)" y1="40" y2="44" class="base" />
+          <text :x="x(t)" y="67" text-anchor="middle" class="tick">{{ tickLabel(t) }}</text>
+        </template>
+        <line
+          v-for="tick in own.ticks"
+          :key="tick.id"
+          :x1="x(tick.value)"
+          :x2="x(tick.value)"
+          y1="46"
+          :y2="tick.marked ? 57 : 52"
+          class="setup"
+          :class="{ marked: tick.marked }"
+        />
+        <g v-if="own.wall" class="wall">
+          <line :x1="x(own.wall.value)" :x2="x(own.wall.value)" y1="8" y2="44" />
+          <text
+            :x="x(own.wall.value) + (x(own.wall.value) > width - 70 ? -7 : 7)"
+            y="18"
+            :text-anchor="x(own.wall.value) > width - 70 ? 'end' : 'start'"
+          >
+            {{ own.wall.name }}
+          </text>
+        </g>
+        <path v-if="aimed" :d="bracket" class="aim" />
+        <g v-if="own.measured !== undefined" class="measured">
+          <line :x1="measuredWhisker[0]" :x2="measuredWhisker[1]" y1="21" y2="21" />
+          <rect :x="x(own.measured) - 2.5" y="11" width="5" height="29" />
+        </g>
+        <g v-if="own.predicted !== undefined" class="predicted">
+          <line :x1="predictedWhisker[0]" :x2="predictedWhisker[1]" y1="21" y2="21" />
+          <rect :x="x(own.predicted) - 3.5" y="12" width="7" height="28" />
+        </g>
+      </template>
+      <text v-else x="8" y="40" class="tick">not measured yet</text>
+    </svg>
+    <div class="value">
+      <template v-if="shown !== undefined">
+        <button
+          type="button"
+          class="big"
+          :aria-label="`${SPEC_NAMES[spec]} ${show(shown)}: show how it came about`"
+          @click="emit('open', spec)"
+        >
+          {{ show(shown) }}
+        </button>
+        <span v-if="uncertainty !== undefined" class="pm">
+          ±{{ units.showWidth(spec, 2 * uncertainty) }}</span
+        >
+      </template>
+      <span v-else class="big none">—</span>
+      <div v-if="stand && aimed" class="line">
+        aim {{ show(aimed.value) }}
+        <b v-if="stand.inside" class="good">inside</b>
+        <template v-else>
+          <b class="miss">{{ units.showChange(spec, stand.difference) }}</b> · {{ steps }}
+        </template>
+      </div>
+      <div v-if="own.predicted !== undefined && own.measured !== undefined" class="line">
+        was {{ show(own.measured) }}, {{ units.showChange(spec, own.predicted - own.measured) }}
+      </div>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.lane {
+  display: grid;
+  grid-template-columns: 112px 1fr 190px;
+  align-items: center;
+  min-height: 73px;
+  border-top: 1px solid rgb(var(--v-theme-line));
+}
+.compact {
+  min-height: 60px;
+}
+.compact svg {
+  height: 60px;
+}
+.name {
+  font-weight: 700;
+}
+.unit {
+  font-weight: 400;
+  font-size: 13px;
+  color: rgb(var(--v-theme-soft));
+}
+svg {
+  display: block;
+  overflow: hidden;
+}
+.hatch {
+  stroke: rgb(var(--v-theme-band));
+  stroke-width: 2;
+}
+.base {
+  stroke: rgb(var(--v-theme-ink));
+  stroke-width: 0.9;
+}
+.tick {
+  font-size: 12px;
+  fill: rgb(var(--v-theme-soft));
+}
+.setup {
+  stroke: rgb(var(--v-theme-reference));
+  stroke-width: 1.4;
+}
+.setup.marked {
+  stroke-width: 3.5;
+}
+.wall line {
+  stroke: rgb(var(--v-theme-brick));
+  stroke-width: 4;
+}
+.wall text {
+  font-size: 12px;
+  fill: rgb(var(--v-theme-brick));
+}
+.aim {
+  fill: none;
+  stroke: rgb(var(--v-theme-aim));
+  stroke-width: 3;
+}
+.measured rect {
+  fill: rgb(var(--v-theme-ink));
+}
+.measured line,
+.predicted line {
+  stroke: rgb(var(--v-theme-ink));
+  stroke-width: 1.5;
+}
+.predicted rect {
+  fill: rgb(var(--v-theme-sheet));
+  stroke: rgb(var(--v-theme-ink));
+  stroke-width: 1.8;
+}
+.value {
+  text-align: right;
+  line-height: 1.25;
+}
+.big {
+  font-size: 26px;
+  font-weight: 700;
+  letter-spacing: -0.01em;
+  line-height: 1.1;
+}
+button.big:hover {
+  text-decoration: underline;
+  text-decoration-thickness: 2px;
+  text-underline-offset: 3px;
+}
+.none {
+  color: rgb(var(--v-theme-soft));
+}
+.pm,
+.line {
+  font-size: 13px;
+  color: rgb(var(--v-theme-soft));
+  white-space: nowrap;
+}
+</style>

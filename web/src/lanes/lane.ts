@@ -1,0 +1,89 @@
+import { scaleLinear } from 'd3-scale';
+import {
+  SPEC_KEYS,
+  deviationFrom,
+  noticeableStep,
+  type Aim,
+  type KnownSpecs,
+  type SpecKey,
+  type SpecUncertainty,
+} from '@kevro/core';
+
+/** What the four lanes show. All values in g, cm and kg·cm²; each lane picks what is its own. */
+export interface LaneMarks {
+  measured?: KnownSpecs;
+  measuredUncertainty?: SpecUncertainty;
+  predicted?: KnownSpecs;
+  predictedUncertainty?: SpecUncertainty;
+  aim?: Aim;
+  setups?: readonly { id: string; specs: KnownSpecs; marked: boolean }[];
+  guide?: Partial<Record<SpecKey, readonly [number, number]>>;
+  walls?: Partial<Record<SpecKey, { value: number; name: string }>>;
+}
+
+/** The least width of a lane, so that small differences stay small. */
+const LEAST_SPAN: Record<SpecKey, number> = { massG: 24, balanceCm: 2, swingWeight: 36, twistWeight: 2.4 };
+
+/** The values that a lane must show; setups and guides only widen it up to a limit, so that one stray does not flatten the rest. */
+export function laneDomain(key: SpecKey, marks: LaneMarks): [number, number] {
+  const { measured, predicted, aim, setups = [], walls, guide } = marks;
+  const target = aim?.[key];
+  const own = [
+    measured?.[key],
+    predicted?.[key],
+    ...(target && target.priority !== 'free'
+      ? [target.value - target.tolerance, target.value + target.tolerance]
+      : []),
+    ...setups.filter((s) => s.marked).map((s) => s.specs[key]),
+  ].filter((v) => v !== undefined);
+  const others = [...setups.map((s) => s.specs[key]), walls?.[key]?.value, ...(guide?.[key] ?? [])].filter(
+    (v) => v !== undefined,
+  );
+  const [first] = own.length > 0 ? own : others;
+  if (first === undefined) return [0, 1];
+  let low = Math.min(...(own.length > 0 ? own : others));
+  let high = Math.max(...(own.length > 0 ? own : others));
+  const reach = Math.max(LEAST_SPAN[key], (high - low) * 0.8);
+  const near = others.filter((v) => v > low - reach && v < high + reach);
+  low = Math.min(low, ...near);
+  high = Math.max(high, ...near);
+  const spare = Math.max(0, LEAST_SPAN[key] - (high - low)) / 2;
+  const margin = (high - low + 2 * spare) * 0.06;
+  return [low - spare - margin, high + spare + margin];
+}
+
+export interface LaneTicks {
+  x: (value: number) => number;
+  ticks: number[];
+}
+
+export function laneScale(domain: [number, number], width: number): LaneTicks {
+  const scale = scaleLinear(domain, [8, width - 8]);
+  return {
+    x: (value) => Math.max(-20, Math.min(width + 20, scale(value))),
+    ticks: scale.ticks(Math.max(3, Math.round(width / 75))),
+  };
+}
+
+/** How a lane's value stands to the aim: inside, or by how much and how many noticeable steps it misses. */
+export interface Standing {
+  difference: number;
+  steps: number;
+  inside: boolean;
+}
+
+export function standing(key: SpecKey, marks: LaneMarks): Standing | undefined {
+  const target = marks.aim?.[key];
+  const shown = marks.predicted ?? marks.measured;
+  if (!target || target.priority === 'free' || !shown) return undefined;
+  const difference = deviationFrom(marks.aim ?? {}, shown)[key];
+  if (difference === undefined) return undefined;
+  const hand = marks.measured?.swingWeight ?? shown.swingWeight ?? target.value;
+  return {
+    difference,
+    steps: difference / noticeableStep(key, hand),
+    inside: Math.abs(difference) <= target.tolerance * (1 + 1e-6),
+  };
+}
+
+export { SPEC_KEYS };

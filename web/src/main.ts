@@ -1,0 +1,12 @@
+import { createPinia } from 'pinia';
+import { createApp } from 'vue';
+import '@fontsource/atkinson-hyperlegible-next/latin-400.css';
+import '@fontsource/atkinson-hyperlegible-next/latin-600.css';
+import '@fontsource/atkinson-hyperlegible-next/latin-700.css';
+import 'vuetify/styles';
+import './app/look.css';
+import App from './app/App.vue';
+import { router } from './app/router';
+import { vuetify } from './app/theme';
+
+createApp(App).use(createPinia()).use(router).use(vuetify).mount('#app');

@@ -1,0 +1,103 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+import { parseNumber, type Dress } from '@kevro/core';
+
+/** What is on the frame. Comes before the readings, because they all depend on it. */
+const dress = defineModel<Dress>({ required: true });
+const set = (change: Partial<Dress>): void => {
+  dress.value = { ...dress.value, ...change };
+};
+const overgrips = computed(() => dress.value.overgrips ?? 0);
+const stringsText = computed(() =>
+  typeof dress.value.strings === 'object' ? String(dress.value.strings.massG) : '',
+);
+function weighStrings(text: string): void {
+  const massG = parseNumber(text);
+  set({ strings: massG !== undefined && massG > 0 && massG <= 60 ? { massG } : true });
+}
+const GRIPS = [
+  { title: 'no base grip', value: 'none' },
+  { title: 'synthetic', value: 'synthetic' },
+  { title: 'leather', value: 'leather' },
+];
+</script>
+
+<template>
+  <div class="dress">
+    <div class="row">
+      <v-switch
+        :model-value="Boolean(dress.strings)"
+        label="Strung"
+        @update:model-value="set({ strings: Boolean($event) })"
+      />
+      <v-text-field
+        v-if="dress.strings"
+        :model-value="stringsText"
+        label="strings"
+        placeholder="about 16"
+        persistent-placeholder
+        suffix="g"
+        inputmode="decimal"
+        class="grams"
+        @update:model-value="weighStrings"
+      />
+    </div>
+    <div class="row">
+      <v-select
+        :model-value="dress.baseGrip ?? 'none'"
+        :items="GRIPS"
+        label="Base grip"
+        @update:model-value="set({ baseGrip: $event })"
+      />
+      <div class="stepper" role="group" aria-label="Overgrips">
+        <v-btn
+          variant="outlined"
+          size="small"
+          aria-label="One overgrip less"
+          :disabled="overgrips === 0"
+          @click="set({ overgrips: overgrips - 1 })"
+          >−</v-btn
+        >
+        <span class="count"
+          ><b>{{ overgrips }}</b> over</span
+        >
+        <v-btn
+          variant="outlined"
+          size="small"
+          aria-label="One overgrip more"
+          :disabled="overgrips >= 6"
+          @click="set({ overgrips: overgrips + 1 })"
+          >+</v-btn
+        >
+      </div>
+    </div>
+    <v-checkbox
+      :model-value="dress.dampener ?? false"
+      label="Dampener in the strings"
+      @update:model-value="set({ dampener: Boolean($event) })"
+    />
+  </div>
+</template>
+
+<style scoped>
+.row {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 10px;
+  align-items: center;
+  min-height: 46px;
+}
+.stepper {
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+}
+.stepper :deep(.v-btn) {
+  min-width: 36px;
+  height: 36px;
+  font-size: 18px;
+}
+.count {
+  white-space: nowrap;
+}
+</style>

@@ -1,0 +1,18 @@
+import { CM_PER_INCH, type Dress } from '@kevro/core';
+
+/** A dress in a fitter's words: «strung, 1 overgrip». */
+export function dressWords(dress: Dress): string {
+  const words = [dress.strings ? 'strung' : 'unstrung'];
+  if (typeof dress.strings === 'object') words[0] = `strung (${dress.strings.massG} g)`;
+  if (dress.baseGrip === 'leather') words.push('leather');
+  if (dress.baseGrip === 'none' || dress.baseGrip === undefined) words.push('no base grip');
+  const overgrips = dress.overgrips ?? 0;
+  if (overgrips > 0) words.push(overgrips === 1 ? '1 overgrip' : `${overgrips} overgrips`);
+  if (dress.dampener) words.push('dampener');
+  return words.join(', ');
+}
+
+/** A length in inches as the trade says it: «27 in». */
+export function lengthWords(lengthCm: number): string {
+  return `${Number((lengthCm / CM_PER_INCH).toFixed(2))} in`;
+}

@@ -1,0 +1,180 @@
+import {
+  limb,
+  parameterAtArc,
+  placeOf,
+  type Dress,
+  type Ellipse,
+  type Frame,
+  type Placement,
+  type Point,
+} from '@kevro/core';
+import { HOOP_CM, type RailScale } from './scale';
+
+/** SVG paths of a frame and of what lies on it. Only drawing: every length comes from the core's outline. */
+
+const at = ({ px, py }: RailScale, p: Point): string => `${px(p.xCm).toFixed(1)} ${py(p.yCm).toFixed(1)}`;
+export const line = (scale: RailScale, points: readonly Point[], closed = false): string =>
+  points.length === 0 ? '' : `M ${points.map((p) => at(scale, p)).join(' L ')}${closed ? ' Z' : ''}`;
+
+/** An ellipse inside the hoop's outer edge. */
+const inset = (head: Ellipse, byCm: number): Ellipse => ({
+  ...head,
+  alongCm: head.alongCm - byCm,
+  acrossCm: head.acrossCm - byCm,
+});
+
+export interface FrameDrawing {
+  outer: Ellipse;
+  inner: Ellipse;
+  limbs: string[];
+  handle: { x: number; y: number; width: number; height: number };
+  butt: { x: number; y: number; width: number; height: number };
+  wraps: string[];
+  mesh: string[];
+  dampener: Point | undefined;
+}
+
+const MESH_STEP_CM = 1.45;
+
+function mesh(scale: RailScale, inner: Ellipse): string[] {
+  const paths: string[] = [];
+  const across = (share: number): number => Math.sqrt(Math.max(0, 1 - share * share));
+  for (let y = MESH_STEP_CM / 2; y < inner.acrossCm; y += MESH_STEP_CM) {
+    const half = inner.alongCm * across(y / inner.acrossCm);
+    for (const yCm of [y, -y]) {
+      const ends = [inner.centreXCm - half, inner.centreXCm + half].map((xCm) => ({ xCm, yCm }));
+      paths.push(line(scale, ends));
+    }
+  }
+  for (let x = MESH_STEP_CM / 2; x < inner.alongCm; x += MESH_STEP_CM) {
+    const half = inner.acrossCm * across(x / inner.alongCm);
+    for (const xCm of [inner.centreXCm + x, inner.centreXCm - x]) {
+      paths.push(
+        line(scale, [
+          { xCm, yCm: half },
+          { xCm, yCm: -half },
+        ]),
+      );
+    }
+  }
+  return paths;
+}
+
+/** The throat: an outer curve from the handle into the hoop, and an inner one to the bridge, on both sides. */
+function limbs(scale: RailScale, frame: Frame): string[] {
+  const [low, high] = limb(frame);
+  const bridge = placeOf(frame, { clock: 5.35 });
+  const dx = high.xCm - low.xCm;
+  return [1, -1].flatMap((side) => {
+    const p = (xCm: number, yCm: number): string => at(scale, { xCm, yCm: side * yCm });
+    const outer = `M ${p(low.xCm, low.yCm)} C ${p(low.xCm + 0.3 * dx, low.yCm + 0.35)} ${p(low.xCm + 0.68 * dx, high.yCm * 0.66)} ${p(high.xCm, high.yCm)}`;
+    const inner = `M ${p(low.xCm + 4.2, 0.15)} C ${p(low.xCm + 7.5, 0.75)} ${p(bridge.xCm - 4.2, bridge.yCm * 0.72)} ${p(bridge.xCm, bridge.yCm)}`;
+    return [outer, inner];
+  });
+}
+
+function wraps(scale: RailScale, frame: Frame, half: number, overgrips: number): string[] {
+  const step = overgrips > 0 ? 2 / (1 + 0.25 * (overgrips - 1)) : 2.6;
+  const paths: string[] = [];
+  for (let x = step; x < frame.handleLengthCm - 0.6; x += step) {
+    paths.push(
+      line(scale, [
+        { xCm: x - 0.5, yCm: -half },
+        { xCm: x + 0.5, yCm: half },
+      ]),
+    );
+  }
+  return paths;
+}
+
+/** Everything of the frame itself; strings, grip and dampener only where the dress has them. */
+export function frameDrawing(scale: RailScale, frame: Frame, dress: Dress | undefined): FrameDrawing {
+  const { px, py, k } = scale;
+  const inner = inset(frame.head, HOOP_CM);
+  const gripped = dress?.baseGrip !== undefined && dress.baseGrip !== 'none';
+  const overgrips = dress?.overgrips ?? 0;
+  const half = frame.handleRadiusCm + (gripped ? 0.12 : 0) + 0.07 * overgrips;
+  const capHalf = half + 0.3;
+  return {
+    outer: frame.head,
+    inner,
+    limbs: limbs(scale, frame),
+    handle: { x: px(0), y: py(half), width: frame.handleLengthCm * k, height: 2 * half * k },
+    butt: { x: px(0) - 2, y: py(capHalf), width: 1.3 * k, height: 2 * capHalf * k },
+    wraps: gripped || overgrips > 0 ? wraps(scale, frame, half, overgrips) : [],
+    mesh: dress?.strings ? mesh(scale, inner) : [],
+    dampener: dress?.dampener ? { xCm: frame.head.centreXCm - inner.alongCm + 0.9, yCm: 0 } : undefined,
+  };
+}
+
+export interface WeightDrawing {
+  /** A stroke for each side, or a block in the handle. */
+  strokes: { d: string; width: number }[];
+  labels: { x: number; y: number; anchor: 'start' | 'middle' | 'end' }[];
+}
+
+/** Thickness of a weight, px: by grams per cm, so that the heavier looks heavier. */
+const thickness = (gPerCm: number): number => Math.min(17, 6 + 9 * gPerCm);
+const LEAST_SPAN_CM = 0.8;
+const LABEL_PX = 17;
+
+/** How a placement is drawn: strips follow the middle of the hoop, fillings lie in the handle. */
+export function weightDrawing(scale: RailScale, frame: Frame, placement: Placement): WeightDrawing {
+  const { px, py, k } = scale;
+  const place = placeOf(frame, { xCm: placement.xCm, yCm: placement.yCm });
+  const span = Math.max(LEAST_SPAN_CM, placement.spanCm ?? 0);
+  const sides = placement.mirrored ? [1, -1] : [1];
+  const width = thickness(placement.massG / sides.length / span);
+  if (place.on === 'rim') {
+    const middle = inset(frame.head, HOOP_CM / 2);
+    const along = (arcCm: number): Point => {
+      const t = parameterAtArc(frame.head, arcCm);
+      return { xCm: middle.centreXCm + middle.alongCm * Math.cos(t), yCm: middle.acrossCm * Math.sin(t) };
+    };
+    const strip = Array.from({ length: 25 }, (_, i) => along(place.arcCm - span / 2 + (span * i) / 24));
+    const onTip = sides.length === 1 && Math.abs(place.yCm) < 0.5;
+    const t = parameterAtArc(frame.head, place.arcCm);
+    const outward = { x: Math.cos(t) / middle.alongCm, y: Math.sin(t) / middle.acrossCm };
+    const size = Math.hypot(outward.x, outward.y);
+    return {
+      strokes: sides.map((side) => ({
+        d: line(
+          scale,
+          strip.map((p) => ({ xCm: p.xCm, yCm: side * p.yCm })),
+        ),
+        width,
+      })),
+      labels: onTip
+        ? [{ x: px(middle.centreXCm + middle.alongCm) - LABEL_PX, y: py(0) + 5, anchor: 'end' }]
+        : sides.map((side) => {
+            const p = along(place.arcCm);
+            return {
+              x: px(p.xCm) + (outward.x / size) * (LABEL_PX + 4),
+              y: py(side * p.yCm) - side * (outward.y / size) * LABEL_PX + 5,
+              anchor: outward.x / size > 0.35 ? 'start' : outward.x / size < -0.35 ? 'end' : 'middle',
+            };
+          }),
+    };
+  }
+  const ends = [placement.xCm - span / 2, placement.xCm + span / 2];
+  const inHandle = place.on === 'handle';
+  const slope = inHandle
+    ? 0
+    : (limb(frame)[1].yCm - limb(frame)[0].yCm) / (limb(frame)[1].xCm - limb(frame)[0].xCm);
+  return {
+    strokes: sides.map((side) => ({
+      d: line(
+        scale,
+        ends.map((xCm) => ({ xCm, yCm: side * (placement.yCm + slope * (xCm - placement.xCm)) })),
+      ),
+      width: inHandle ? Math.min(2.4 * k, width + 4) : width,
+    })),
+    labels: inHandle
+      ? [{ x: px(placement.xCm), y: py(frame.handleRadiusCm + 0.5) - 8, anchor: 'middle' }]
+      : sides.map((side) => ({
+          x: px(placement.xCm) - 8,
+          y: py(side * (placement.yCm + 1)) + (side > 0 ? -4 : 14),
+          anchor: 'end' as const,
+        })),
+  };
+}

@@ -1,0 +1,40 @@
+import type { Frame } from '@kevro/core';
+
+/** From centimetres on the frame to pixels on the rail. */
+export interface RailScale {
+  width: number;
+  height: number;
+  /** Pixels per cm. */
+  k: number;
+  /** Pixel of the long axis. */
+  axisY: number;
+  /** Pixel of the ruler's line. */
+  rulerY: number;
+  px: (xCm: number) => number;
+  py: (yCm: number) => number;
+}
+
+const SIDE = 26;
+const ABOVE = 26;
+const BELOW_HEAD = 8;
+const RULER = 36;
+/** The hoop stands outside the face by half its width. */
+export const HOOP_CM = 1.05;
+const LARGEST_K = 11.2;
+
+/** Fits a frame into a width: drawn to scale, butt left, tip right. */
+export function railScale(frame: Frame, width: number): RailScale {
+  const k = Math.min(LARGEST_K, (width - 2 * SIDE) / frame.lengthCm);
+  const half = frame.head.acrossCm * k;
+  const axisY = ABOVE + half;
+  const rulerY = axisY + half + BELOW_HEAD;
+  return {
+    width,
+    k,
+    axisY,
+    rulerY,
+    height: rulerY + RULER,
+    px: (xCm) => SIDE + xCm * k,
+    py: (yCm) => axisY - yCm * k,
+  };
+}

@@ -1,0 +1,25 @@
+<script setup lang="ts">
+import { useLocalStorage } from '@vueuse/core';
+import { WAYS, useUnits } from '../stores/units';
+
+const units = useUnits();
+const theme = useLocalStorage<'light' | 'dark' | 'system'>('kevro-theme', 'light');
+</script>
+
+<template>
+  <div class="page">
+    <div class="page-top"><h1>Settings</h1></div>
+    <v-radio-group v-model="units.index" label="Units (or press u anywhere)">
+      <v-radio v-for="(way, i) in WAYS" :key="way.label" :label="way.label" :value="i" />
+    </v-radio-group>
+    <v-radio-group v-model="theme" label="Light or dark" class="mt-2">
+      <v-radio label="light" value="light" />
+      <v-radio label="dark, for evening courts" value="dark" />
+      <v-radio label="as this device is set" value="system" />
+    </v-radio-group>
+    <p class="soft small mt-4">
+      These are kept on this device. Everything else is stored once for the shop: in grams, centimetres and
+      kg·cm².
+    </p>
+  </div>
+</template>

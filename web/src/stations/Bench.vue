@@ -1,0 +1,74 @@
+<script setup lang="ts">
+/** One station: rail and lanes at the left, what is done here at the right, the main action at the lower right. */
+defineProps<{ asideLabel: string }>();
+</script>
+
+<template>
+  <div class="bench">
+    <section class="work"><slot /></section>
+    <aside class="no-print" :aria-label="asideLabel">
+      <div class="aside-body"><slot name="aside" /></div>
+      <div class="aside-foot"><slot name="action" /></div>
+    </aside>
+    <Teleport defer to="#foot-keys"><slot name="keys" /></Teleport>
+  </div>
+</template>
+
+<style scoped>
+.bench {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 320px;
+  height: 100%;
+}
+.work {
+  padding: 4px 18px 8px;
+  overflow-y: auto;
+  min-width: 0;
+}
+aside {
+  border-left: 1px solid rgb(var(--v-theme-line));
+  background: rgb(var(--v-theme-sheet));
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+}
+.aside-body {
+  flex: 1;
+  overflow-y: auto;
+  padding: 14px 16px;
+  display: flex;
+  flex-direction: column;
+  gap: 12px;
+}
+.aside-foot {
+  padding: 10px 16px 14px;
+  border-top: 1px solid rgb(var(--v-theme-line));
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+}
+@media (max-width: 1100px) {
+  .bench {
+    grid-template-columns: minmax(0, 1fr) 292px;
+  }
+  .work {
+    padding: 4px 12px 8px;
+  }
+}
+@media (max-width: 860px) {
+  .bench {
+    grid-template-columns: 1fr;
+    height: auto;
+  }
+  aside {
+    border-left: 0;
+    border-top: 1px solid rgb(var(--v-theme-line));
+  }
+}
+@media print {
+  .bench {
+    display: block;
+    height: auto;
+  }
+}
+</style>

@@ -1,0 +1,27 @@
+<script setup lang="ts">
+import { watch } from 'vue';
+import { RouterView } from 'vue-router';
+import { useFitting } from '../stores/fitting';
+
+const props = defineProps<{ id: string }>();
+const fitting = useFitting();
+watch(
+  () => props.id,
+  (id) => void fitting.open(id),
+  { immediate: true },
+);
+</script>
+
+<template>
+  <div v-if="fitting.failure" class="page">
+    <h1>This fitting could not be opened</h1>
+    <p class="my-3">{{ fitting.failure }}</p>
+    <v-btn color="primary" @click="fitting.open(id)">Try again</v-btn>
+    <v-btn variant="text" :to="{ name: 'today' }">Go to Today</v-btn>
+  </div>
+  <RouterView v-else-if="fitting.view" :key="fitting.view.id" />
+  <div v-else class="page" role="status">
+    <v-progress-linear indeterminate color="primary" />
+    <p class="soft mt-3">Opening the fitting…</p>
+  </div>
+</template>

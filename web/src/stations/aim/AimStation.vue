@@ -1,0 +1,338 @@
+<script setup lang="ts">
+import { useLocalStorage } from '@vueuse/core';
+import { computed, ref, watch } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
+import {
+  SPEC_KEYS,
+  USUAL_TOLERANCE,
+  aimProblems,
+  parseNumber,
+  partWay,
+  type Aim,
+  type Priority,
+  type SpecKey,
+} from '@kevro/core';
+import { fieldError, sentence } from '@kevro/contract';
+import { Refused, api } from '../../api/client';
+import Lanes from '../../lanes/Lanes.vue';
+import SpecField from '../../parts/SpecField.vue';
+import UnsavedSheet from '../../parts/UnsavedSheet.vue';
+import { readSpec } from '../../parts/spec-text';
+import { useUnsaved } from '../../parts/unsaved';
+import Rail from '../../rail/Rail.vue';
+import { useFitting } from '../../stores/fitting';
+import { useSaved } from '../../stores/saved';
+import { useUnits } from '../../stores/units';
+import WorkingSheet from '../../working/WorkingSheet.vue';
+import Bench from '../Bench.vue';
+import NotYet from '../NotYet.vue';
+import { readingWorking, sweetOf, useBenchMarks } from '../bench-marks';
+import { useWorking } from '../working';
+
+// What a fitter comes here to do: take a setup's numbers, or half the way to them; change what they know better; say what matters.
+const fitting = useFitting();
+const units = useUnits();
+const saved = useSaved();
+const marks = useBenchMarks();
+const route = useRoute();
+const router = useRouter();
+const { sheet, show } = useWorking();
+
+type Way = 'copy' | 'part-way' | 'by-hand';
+interface Row {
+  value: string;
+  tolerance: string;
+  priority: Priority;
+}
+interface Draft {
+  way: Way;
+  setupId: string | null;
+  share: number;
+  rows: Record<SpecKey, Row>;
+}
+
+const lengthCm = computed(() => fitting.frame?.lengthCm ?? 0);
+const rowsOf = (aim: Aim): Record<SpecKey, Row> =>
+  Object.fromEntries(
+    SPEC_KEYS.map((key): [SpecKey, Row] => {
+      const target = aim[key];
+      return [
+        key,
+        {
+          value: target ? units.show(key, target.value, lengthCm.value, key === 'balanceCm' ? 1 : 0) : '',
+          tolerance: String(target?.tolerance ?? USUAL_TOLERANCE[key]),
+          priority: target?.priority ?? (target ? 'want' : 'free'),
+        },
+      ];
+    }),
+  ) as Record<SpecKey, Row>;
+
+const startSetup =
+  typeof route.query.setup === 'string' ? route.query.setup : (fitting.view?.references[0] ?? null);
+const startDraft = (): Draft => {
+  const aim = fitting.view?.aim;
+  if (aim) return { way: aim.way, setupId: aim.setupId, share: 50, rows: rowsOf(aim.target) };
+  return {
+    way: startSetup ? 'copy' : 'by-hand',
+    setupId: startSetup,
+    share: 50,
+    rows: rowsOf(fitting.before ? partWay(fitting.before, {}, 0) : {}),
+  };
+};
+const draftKey = `kevro-aim-${fitting.view?.id ?? ''}-${fitting.measurement?.id ?? ''}`;
+const draft = useLocalStorage<Draft>(draftKey, startDraft(), { writeDefaults: false });
+const storedRows = ref(JSON.stringify(startDraft().rows));
+
+const choices = computed(() => {
+  const beside = new Set(fitting.view?.references ?? []);
+  return [...fitting.near]
+    .sort((a, b) => Number(beside.has(b.setup.id)) - Number(beside.has(a.setup.id)))
+    .map((n) => ({
+      value: n.setup.id,
+      title: n.setup.name + (n.setup.year ? ` ${n.setup.year}` : ''),
+      subtitle: `${n.unknown.length > 0 ? 'at least ' : ''}${n.distanceSteps.toFixed(1)} steps away${beside.has(n.setup.id) ? ', set beside' : ''}`,
+    }));
+});
+const setup = computed(() => fitting.near.find((n) => n.setup.id === draft.value.setupId));
+
+/** Writes the numbers of the chosen way into the rows. */
+function take(): void {
+  const own = fitting.before;
+  if (!own || draft.value.way === 'by-hand' || !setup.value) return;
+  draft.value.rows = rowsOf(
+    partWay(own, setup.value.specs, draft.value.way === 'copy' ? 1 : draft.value.share / 100),
+  );
+}
+function choose(change: Partial<Pick<Draft, 'way' | 'setupId' | 'share'>>): void {
+  Object.assign(draft.value, change);
+  take();
+}
+if (
+  !fitting.view?.aim &&
+  draft.value.way !== 'by-hand' &&
+  JSON.stringify(draft.value.rows) === storedRows.value
+)
+  take();
+function typedByHand(): void {
+  draft.value.way = 'by-hand';
+}
+
+const read = computed(() => {
+  const aim: Aim = {};
+  const errors: Record<string, string> = {};
+  for (const key of SPEC_KEYS) {
+    const row = draft.value.rows[key];
+    const empty = row.value.trim() === '';
+    if (empty && row.priority === 'free') continue;
+    const value = readSpec(key, row.value, units.way, lengthCm.value);
+    const tolerance = parseNumber(row.tolerance);
+    if (value === undefined) errors[`${key}.value`] = sentence(empty ? 'missing' : 'not-a-number');
+    if (tolerance === undefined) errors[`${key}.tolerance`] = sentence('not-a-number');
+    if (value !== undefined && tolerance !== undefined)
+      aim[key] = { value, tolerance, priority: row.priority };
+  }
+  for (const problem of aimProblems(aim, lengthCm.value, fitting.before?.axisCm ?? 0)) {
+    errors[problem.path.replace('target.', '')] ??= fieldError(problem).message;
+  }
+  if (aim.twistWeight && aim.twistWeight.priority !== 'free' && fitting.before?.twistWeight === undefined) {
+    errors['twistWeight.value'] = sentence('twist-not-measured');
+  }
+  return { aim, errors };
+});
+const dirty = computed(() => JSON.stringify(draft.value.rows) !== storedRows.value);
+const settled = computed(() => fitting.view?.aim && !dirty.value);
+const question = useUnsaved(dirty);
+
+const ceiling = computed(() => fitting.view?.player.ceilingSwingWeight ?? undefined);
+const guard = computed(() => {
+  const target = read.value.aim.swingWeight;
+  if (!target || target.priority === 'free' || !ceiling.value || target.value <= ceiling.value) return '';
+  return `${(target.value - ceiling.value).toFixed(0)} kg·cm² above what ${fitting.view?.player.name} is known to carry (${ceiling.value}). Expect late contact and a tired arm.`;
+});
+
+const shownMarks = computed(() => ({ ...marks.value, aim: read.value.aim }));
+const ghosts = computed(() => {
+  const balanceCm = setup.value?.specs.balanceCm;
+  return draft.value.way !== 'by-hand' && setup.value && balanceCm !== undefined
+    ? [{ id: setup.value.setup.id, name: setup.value.setup.name, balanceCm }]
+    : [];
+});
+
+const busy = ref(false);
+const refused = ref<Refused>();
+watch(draft, () => (refused.value = undefined), { deep: true });
+const errorAt = (path: string): string | undefined =>
+  read.value.errors[path] ?? refused.value?.at(`target.${path}`);
+
+async function store(): Promise<void> {
+  const { view } = fitting;
+  if (!view || busy.value) return;
+  if (Object.keys(read.value.errors).length > 0) {
+    document.querySelector<HTMLElement>('.specs .v-input--error input')?.focus();
+    return;
+  }
+  busy.value = true;
+  try {
+    const { way, setupId } = draft.value;
+    await api('setAim', {
+      id: view.id,
+      body: { way, setupId: way === 'by-hand' ? null : setupId, target: read.value.aim },
+    });
+    storedRows.value = JSON.stringify(draft.value.rows);
+    await fitting.refresh();
+    await router.push({ name: 'plan' });
+  } catch (error) {
+    if (error instanceof Refused) refused.value = error;
+    saved.failed(error);
+  } finally {
+    busy.value = false;
+  }
+}
+
+const WAYS: { title: string; value: Way }[] = [
+  { title: 'Copy', value: 'copy' },
+  { title: 'Part of the way', value: 'part-way' },
+  { title: 'By hand', value: 'by-hand' },
+];
+const PRIORITIES: { title: string; value: Priority }[] = [
+  { title: 'must', value: 'must' },
+  { title: 'want', value: 'want' },
+  { title: 'free', value: 'free' },
+];
+const toleranceUnit: Record<SpecKey, string> = {
+  massG: 'g',
+  balanceCm: 'cm',
+  swingWeight: '',
+  twistWeight: '',
+};
+</script>
+
+<template>
+  <NotYet v-if="!fitting.before || !fitting.frame" missing="Nothing is measured yet" station="measure" />
+  <Bench v-else aside-label="Aim">
+    <Rail
+      :frame="fitting.frame"
+      :dress="fitting.dress"
+      :measured-balance-cm="fitting.before.balanceCm"
+      :sweet-before="sweetOf(fitting.frame, fitting.before)"
+      :ghosts="ghosts"
+    />
+    <Lanes
+      :marks="shownMarks"
+      :length-cm="lengthCm"
+      :axis-cm="fitting.before.axisCm"
+      @open="show($event, readingWorking($event), 'measured')"
+    />
+    <template #aside>
+      <div class="ways" role="radiogroup" aria-label="Way to an aim">
+        <button
+          v-for="way in WAYS"
+          :key="way.value"
+          type="button"
+          role="radio"
+          :aria-checked="draft.way === way.value"
+          :class="{ on: draft.way === way.value }"
+          @click="choose({ way: way.value })"
+        >
+          {{ way.title }}
+        </button>
+      </div>
+      <template v-if="draft.way !== 'by-hand'">
+        <v-autocomplete
+          :model-value="draft.setupId"
+          :items="choices"
+          label="Setup"
+          item-props
+          :error-messages="setup ? [] : ['Choose a setup.']"
+          @update:model-value="choose({ setupId: $event })"
+        />
+        <div v-if="draft.way === 'part-way'">
+          <label for="share" class="small soft">How far: {{ draft.share }} % of the way</label>
+          <v-slider
+            id="share"
+            :model-value="draft.share"
+            :min="0"
+            :max="100"
+            :step="5"
+            aria-label="Share of the way, per cent"
+            @update:model-value="choose({ share: Number($event) })"
+          />
+        </div>
+      </template>
+      <form id="aim" class="specs" novalidate @submit.prevent="store">
+        <fieldset v-for="key in SPEC_KEYS" :key="key">
+          <SpecField
+            v-model="draft.rows[key].value"
+            :spec="key"
+            :length-cm="lengthCm"
+            :error="errorAt(`${key}.value`)"
+            @update:model-value="typedByHand"
+          />
+          <div class="second">
+            <v-text-field
+              v-model="draft.rows[key].tolerance"
+              label="within ±"
+              :suffix="toleranceUnit[key]"
+              inputmode="decimal"
+              autocomplete="off"
+              :error-messages="errorAt(`${key}.tolerance`) ? [errorAt(`${key}.tolerance`)!] : []"
+            />
+            <v-select v-model="draft.rows[key].priority" :items="PRIORITIES" label="priority" />
+          </div>
+        </fieldset>
+      </form>
+      <p v-if="guard" class="warn small mb-0" role="status">⚠ {{ guard }}</p>
+    </template>
+    <template #action>
+      <v-btn v-if="settled" color="primary" size="large" block :to="{ name: 'plan' }">Go on to Plan</v-btn>
+      <v-btn v-else type="submit" form="aim" color="primary" size="large" block :loading="busy"
+        >Set this aim</v-btn
+      >
+    </template>
+    <template #keys
+      ><span><kbd>Tab</kbd> next field</span><span><kbd>Enter</kbd> set the aim</span></template
+    >
+  </Bench>
+  <WorkingSheet v-model="sheet.open" :title="sheet.title" :parts="sheet.parts" />
+  <UnsavedSheet :question="question" what="The aim has changed but is not set." />
+</template>
+
+<style scoped>
+.ways {
+  display: grid;
+  grid-template-columns: auto auto auto;
+  border: 1px solid rgb(var(--v-theme-soft));
+  border-radius: 4px;
+}
+.ways button {
+  padding: 10px 6px;
+  color: rgb(var(--v-theme-soft));
+}
+.ways button + button {
+  border-left: 1px solid rgb(var(--v-theme-soft));
+}
+.ways .on {
+  background: rgb(var(--v-theme-ink));
+  color: rgb(var(--v-theme-paper));
+  font-weight: 700;
+}
+.specs {
+  display: flex;
+  flex-direction: column;
+  gap: 10px;
+}
+fieldset {
+  border: 0;
+  padding: 0;
+  display: grid;
+  grid-template-columns: 1fr;
+  gap: 8px;
+  border-top: 1px solid rgb(var(--v-theme-line));
+  padding-top: 10px;
+}
+.second {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 8px;
+}
+</style>

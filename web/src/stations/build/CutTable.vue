@@ -1,0 +1,63 @@
+<script setup lang="ts">
+import type { Cut } from '@kevro/core';
+import { ZONE_NAMES } from '../../words';
+
+/** The cut list: what to cut, how long, and where it starts and ends. */
+defineProps<{ cuts: readonly Cut[] }>();
+const place = (cut: Cut): string =>
+  cut.startCm < 0
+    ? `${cut.endCm.toFixed(1)} each side of the tip`
+    : `${cut.startCm.toFixed(1)} to ${cut.endCm.toFixed(1)} from the ${cut.measuredFrom}`;
+</script>
+
+<template>
+  <table class="plain">
+    <caption class="heading">
+      Cut list
+    </caption>
+    <thead>
+      <tr>
+        <th>Where</th>
+        <th>What</th>
+        <th class="num">Pieces</th>
+        <th class="num">Length, cm</th>
+        <th class="num">Each, g</th>
+        <th>Start and end, cm</th>
+        <th class="num">Sum, g</th>
+      </tr>
+    </thead>
+    <tbody>
+      <tr v-for="cut in cuts" :key="cut.zone">
+        <td>
+          <b>{{ ZONE_NAMES[cut.zone] }}</b><template v-if="cut.sides === 2">, both sides</template>
+        </td>
+        <td>
+          {{ cut.material }}<template v-if="cut.layers > 1">, {{ cut.layers }} layers</template>
+        </td>
+        <td class="num">{{ cut.pieces }}</td>
+        <td class="num">{{ cut.lengthCm.toFixed(1) }}</td>
+        <td class="num">{{ cut.pieceG.toFixed(2) }}</td>
+        <td>{{ place(cut) }}</td>
+        <td class="num">
+          <b>{{ cut.massG.toFixed(1) }}</b>
+        </td>
+      </tr>
+      <tr v-if="cuts.length === 0">
+        <td colspan="7" class="soft">Nothing to put on: the racket is inside the aim as it is.</td>
+      </tr>
+    </tbody>
+  </table>
+</template>
+
+<style scoped>
+caption {
+  text-align: left;
+  padding: 6px 8px 0;
+}
+td {
+  padding: 5px 8px;
+}
+th {
+  padding: 3px 8px;
+}
+</style>

@@ -1,0 +1,235 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue';
+import { SPEC_KEYS, explainRedress, type SpecKey } from '@kevro/core';
+import { api } from '../../api/client';
+import Lanes from '../../lanes/Lanes.vue';
+import { dressWords } from '../../parts/dress-words';
+import Rail from '../../rail/Rail.vue';
+import { useFitting, type NearSetup } from '../../stores/fitting';
+import { useSaved } from '../../stores/saved';
+import { useUnits } from '../../stores/units';
+import WorkingSheet from '../../working/WorkingSheet.vue';
+import { SOURCE_NAMES, SPEC_NAMES } from '../../words';
+import Bench from '../Bench.vue';
+import NotYet from '../NotYet.vue';
+import { readingWorking, sweetOf, useBenchMarks } from '../bench-marks';
+import { useWorking } from '../working';
+
+// What a fitter comes here to do: see which setups are nearest; set a few beside the frame; take one on to the aim.
+const fitting = useFitting();
+const units = useUnits();
+const saved = useSaved();
+const marks = useBenchMarks();
+const { sheet, show } = useWorking();
+const MOST_GHOSTS = 4;
+
+const filter = ref('');
+const onlyMeasured = ref(false);
+const looked = ref<string>();
+const lengthCm = computed(() => fitting.frame?.lengthCm ?? 0);
+const listed = computed(() => {
+  const words = filter.value.trim().toLowerCase();
+  return fitting.near.filter(
+    ({ setup }) =>
+      (!onlyMeasured.value || setup.sourceKind === 'measured') &&
+      `${setup.name} ${setup.frameName} ${setup.source}`.toLowerCase().includes(words),
+  );
+});
+const isBeside = (id: string): boolean => fitting.view?.references.includes(id) ?? false;
+
+const shownMarks = computed(() => ({
+  ...marks.value,
+  setups: (marks.value.setups ?? []).map((s) => ({ ...s, marked: s.marked || s.id === looked.value })),
+}));
+const ghosts = computed(() => {
+  const ids = [...(fitting.view?.references ?? [])];
+  if (looked.value && !ids.includes(looked.value)) ids.push(looked.value);
+  return ids.slice(-MOST_GHOSTS).flatMap((id) => {
+    const found = fitting.near.find((n) => n.setup.id === id);
+    const balanceCm = found?.specs.balanceCm;
+    return found && balanceCm !== undefined ? [{ id, name: found.setup.name, balanceCm }] : [];
+  });
+});
+
+async function toggle(id: string): Promise<void> {
+  const { view } = fitting;
+  if (!view) return;
+  const body = isBeside(id)
+    ? view.references.filter((r) => r !== id)
+    : [...view.references, id].slice(-MOST_GHOSTS);
+  try {
+    fitting.view = await api('setReferences', { id: view.id, body });
+    saved.stored();
+  } catch (error) {
+    saved.failed(error);
+  }
+}
+
+function move(event: KeyboardEvent, by: number): void {
+  const row = event.currentTarget as HTMLElement;
+  const rows = [...(row.closest('ul')?.querySelectorAll<HTMLElement>('.row') ?? [])];
+  const next = rows[rows.indexOf(row) + by];
+  if (next) {
+    event.preventDefault();
+    next.focus();
+  }
+}
+
+/** A distance with missing values is a lower bound, and says so. */
+const distance = (n: NearSetup): string => {
+  if (n.unknown.length === SPEC_KEYS.length) return 'not comparable';
+  return `${n.unknown.length > 0 ? 'at least ' : ''}${n.distanceSteps.toFixed(1)} steps`;
+};
+const missing = (n: NearSetup): string =>
+  n.unknown.length > 0 ? `${n.unknown.map((key) => SPEC_NAMES[key].toLowerCase()).join(', ')} not known` : '';
+
+function explain(n: NearSetup, key: SpecKey): void {
+  show(
+    key,
+    explainRedress(key, n.setup.specs, n.brought.change, n.setup.specs.axisCm ?? fitting.before?.axisCm ?? 0),
+    n.setup.name,
+  );
+}
+const nearestId = computed(() => fitting.references[0]?.setup.id);
+</script>
+
+<template>
+  <NotYet v-if="!fitting.before || !fitting.frame" missing="Nothing is measured yet" station="measure" />
+  <Bench v-else aside-label="Setups, nearest first">
+    <Rail
+      :frame="fitting.frame"
+      :dress="fitting.dress"
+      :measured-balance-cm="fitting.before.balanceCm"
+      :sweet-before="sweetOf(fitting.frame, fitting.before)"
+      :ghosts="ghosts"
+    />
+    <Lanes
+      :marks="shownMarks"
+      :length-cm="lengthCm"
+      :axis-cm="fitting.before.axisCm"
+      @open="show($event, readingWorking($event), 'measured')"
+    />
+    <template #aside>
+      <div>
+        <h2 class="heading">Setups, nearest to this racket first</h2>
+        <p class="soft small mb-0">All brought to: {{ dressWords(fitting.dress ?? {}) }}.</p>
+      </div>
+      <v-text-field
+        v-model="filter"
+        label="Find by name, racket or source"
+        clearable
+        @click:clear="filter = ''"
+      />
+      <v-checkbox v-model="onlyMeasured" label="Only measured by us" />
+      <p v-if="fitting.setups.length === 0" class="soft">
+        The library is empty. Add a setup under Setups, then come back.
+      </p>
+      <p v-else-if="listed.length === 0" class="soft">No setup matches. Type less, or show all sources.</p>
+      <ul v-else class="list">
+        <li v-for="n in listed" :key="n.setup.id">
+          <button
+            type="button"
+            class="row"
+            :class="{ beside: isBeside(n.setup.id) }"
+            :aria-pressed="isBeside(n.setup.id)"
+            @click="toggle(n.setup.id)"
+            @focus="looked = n.setup.id"
+            @mouseenter="looked = n.setup.id"
+            @mouseleave="looked = undefined"
+            @keydown.down="move($event, 1)"
+            @keydown.up="move($event, -1)"
+          >
+            <span class="line">
+              <b>{{ n.setup.name }}</b>
+              <span class="num">{{ distance(n) }}</span>
+            </span>
+            <span class="line soft small">
+              <span>{{ SOURCE_NAMES[n.setup.sourceKind] }}{{ n.setup.year ? ` ${n.setup.year}` : '' }}</span>
+              <span>{{ missing(n) }}</span>
+            </span>
+          </button>
+          <div v-if="isBeside(n.setup.id)" class="values">
+            <template v-for="key in SPEC_KEYS" :key="key">
+              <button
+                v-if="n.specs[key] !== undefined"
+                type="button"
+                :aria-label="`${SPEC_NAMES[key]} of ${n.setup.name}: show how it came about`"
+                @click="explain(n, key)"
+              >
+                <span class="soft">{{ SPEC_NAMES[key].split(' ')[0] }}</span>
+                <b>{{ units.show(key, n.specs[key], lengthCm) }}</b>
+                <span class="soft">±{{ units.showWidth(key, 2 * (n.brought.uncertainty[key] ?? 0)) }}</span>
+              </button>
+            </template>
+          </div>
+        </li>
+      </ul>
+    </template>
+    <template #action>
+      <v-btn
+        color="primary"
+        size="large"
+        block
+        :to="{ name: 'aim', query: nearestId ? { setup: nearestId } : {} }"
+        >{{ nearestId ? 'Aim from these' : 'Go on to Aim' }}</v-btn
+      >
+    </template>
+    <template #keys>
+      <span><kbd>↑</kbd> <kbd>↓</kbd> along the setups</span
+      ><span><kbd>Enter</kbd> set beside the racket</span>
+    </template>
+  </Bench>
+  <WorkingSheet v-model="sheet.open" :title="sheet.title" :parts="sheet.parts" />
+</template>
+
+<style scoped>
+.list {
+  list-style: none;
+  padding: 0;
+  margin: 0;
+}
+.list li {
+  border-top: 1px solid rgb(var(--v-theme-line));
+}
+.row {
+  display: block;
+  width: 100%;
+  text-align: left;
+  padding: 8px 8px 8px 12px;
+}
+.row:hover {
+  background: rgb(var(--v-theme-paper));
+}
+.row.beside {
+  box-shadow: inset 4px 0 rgb(var(--v-theme-reference));
+}
+.row:focus-visible {
+  outline-offset: -3px;
+}
+.line {
+  display: flex;
+  justify-content: space-between;
+  gap: 8px;
+}
+.line .num {
+  white-space: nowrap;
+}
+.line.small span + span {
+  text-align: right;
+}
+.values {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  box-shadow: inset 4px 0 rgb(var(--v-theme-reference));
+  padding: 0 8px 8px 12px;
+}
+.values button {
+  display: flex;
+  gap: 6px;
+  padding: 4px 0;
+  font-size: 13.5px;
+}
+.values b:hover {
+  text-decoration: underline;
+}
+</style>

@@ -1,0 +1,18 @@
+import { reactive } from 'vue';
+import type { SpecKey, Working } from '@kevro/core';
+import { SPEC_NAMES } from '../words';
+
+/** The state of a working sheet: opened with a number's parts, closed by the sheet itself. */
+export function useWorking() {
+  const sheet = reactive<{ open: boolean; title: string; parts: Working | undefined }>({
+    open: false,
+    title: '',
+    parts: undefined,
+  });
+  function show(what: SpecKey | 'recoil', parts: Working | undefined, of = ''): void {
+    if (!parts) return;
+    const name = what === 'recoil' ? 'Recoil weight' : SPEC_NAMES[what];
+    Object.assign(sheet, { open: true, title: of ? `${name}, ${of}` : name, parts });
+  }
+  return { sheet, show };
+}

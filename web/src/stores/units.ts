@@ -1,0 +1,91 @@
+import { useLocalStorage } from '@vueuse/core';
+import { defineStore } from 'pinia';
+import { computed } from 'vue';
+import {
+  CM_PER_INCH,
+  CM_PER_POINT,
+  G_PER_OUNCE,
+  pointsHeadLight,
+  type MassUnit,
+  type SpecKey,
+} from '@kevro/core';
+
+export type ShownBalance = 'cm' | 'in' | 'points';
+
+interface Way {
+  mass: MassUnit;
+  balance: ShownBalance;
+  label: string;
+}
+
+/** The ways a fitter thinks, in the order in which `u` goes through them. */
+export const WAYS: readonly [Way, ...Way[]] = [
+  { mass: 'g', balance: 'cm', label: 'g · cm' },
+  { mass: 'g', balance: 'points', label: 'g · points' },
+  { mass: 'oz', balance: 'in', label: 'oz · in' },
+  { mass: 'oz', balance: 'points', label: 'oz · points' },
+];
+
+const minus = (text: string): string => text.replace('-', '−');
+
+/** How values are shown. They are stored one way: g, cm, kg·cm². */
+export const useUnits = defineStore('units', () => {
+  const index = useLocalStorage('kevro-units', 0);
+  const way = computed<Way>(() => WAYS[index.value % WAYS.length] ?? WAYS[0]);
+  const next = (): void => {
+    index.value = (index.value + 1) % WAYS.length;
+  };
+
+  const balancePerCm = computed(
+    () => ({ cm: 1, in: 1 / CM_PER_INCH, points: 1 / CM_PER_POINT })[way.value.balance],
+  );
+
+  const unit = (key: SpecKey): string => {
+    if (key === 'massG') return way.value.mass;
+    if (key === 'balanceCm') return way.value.balance;
+    return 'kg·cm²';
+  };
+
+  const digits = (key: SpecKey): number => {
+    if (key === 'massG') return way.value.mass === 'oz' ? 2 : 1;
+    if (key === 'balanceCm') return { cm: 1, in: 2, points: 1 }[way.value.balance];
+    return key === 'swingWeight' ? 0 : 1;
+  };
+
+  /** A value as shown, without its unit; balance in points is followed by HL or HH. */
+  function show(key: SpecKey, value: number, lengthCm: number, extraDigits = 0): string {
+    const places = digits(key) + extraDigits;
+    if (key === 'massG') return (way.value.mass === 'oz' ? value / G_PER_OUNCE : value).toFixed(places);
+    if (key !== 'balanceCm') return value.toFixed(places);
+    if (way.value.balance === 'points') {
+      const points = Number(pointsHeadLight(value, lengthCm).toFixed(places));
+      if (points === 0) return 'even';
+      return `${Math.abs(points).toFixed(places)} ${points < 0 ? 'HH' : 'HL'}`;
+    }
+    return (value * balancePerCm.value).toFixed(places);
+  }
+
+  const scale = (key: SpecKey): number => {
+    if (key === 'massG') return way.value.mass === 'oz' ? 1 / G_PER_OUNCE : 1;
+    return key === 'balanceCm' ? balancePerCm.value : 1;
+  };
+
+  /** A width (an uncertainty, a tolerance) as shown. */
+  const showWidth = (key: SpecKey, width: number): string =>
+    (width * scale(key)).toFixed(
+      key === 'swingWeight'
+        ? 1
+        : Math.max(1, digits(key)) + (key === 'balanceCm' && way.value.balance === 'cm' ? 1 : 0),
+    );
+
+  /** A difference with its sign. In points, toward the butt is plus head-light. */
+  function showChange(key: SpecKey, change: number): string {
+    const signed = way.value.balance === 'points' && key === 'balanceCm' ? -change : change;
+    const places = key === 'massG' ? digits(key) : key === 'balanceCm' ? 2 : 1;
+    const text = (signed * scale(key)).toFixed(places);
+    const zero = Number(text) === 0;
+    return zero ? `±${Math.abs(Number(text)).toFixed(places)}` : minus(signed > 0 ? `+${text}` : text);
+  }
+
+  return { way, index, next, unit, digits, show, showWidth, showChange };
+});
