@@ -1,5 +1,5 @@
-import { clockOf, placeOf, type Frame } from '../frame';
-import type { Materials, Placement } from '../plan';
+import { clockOf, type Frame } from '../frame';
+import { placementPlace, type Materials, type Placement } from '../plan';
 
 /** One kind of piece to cut or weigh, and where it goes. */
 export interface Cut {
@@ -29,7 +29,7 @@ export interface Cut {
  */
 export function cutList(frame: Frame, placements: readonly Placement[], materials: Materials): Cut[] {
   return placements.map((placement): Cut => {
-    const place = placeOf(frame, { xCm: placement.xCm, yCm: placement.yCm });
+    const place = placementPlace(frame, placement);
     const inHandle = place.on === 'handle';
     const sides = placement.mirrored ? 2 : 1;
     const layers = placement.layers ?? 1;

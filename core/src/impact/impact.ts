@@ -36,7 +36,7 @@ export interface Stroke {
 export const GROUNDSTROKE: Stroke = { restitution: 0.85, ballSpeed: 15, faceSpeed: 25, turnsAboutCm: -20 };
 
 /** The best share of ball speed that still counts as the sweet region. */
-export const SWEET_SHARE = 0.95;
+export const SWEET_SHARE = 0.97;
 
 /** Outgoing ball speed q v + (1+q) V in m/s, V growing with the distance from where the swing turns. */
 export function ballSpeedOff(
@@ -76,8 +76,8 @@ export function sweetRegion(
     if (speed(candidate) > speed(best)) best = candidate;
   }
   const least = share * speed(best);
-  const outline = Array.from({ length: 72 }, (_, i): Point => {
-    const angle = (i / 72) * 2 * Math.PI;
+  const outline = Array.from({ length: 120 }, (_, i): Point => {
+    const angle = (i / 120) * 2 * Math.PI;
     let near = 0;
     let far = 2 * alongCm;
     for (let step = 0; step < 24; step++) {

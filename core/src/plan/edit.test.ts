@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { placeOf, settleFrame } from '../frame';
-import { changePieces, dragTo, nudge, type Materials, type Placement } from '.';
+import { changePieces, dragTo, nudge, placementPlace, type Materials, type Placement } from '.';
 
 const frame = settleFrame({ sport: 'tennis', lengthCm: 68.58 });
 const materials: Materials = {
@@ -15,7 +15,7 @@ const sides = at('sides', true, 6, 2 * 6 * 0.265);
 const butt = at('butt', false, 2, 3.2);
 const throat = at('throat', true, 3, 1.59);
 const arc = (p: Placement): number => {
-  const place = placeOf(frame, p);
+  const place = placementPlace(frame, p);
   return place.on === 'rim' ? place.arcCm : Number.NaN;
 };
 
@@ -32,7 +32,7 @@ describe('by hand', () => {
     expect(nudge(frame, butt, 0.5).xCm).toBeCloseTo(2, 9);
     expect(nudge(frame, butt, -9).xCm).toBe(1);
     expect(nudge(frame, butt, 99).xCm).toBe(19);
-    expect(placeOf(frame, nudge(frame, throat, -99)).on).toBe('free');
+    expect(placementPlace(frame, nudge(frame, throat, -99)).on).toBe('free');
     expect(nudge(frame, throat, 2).yCm).toBeGreaterThan(throat.yCm);
   });
 

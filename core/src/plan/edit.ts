@@ -1,6 +1,6 @@
-import { arcLength, limb, placeOf, rimPlace, type Frame, type Point } from '../frame';
+import { arcLength, limb, rimPlace, type Frame, type Point } from '../frame';
 import type { Materials } from './material';
-import type { Placement } from './plan';
+import { placementPlace, type Placement } from './plan';
 
 /** What a fitter does by hand to a placement. Each function gives a new placement, kept on the frame. */
 
@@ -35,7 +35,7 @@ function toX(frame: Frame, placement: Placement, xCm: number, onLimb: boolean): 
  */
 export function nudge(frame: Frame, placement: Placement, byCm: number): Placement {
   if (acrossTip(placement)) return placement;
-  const place = placeOf(frame, placement);
+  const place = placementPlace(frame, placement);
   if (place.on === 'rim') return toArc(frame, placement, Math.abs(place.arcCm) - byCm);
   return toX(frame, placement, placement.xCm + byCm, place.on === 'free');
 }
@@ -44,7 +44,7 @@ export function nudge(frame: Frame, placement: Placement, byCm: number): Placeme
 export function dragTo(frame: Frame, placement: Placement, to: Point): Placement {
   if (acrossTip(placement)) return placement;
   const { head } = frame;
-  const place = placeOf(frame, placement);
+  const place = placementPlace(frame, placement);
   if (place.on !== 'rim') return toX(frame, placement, to.xCm, place.on === 'free');
   const t = Math.atan2(Math.abs(to.yCm) / head.acrossCm, (to.xCm - head.centreXCm) / head.alongCm);
   return toArc(frame, placement, arcLength(head, t));
@@ -61,7 +61,7 @@ export function changePieces(
   { tape, filling }: Materials,
   by: 1 | -1,
 ): Placement | undefined {
-  const place = placeOf(frame, placement);
+  const place = placementPlace(frame, placement);
   if (place.on === 'handle') {
     const massG = placement.massG + by * filling.dabG;
     if (massG < filling.dabG / 2) return undefined;

@@ -1,7 +1,7 @@
 import { aimProblems, deviationFrom, withinTolerance, type Aim } from '../aim';
 import type { KnownSpecs } from '../compare';
 import { Fault } from '../fault';
-import { settleFrame, type Frame, type FrameShape } from '../frame';
+import { placeOf, settleFrame, type Frame, type FrameShape, type Place } from '../frame';
 import {
   SPEC_KEYS,
   add,
@@ -58,6 +58,9 @@ export interface Plan {
 }
 
 const USUAL_QUANTUM_G = 0.5;
+
+/** Where a placement lies. Its zone only names where it came from: it may have been moved since. */
+export const placementPlace = (frame: Frame, { xCm, yCm }: Placement): Place => placeOf(frame, { xCm, yCm });
 
 export const asAddition = ({ massG, xCm, yCm, mirrored, spanCm }: Placement): Addition => ({
   massG,

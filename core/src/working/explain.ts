@@ -1,7 +1,7 @@
 import { dressParts, type DressChange } from '../dress';
 import type { Frame } from '../frame';
 import { additionSums, recoilWeight, swingAbout, type AxisSpecs, type MassSums, type SpecKey } from '../mass';
-import { asAddition, type Placement } from '../plan';
+import { asAddition, specsWith, type Placement } from '../plan';
 import type { Working, WorkingValue } from './working';
 
 const PARALLEL_AXES = 'parallel-axes theorem (handbook mechanics)';
@@ -42,6 +42,14 @@ function share(key: SpecKey, name: string, sums: MassSums, axisCm: number): Work
   }
 }
 
+const outcome = (key: SpecKey, value: number | undefined, meaning: string, mark = '′'): WorkingValue => ({
+  symbol: SYMBOL[key] + mark,
+  meaning,
+  value: value ?? Number.NaN,
+  unit: SPEC_UNIT[key],
+  digits: DIGITS[key],
+});
+
 const masses = (key: SpecKey, before: Partial<Record<SpecKey, number>>): WorkingValue[] =>
   key === 'balanceCm' ? start('massG', before, 'weight before') : [];
 
@@ -66,6 +74,7 @@ export function explainPlan(
       ...axis(key, before.axisCm),
       ...placements.map((p) => share(key, nameOf(p), additionSums(frame, asAddition(p)), before.axisCm)),
     ],
+    result: outcome(key, specsWith(frame, before, placements)[key], 'planned'),
     source: PARALLEL_AXES,
     assumes: 'each strip lies evenly along its length; the place is right to ±4 mm and the density to ±4 %',
   };
@@ -75,9 +84,10 @@ export function explainPlan(
 export function explainRedress(
   key: SpecKey,
   before: Partial<Record<SpecKey, number>>,
-  change: DressChange,
+  brought: { specs: Partial<Record<SpecKey, number>>; change: DressChange },
   axisCm: number,
 ): Working {
+  const { change, specs } = brought;
   const off = change.takenOff.map((part) =>
     share(key, `${part.name}, taken off`, negative(part.sums), axisCm),
   );
@@ -91,6 +101,7 @@ export function explainRedress(
       ...off,
       ...on,
     ],
+    result: outcome(key, specs[key], 'in the dress of this racket'),
     source: PARALLEL_AXES,
     assumes: 'typical masses of strings and grips where they were not weighed',
   };
@@ -111,8 +122,8 @@ export const explainRecoil = (specs: AxisSpecs): Working => ({
     ...start('massG', specs, 'weight'),
     ...start('balanceCm', specs, 'balance'),
     ...axis('swingWeight', specs.axisCm),
-    { symbol: 'R', meaning: 'recoil weight', value: recoilWeight(specs), unit: 'kg·cm²', digits: 1 },
   ],
+  result: { symbol: 'R', meaning: 'recoil weight', value: recoilWeight(specs), unit: 'kg·cm²', digits: 1 },
   source: PARALLEL_AXES,
 });
 
@@ -129,7 +140,6 @@ export function explainReading(
   return {
     equation: `${SYMBOL[key]} as read`,
     values: [
-      ...start(key, { [key]: value }, 'reading'),
       {
         symbol: 'u',
         meaning: 'standard uncertainty of the instrument',
@@ -139,6 +149,7 @@ export function explainReading(
       },
       ...axis(key, axisCm),
     ],
+    result: outcome(key, value, 'reading', ''),
     source: 'typed reading; ± shows twice the standard uncertainty (JCGM 100:2008)',
     assumes: parts.length > 0 ? `on the frame: ${parts.join(', ')}` : 'nothing on the frame',
   };

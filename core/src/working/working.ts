@@ -2,6 +2,7 @@
 export interface Working {
   equation: string;
   values: WorkingValue[];
+  result: WorkingValue;
   source: string;
   /** What the number takes for granted. */
   assumes?: string;

@@ -76,7 +76,7 @@ const unitWords = computed(() => {
 });
 const steps = computed(() => {
   const s = stand.value?.steps ?? 0;
-  return `${s < 0 ? '−' : '+'}${Math.abs(s).toFixed(1)} steps`;
+  return `${Math.abs(s).toFixed(1)} steps`;
 });
 const spoken = computed(() => {
   const words = [SPEC_NAMES[props.spec]];
@@ -93,7 +93,7 @@ const spoken = computed(() => {
       {{ SPEC_NAMES[spec] }}
       <div class="unit">{{ unitWords }}</div>
     </div>
-    <svg :width="width" height="70" role="img" :aria-label="spoken">
+    <svg :width="width" :height="compact ? 60 : 70" role="img" :aria-label="spoken">
       <template v-if="shown !== undefined || own.ticks.length > 0 || aimed">
         <defs>
           <pattern
@@ -117,10 +117,10 @@ const spoken = computed(() => {
         <line x1="8" :x2="width - 8" y1="40" y2="40" class="base" />
         <template v-for="t in scale.ticks" :key="t">
           <line :x1="x(t)" :x2="x(t)" y1="40" y2="44" class="base" />
-          <text :x="x(t)" y="67" text-anchor="middle" class="tick">{{ tickLabel(t) }}</text>
+          <text :x="x(t)" :y="compact ? 57 : 67" text-anchor="middle" class="tick">{{ tickLabel(t) }}</text>
         </template>
         <line
-          v-for="tick in own.ticks"
+          v-for="tick in compact ? [] : own.ticks"
           :key="tick.id"
           :x1="x(tick.value)"
           :x2="x(tick.value)"
@@ -168,10 +168,12 @@ const spoken = computed(() => {
       <span v-else class="big none">—</span>
       <div v-if="stand && aimed" class="line">
         aim {{ show(aimed.value) }}
-        <b v-if="stand.inside" class="good">inside</b>
-        <template v-else>
-          <b class="miss">{{ units.showChange(spec, stand.difference) }}</b> · {{ steps }}
-        </template>
+        <template v-if="stand.inside"
+          >{{ units.showChange(spec, stand.difference) }} <b class="good">inside</b></template
+        >
+        <template v-else
+          ><b class="miss">{{ units.showChange(spec, stand.difference) }}</b> · {{ steps }}</template
+        >
       </div>
       <div v-if="own.predicted !== undefined && own.measured !== undefined" class="line">
         was {{ show(own.measured) }}, {{ units.showChange(spec, own.predicted - own.measured) }}
@@ -190,9 +192,6 @@ const spoken = computed(() => {
 }
 .compact {
   min-height: 60px;
-}
-.compact svg {
-  height: 60px;
 }
 .name {
   font-weight: 700;

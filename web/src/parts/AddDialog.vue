@@ -72,5 +72,6 @@ async function store(): Promise<void> {
   display: grid;
   grid-template-columns: 1fr 1fr;
   gap: 12px;
+  align-items: start;
 }
 </style>

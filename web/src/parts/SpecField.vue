@@ -31,8 +31,7 @@ watch(
 <template>
   <v-text-field
     v-model="text"
-    :label="label ?? SPEC_NAMES[spec]"
-    :suffix="units.unit(spec)"
+    :label="`${label ?? SPEC_NAMES[spec]}, ${units.unit(spec)}`"
     :error-messages="error ? [error] : []"
     :hint="hint"
     :persistent-hint="Boolean(hint)"

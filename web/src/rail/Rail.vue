@@ -23,8 +23,9 @@ const props = defineProps<{
   sweetAfter?: SweetRegion;
   ghosts?: readonly Ghost[];
   weights?: readonly Placement[];
-  /** What stands beside a weight on each side. */
+  /** What stands beside a weight: on each side, or once for both. */
   weightLabels?: readonly string[];
+  labelOnce?: boolean;
   selected?: number;
   movable?: boolean;
 }>();
@@ -79,10 +80,12 @@ const summary = computed(() => {
 <template>
   <div ref="box" class="rail">
     <svg :width="scale.width" :height="scale.height" role="group" :aria-label="summary">
-      <g class="mesh"><path v-for="(d, i) in drawing.mesh" :key="i" :d="d" /></g>
       <g class="outline">
         <path v-for="(d, i) in drawing.limbs" :key="i" :d="d" />
-        <ellipse v-bind="ellipse(drawing.outer)" />
+        <ellipse v-bind="ellipse(drawing.outer)" class="hoop" />
+      </g>
+      <g class="mesh"><path v-for="(d, i) in drawing.mesh" :key="i" :d="d" /></g>
+      <g class="outline">
         <ellipse v-bind="ellipse(drawing.inner)" />
         <rect v-bind="drawing.handle" rx="4" class="handle" />
       </g>
@@ -160,6 +163,7 @@ const summary = computed(() => {
         :frame="frame"
         :placement="weight"
         :label="weightLabels?.[i] ?? ''"
+        :label-once="labelOnce ?? false"
         :selected="selected === i"
         :movable="movable ?? false"
         @select="emit('select', i)"
@@ -186,6 +190,9 @@ svg {
   fill: none;
   stroke: rgb(var(--v-theme-ink));
   stroke-width: 1.6;
+}
+.hoop {
+  fill: rgb(var(--v-theme-paper));
 }
 .handle {
   fill: rgb(var(--v-theme-grip));

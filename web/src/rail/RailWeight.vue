@@ -10,6 +10,7 @@ const props = defineProps<{
   frame: Frame;
   placement: Placement;
   label: string;
+  labelOnce: boolean;
   selected: boolean;
   movable: boolean;
 }>();
@@ -65,7 +66,13 @@ function up(event: PointerEvent): void {
       class="halo"
     />
     <path v-for="(s, i) in drawing.strokes" :key="i" :d="s.d" :stroke-width="s.width" class="strip" />
-    <text v-for="(l, i) in drawing.labels" :key="`l${i}`" :x="l.x" :y="l.y" :text-anchor="l.anchor">
+    <text
+      v-for="(l, i) in labelOnce ? drawing.labels.slice(0, 1) : drawing.labels"
+      :key="`l${i}`"
+      :x="l.x"
+      :y="l.y"
+      :text-anchor="l.anchor"
+    >
       {{ label }}
     </text>
   </g>

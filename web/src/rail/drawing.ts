@@ -1,7 +1,9 @@
 import {
   limb,
   parameterAtArc,
-  placeOf,
+  parameterAtClock,
+  placementPlace,
+  pointAt,
   type Dress,
   type Ellipse,
   type Frame,
@@ -60,17 +62,43 @@ function mesh(scale: RailScale, inner: Ellipse): string[] {
   return paths;
 }
 
-/** The throat: an outer curve from the handle into the hoop, and an inner one to the bridge, on both sides. */
+/** Half the width of a limb, and how far behind the handle's end the fork closes, cm. */
+const LIMB_HALF_CM = 0.62;
+const FORK_CM = 1.7;
+
+/** The throat: two limbs from the handle to the hoop, drawn around the line on which the core places weight. */
 function limbs(scale: RailScale, frame: Frame): string[] {
   const [low, high] = limb(frame);
-  const bridge = placeOf(frame, { clock: 5.35 });
-  const dx = high.xCm - low.xCm;
-  return [1, -1].flatMap((side) => {
-    const p = (xCm: number, yCm: number): string => at(scale, { xCm, yCm: side * yCm });
-    const outer = `M ${p(low.xCm, low.yCm)} C ${p(low.xCm + 0.3 * dx, low.yCm + 0.35)} ${p(low.xCm + 0.68 * dx, high.yCm * 0.66)} ${p(high.xCm, high.yCm)}`;
-    const inner = `M ${p(low.xCm + 4.2, 0.15)} C ${p(low.xCm + 7.5, 0.75)} ${p(bridge.xCm - 4.2, bridge.yCm * 0.72)} ${p(bridge.xCm, bridge.yCm)}`;
-    return [outer, inner];
+  const size = Math.hypot(high.xCm - low.xCm, high.yCm - low.yCm);
+  const normal = { xCm: -(high.yCm - low.yCm) / size, yCm: (high.xCm - low.xCm) / size };
+  const beside = (from: Point, byCm: number, alongShare: number): Point => ({
+    xCm: from.xCm + byCm * normal.xCm + alongShare * (high.xCm - low.xCm),
+    yCm: from.yCm + byCm * normal.yCm + alongShare * (high.yCm - low.yCm),
   });
+  const p = (point: Point, side: number): string => at(scale, { xCm: point.xCm, yCm: side * point.yCm });
+  // The outer line leaves the handle along it, runs beside the limb, and meets the hoop in the hoop's own direction.
+  const t = parameterAtClock(frame.head, 4.2);
+  const onHoop = pointAt(frame.head, t);
+  const hoopSlope = (-frame.head.acrossCm * Math.cos(t)) / (frame.head.alongCm * Math.sin(t));
+  const limbSlope = (high.yCm - low.yCm) / (high.xCm - low.xCm);
+  const middle = beside(low, LIMB_HALF_CM, 0.42);
+  const hermite = (from: Point, fromSlope: number, to: Point, toSlope: number, side: number): string => {
+    const third = (to.xCm - from.xCm) / 3;
+    const c1 = { xCm: from.xCm + third, yCm: from.yCm + fromSlope * third };
+    const c2 = { xCm: to.xCm - third, yCm: to.yCm - toSlope * third };
+    return `C ${p(c1, side)} ${p(c2, side)} ${p(to, side)}`;
+  };
+  const outer = [1, -1].map(
+    (side) =>
+      `M ${p(low, side)} ${hermite(low, 0.06, middle, limbSlope, side)} ${hermite(middle, limbSlope, onHoop, hoopSlope, side)}`,
+  );
+  const start = beside(low, -LIMB_HALF_CM, 0.3);
+  const end = beside(high, -LIMB_HALF_CM, 0.1);
+  const fork = { xCm: low.xCm + FORK_CM, yCm: 0 };
+  const bend = beside(low, -LIMB_HALF_CM, 0.12);
+  const half = (side: number): string => p({ xCm: fork.xCm, yCm: bend.yCm * 0.6 }, side);
+  const inner = `M ${p(end, 1)} L ${p(start, 1)} C ${p(bend, 1)} ${half(1)} ${p(fork, 1)} C ${half(-1)} ${p(bend, -1)} ${p(start, -1)} L ${p(end, -1)}`;
+  return [...outer, inner];
 }
 
 function wraps(scale: RailScale, frame: Frame, half: number, overgrips: number): string[] {
@@ -121,7 +149,7 @@ const LABEL_PX = 17;
 /** How a placement is drawn: strips follow the middle of the hoop, fillings lie in the handle. */
 export function weightDrawing(scale: RailScale, frame: Frame, placement: Placement): WeightDrawing {
   const { px, py, k } = scale;
-  const place = placeOf(frame, { xCm: placement.xCm, yCm: placement.yCm });
+  const place = placementPlace(frame, placement);
   const span = Math.max(LEAST_SPAN_CM, placement.spanCm ?? 0);
   const sides = placement.mirrored ? [1, -1] : [1];
   const width = thickness(placement.massG / sides.length / span);

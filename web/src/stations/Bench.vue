@@ -40,6 +40,9 @@ aside {
   flex-direction: column;
   gap: 12px;
 }
+.aside-body > :deep(*) {
+  flex: none;
+}
 .aside-foot {
   padding: 10px 16px 14px;
   border-top: 1px solid rgb(var(--v-theme-line));

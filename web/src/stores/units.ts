@@ -84,7 +84,7 @@ export const useUnits = defineStore('units', () => {
     const places = key === 'massG' ? digits(key) : key === 'balanceCm' ? 2 : 1;
     const text = (signed * scale(key)).toFixed(places);
     const zero = Number(text) === 0;
-    return zero ? `±${Math.abs(Number(text)).toFixed(places)}` : minus(signed > 0 ? `+${text}` : text);
+    return zero ? (0).toFixed(places) : minus(signed > 0 ? `+${text}` : text);
   }
 
   return { way, index, next, unit, digits, show, showWidth, showChange };

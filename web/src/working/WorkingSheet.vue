@@ -20,6 +20,12 @@ const figure = (value: number, digits = 2): string => value.toFixed(digits).repl
             <td class="num">{{ figure(v.value, v.digits) }}</td>
             <td class="soft">{{ v.unit }}</td>
           </tr>
+          <tr class="result">
+            <td class="symbol">{{ parts.result.symbol }}</td>
+            <td>{{ parts.result.meaning }}</td>
+            <td class="num">{{ figure(parts.result.value, parts.result.digits) }}</td>
+            <td>{{ parts.result.unit }}</td>
+          </tr>
         </tbody>
       </table>
       <p v-if="parts.assumes" class="small mt-3 mb-0">Takes for granted: {{ parts.assumes }}.</p>
@@ -42,5 +48,9 @@ const figure = (value: number, digits = 2): string => value.toFixed(digits).repl
 }
 td {
   padding: 5px 8px;
+}
+.result td {
+  border-top: 2px solid rgb(var(--v-theme-ink));
+  font-weight: 700;
 }
 </style>

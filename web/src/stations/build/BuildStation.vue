@@ -51,7 +51,11 @@ const titleOf = (step: BenchStep): string => {
 const waitWords = (minutes: number): string =>
   minutes >= 60 ? `${Math.round(minutes / 60)} h` : `${minutes} min`;
 
-const labels = computed(() => cuts.value.map((cut) => `${cut.startCm.toFixed(1)}–${cut.endCm.toFixed(1)}`));
+const labels = computed(() =>
+  cuts.value.map((cut) =>
+    cut.startCm < 0 ? `±${cut.endCm.toFixed(1)} cm` : `${cut.startCm.toFixed(1)}–${cut.endCm.toFixed(1)} cm`,
+  ),
+);
 const shownMarks = computed(() => ({
   ...marks.value,
   predicted: plan.value?.specs,
@@ -98,6 +102,7 @@ const print = (): void => window.print();
         :sweet-after="sweetOf(fitting.frame, plan.specs)"
         :weights="plan.placements"
         :weight-labels="labels"
+        label-once
       />
       <CutTable :cuts="cuts" class="mb-2" />
       <Lanes

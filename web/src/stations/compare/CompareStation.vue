@@ -86,7 +86,7 @@ const missing = (n: NearSetup): string =>
 function explain(n: NearSetup, key: SpecKey): void {
   show(
     key,
-    explainRedress(key, n.setup.specs, n.brought.change, n.setup.specs.axisCm ?? fitting.before?.axisCm ?? 0),
+    explainRedress(key, n.setup.specs, n.brought, n.setup.specs.axisCm ?? fitting.before?.axisCm ?? 0),
     n.setup.name,
   );
 }

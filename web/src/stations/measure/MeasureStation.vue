@@ -182,7 +182,7 @@ watch(
           :spec="key"
           :length-cm="lengthCm"
           :error="errorAt(key)"
-          :label="key === 'twistWeight' ? 'Twist weight, if measured' : undefined"
+          :label="key === 'twistWeight' ? 'Twist weight if measured' : undefined"
           large
           @left="draft.text[key] !== '' && left.add(key)"
         />

@@ -9,7 +9,7 @@ import {
   explainPlan,
   explainRecoil,
   nudge,
-  placeOf,
+  placementPlace,
   planUncertainty,
   specsWith,
   withinTolerance,
@@ -210,7 +210,7 @@ const nowMisses = computed(() =>
   after.value && aim.value ? missWords(aim.value, deviationFrom(aim.value, after.value)) : '',
 );
 const inHandle = (p: Placement): boolean =>
-  fitting.frame ? placeOf(fitting.frame, p).on === 'handle' : false;
+  fitting.frame ? placementPlace(fitting.frame, p).on === 'handle' : false;
 
 const busy = ref(false);
 async function choose(): Promise<void> {
@@ -381,7 +381,7 @@ async function choose(): Promise<void> {
     </template>
 
     <template #action>
-      <div v-if="after" class="line small" role="status">
+      <div v-if="after" class="line sum small" role="status">
         <span class="soft"
           >{{ addedG.toFixed(1) }} g in
           {{ placements.length === 1 ? '1 place' : `${placements.length} places` }}</span
@@ -412,13 +412,18 @@ async function choose(): Promise<void> {
 <style scoped>
 .materials {
   display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 8px;
+  gap: 10px;
 }
 .line {
   display: flex;
   justify-content: space-between;
-  gap: 10px;
+  gap: 0 10px;
+}
+.line b {
+  white-space: nowrap;
+}
+.sum {
+  flex-wrap: wrap;
 }
 .stop,
 .more {
