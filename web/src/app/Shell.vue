@@ -172,9 +172,6 @@ useKeys({
 .item:focus-visible {
   outline-offset: -3px;
 }
-.later {
-  opacity: 0.75;
-}
 .digit {
   margin-left: auto;
   font-size: 12.5px;

@@ -1,4 +1,6 @@
 import { createRouter, createWebHistory } from 'vue-router';
+import { sentence } from '@kevro/contract';
+import { useSaved } from '../stores/saved';
 import TodayPage from '../today/TodayPage.vue';
 
 export const router = createRouter({
@@ -82,6 +84,10 @@ export const router = createRouter({
   ],
 });
 
+// A page that cannot be loaded is said in the foot line; the page before stays.
+router.onError(() => useSaved().failed(new Error(sentence('cannot-reach-server'))));
+
 router.afterEach((to) => {
+  useSaved().failure = '';
   document.title = to.meta.title ? `${String(to.meta.title)} · Kevro` : 'Kevro';
 });

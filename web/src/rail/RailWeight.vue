@@ -19,7 +19,7 @@ const emit = defineEmits<{ select: []; drag: [xCm: number, yCm: number, last: bo
 const drawing = computed(() => weightDrawing(props.scale, props.frame, props.placement));
 const spoken = computed(
   () =>
-    `${ZONE_NAMES[props.placement.zone]}, ${props.placement.massG.toFixed(1)} g${props.placement.mirrored ? ' in two pieces' : ''}`,
+    `${ZONE_NAMES[props.placement.zone]}, ${props.placement.massG.toFixed(1)} g${props.placement.mirrored ? ' in two halves' : ''}`,
 );
 
 let held = false;
@@ -66,6 +66,8 @@ function up(event: PointerEvent): void {
       class="halo"
     />
     <path v-for="(s, i) in drawing.strokes" :key="i" :d="s.d" :stroke-width="s.width" class="strip" />
+  </g>
+  <g class="labels" aria-hidden="true">
     <text
       v-for="(l, i) in labelOnce ? drawing.labels.slice(0, 1) : drawing.labels"
       :key="`l${i}`"

@@ -150,15 +150,11 @@ const nearestId = computed(() => fitting.references[0]?.setup.id);
           </button>
           <div v-if="isBeside(n.setup.id)" class="values">
             <template v-for="key in SPEC_KEYS" :key="key">
-              <button
-                v-if="n.specs[key] !== undefined"
-                type="button"
-                :aria-label="`${SPEC_NAMES[key]} of ${n.setup.name}: show how it came about`"
-                @click="explain(n, key)"
-              >
+              <button v-if="n.specs[key] !== undefined" type="button" @click="explain(n, key)">
                 <span class="soft">{{ SPEC_NAMES[key].split(' ')[0] }}</span>
                 <b>{{ units.show(key, n.specs[key], lengthCm) }}</b>
                 <span class="soft">±{{ units.showWidth(key, 2 * (n.brought.uncertainty[key] ?? 0)) }}</span>
+                <span class="d-sr-only">of {{ n.setup.name }}: show how it came about</span>
               </button>
             </template>
           </div>

@@ -1,0 +1,108 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { existsSync, mkdtempSync, rmSync } from 'node:fs';
+import { createServer } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join, resolve } from 'node:path';
+import { chromium, type Browser, type Page } from 'playwright-core';
+
+const root = resolve(import.meta.dirname, '..');
+
+const freePort = (): Promise<number> =>
+  new Promise((done, fail) => {
+    const probe = createServer();
+    probe.once('error', fail);
+    probe.listen(0, '127.0.0.1', () => {
+      const address = probe.address();
+      probe.close(() => done(typeof address === 'object' && address ? address.port : 0));
+    });
+  });
+
+/** The built application on a port and a folder of its own, with the demo shop in it. */
+export class Application {
+  private child: ChildProcess | undefined;
+  private readonly folder = mkdtempSync(join(tmpdir(), 'kevro-e2e-'));
+  private port = 0;
+
+  get url(): string {
+    return `http://127.0.0.1:${this.port}`;
+  }
+
+  async start(): Promise<void> {
+    this.port ||= await freePort();
+    const child = spawn(process.execPath, [join(root, 'server/dist/main.js')], {
+      env: {
+        ...process.env,
+        PORT: String(this.port),
+        KEVRO_DATA: join(this.folder, 'data'),
+        KEVRO_SHOP_FILE: join(root, 'demo/shop.json'),
+      },
+      stdio: ['ignore', 'ignore', 'inherit'],
+    });
+    this.child = child;
+    for (let i = 0; i < 600; i++) {
+      if (child.exitCode !== null) throw new Error(`the server ended with ${child.exitCode}`);
+      const ready = await fetch(`${this.url}/api/v1/health`).then(
+        (r) => r.ok,
+        () => false,
+      );
+      if (ready) return;
+      await new Promise((again) => setTimeout(again, 100));
+    }
+    throw new Error('the server did not get ready');
+  }
+
+  /** Ends the server as a power cut would. */
+  async kill(): Promise<void> {
+    const { child } = this;
+    if (!child || child.exitCode !== null || child.signalCode !== null) return;
+    const gone = new Promise((done) => child.once('exit', done));
+    child.kill('SIGKILL');
+    await gone;
+  }
+
+  async remove(): Promise<void> {
+    await this.kill();
+    rmSync(this.folder, { recursive: true, force: true });
+  }
+
+  async get<T>(path: string): Promise<T> {
+    return (await fetch(`${this.url}/api/v1${path}`)).json() as Promise<T>;
+  }
+}
+
+export function launch(): Promise<Browser> {
+  const executablePath = [process.env.CHROMIUM, '/usr/bin/chromium', '/usr/bin/chromium-browser'].find(
+    (path) => path && existsSync(path),
+  );
+  if (!executablePath) throw new Error('Chromium is not installed');
+  return chromium.launch({
+    executablePath,
+    args: [
+      '--headless',
+      '--no-sandbox',
+      '--disable-gpu',
+      '--disable-quic',
+      '--no-first-run',
+      '--disable-background-networking',
+      '--disable-component-update',
+      '--disable-sync',
+    ],
+  });
+}
+
+/** A page in a fresh profile that fails the test on any error in the page. */
+export async function openPage(
+  browser: Browser,
+  app: Application,
+): Promise<{ page: Page; errors: string[] }> {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, baseURL: app.url });
+  const page = await context.newPage();
+  const errors: string[] = [];
+  page.on('pageerror', (error) => errors.push(error.message));
+  // A refused request is part of some tests; everything else said as an error is not.
+  page.on('console', (message) => {
+    if (message.type() === 'error' && !message.text().includes('Failed to load resource'))
+      errors.push(message.text());
+  });
+  return { page, errors };
+}

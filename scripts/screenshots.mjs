@@ -1,0 +1,53 @@
+// Takes the pictures of docs/screenshots from a demo that is running: npm run demo, then node scripts/screenshots.mjs.
+import { join } from 'node:path';
+import { createRequire } from 'node:module';
+import { findChromium } from './chromium.mjs';
+import { root } from './lib.mjs';
+
+const { chromium } = createRequire(join(root, 'e2e/package.json'))('playwright-core');
+const base = `http://127.0.0.1:${process.env.PORT ?? 4700}`;
+const PICTURES = [
+  ['today', '/'],
+  ['measure', '/fittings/f-ilka/measure'],
+  ['compare', '/fittings/f-tobin/compare'],
+  ['aim', '/fittings/f-ilka/aim'],
+  ['plan', '/fittings/f-ilka/plan'],
+  ['plan-dark', '/fittings/f-ilka/plan', 'dark'],
+  ['build', '/fittings/f-odo/build'],
+  ['players', '/players'],
+  ['frames', '/frames'],
+  ['setups', '/setups'],
+  ['stock', '/stock'],
+  ['settings', '/settings'],
+];
+
+const browser = await chromium.launch({
+  executablePath: findChromium(),
+  args: [
+    '--headless',
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+  ],
+});
+for (const [name, path, theme = 'light'] of PICTURES) {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.addInitScript((chosen) => localStorage.setItem('kevro-theme', chosen), theme);
+  await page.goto(base + path);
+  await page.waitForLoadState('networkidle');
+  await page.getByText('working out the ways').waitFor({ state: 'detached' });
+  await page.waitForTimeout(500);
+  await page.screenshot({ path: join(root, `docs/screenshots/${name}.png`) });
+  await page.close();
+}
+// The build sheet as it is printed.
+const page = await browser.newPage({ viewport: { width: 820, height: 1100 } });
+await page.goto(`${base}/fittings/f-odo/build`);
+await page.waitForLoadState('networkidle');
+await page.emulateMedia({ media: 'print' });
+await page.screenshot({ path: join(root, 'docs/screenshots/build-sheet.png') });
+await browser.close();
