@@ -63,7 +63,6 @@ const TABLE: Record<ErrorCode, [number, (v: Values) => string]> = {
     422,
     'The aim names a twist weight, but none was measured. Measure it, or leave the twist weight free.',
   ),
-  'sport-not-computed': entry(422, (v) => `Kevro does not compute ${one(v.sport)} yet.`),
   'tolerance-not-positive': entry(422, 'A tolerance must be more than zero.'),
   'share-out-of-range': entry(422, 'A share of the way lies between 0 and 100 %.'),
   'plan-not-proven': entry(

@@ -15,6 +15,9 @@ export const zoneName = z.enum([
   'handleTop',
   'handle',
   'butt',
+  'slotTip',
+  'slotSides',
+  'slotHeart',
 ]);
 
 export const specs = z.strictObject({

@@ -11,7 +11,6 @@ export type FaultCode =
   | 'span-not-positive'
   | 'head-too-large'
   | 'twist-not-measured'
-  | 'sport-not-computed'
   | 'tolerance-not-positive'
   | 'share-out-of-range'
   | 'plan-not-proven';

@@ -28,6 +28,9 @@ export const ZONE_NAMES: Record<ZoneName, string> = {
   handleTop: 'Top of handle',
   handle: 'Handle',
   butt: 'Butt',
+  slotTip: 'Tip slot',
+  slotSides: 'Side slots',
+  slotHeart: 'Heart slot',
 };
 
 export const SCHOOL_NAMES: Record<School, string> = {

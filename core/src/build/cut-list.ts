@@ -34,7 +34,7 @@ export function cutList(frame: Frame, placements: readonly Placement[], material
     const sides = placement.mirrored ? 2 : 1;
     const layers = placement.layers ?? 1;
     const span = placement.spanCm ?? 0;
-    const middle = place.on === 'rim' ? Math.abs(place.arcCm) : placement.xCm;
+    const middle = place.on === 'rim' ? Math.abs(place.arcCm()) : placement.xCm;
     return {
       zone: placement.zone,
       material: inHandle ? materials.filling.name : materials.tape.name,

@@ -1,5 +1,5 @@
 import { placeOf, type Frame } from '../frame';
-import { ellipticalSheet, handleWrap, point, type MassSums } from '../mass';
+import { sheet, handleWrap, point, type MassSums } from '../mass';
 
 /** What is on the frame when it is measured. What is left out is not on it. */
 export interface Dress {
@@ -37,7 +37,7 @@ function stringsPart(frame: Frame, strings: true | { massG: number }): DressPart
   return {
     key: `strings ${massG}`,
     name: `strings ${massG} g`,
-    sums: ellipticalSheet(massG, frame.head),
+    sums: sheet(massG, frame.head),
     massUncertaintyG: strings === true ? typical.massUncertaintyG : typical.weighedUncertaintyG,
     placeUncertaintyCm: 0.3,
   };

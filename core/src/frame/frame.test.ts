@@ -2,14 +2,19 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { Fault } from '../fault';
 import {
-  arcLength,
+  atAngle,
+  brokenLimits,
   clockOf,
-  ellipseArea,
-  parameterAtArc,
+  contains,
+  ellipse,
+  outlineArea,
   placeOf,
-  pointAt,
+  pointAtArc,
+  polygon,
+  roundedRectangle,
   settleFrame,
-  type Ellipse,
+  tangentAtArc,
+  type FrameShape,
 } from '.';
 
 const HUNDRED_SQUARE_INCHES = 645.16;
@@ -29,7 +34,7 @@ function perimeterByMean(p: number, q: number): number {
 
 describe('an elliptical head', () => {
   it('has the area that was asked for and its tip at the length', () => {
-    expect(ellipseArea(frame.head)).toBeCloseTo(HUNDRED_SQUARE_INCHES, 9);
+    expect(outlineArea(frame.head)).toBeCloseTo(HUNDRED_SQUARE_INCHES, 9);
     expect(frame.head.centreXCm + frame.head.alongCm).toBeCloseTo(68.58, 12);
     expect(frame.head.alongCm / frame.head.acrossCm).toBeCloseTo(4 / 3, 12);
   });
@@ -39,7 +44,7 @@ describe('an elliptical head', () => {
     expect([both.alongCm, both.acrossCm]).toEqual([17, 13]);
     for (const given of [{ headLengthCm: 34 }, { headWidthCm: 25 }]) {
       const one = settleFrame({ sport: 'tennis', lengthCm: 68.58, headAreaCm2: 650, ...given }).head;
-      expect(ellipseArea(one)).toBeCloseTo(650, 9);
+      expect(outlineArea(one)).toBeCloseTo(650, 9);
     }
   });
 
@@ -48,16 +53,7 @@ describe('an elliptical head', () => {
     [16.5, 12.4],
     [20, 4],
   ])('of half-axes %f and %f has the perimeter of the handbook', (alongCm, acrossCm) => {
-    const e: Ellipse = { centreXCm: 50, alongCm, acrossCm };
-    expect(arcLength(e, 2 * Math.PI)).toBeCloseTo(perimeterByMean(alongCm, acrossCm), 8);
-  });
-
-  it('finds the point at any arc length again', () => {
-    fc.assert(
-      fc.property(fc.double({ min: -40, max: 40, noNaN: true }), (arc) => {
-        expect(arcLength(frame.head, parameterAtArc(frame.head, arc))).toBeCloseTo(arc, 9);
-      }),
-    );
+    expect(2 * ellipse(50, alongCm, acrossCm).sideCm).toBeCloseTo(perimeterByMean(alongCm, acrossCm), 8);
   });
 });
 
@@ -83,7 +79,7 @@ describe('places', () => {
   });
 
   it('keeps points on the hoop on the hoop and refuses points off the frame', () => {
-    const side = pointAt(frame.head, Math.PI / 2);
+    const side = atAngle(frame.head, Math.PI / 2);
     expect(placeOf(frame, side).on).toBe('rim');
     expect(placeOf(frame, { xCm: 8 }).on).toBe('handle');
     expect(placeOf(frame, { xCm: 30, yCm: 4 }).on).toBe('free');
@@ -112,6 +108,94 @@ describe('places', () => {
       'not-positive shape.lengthCm',
       'not-positive shape.headAreaCm2',
     ]);
-    expect(faults({ sport: 'padel', lengthCm: 45.5 })).toEqual(['sport-not-computed shape.sport']);
+  });
+});
+
+const SHAPES: FrameShape[] = [
+  { sport: 'tennis', lengthCm: 68.58 },
+  { sport: 'badminton', lengthCm: 67.5 },
+  ...['standard', 'hybrid', 'elongated', 'extra-long', 'wide'].map((shape, i): FrameShape => ({
+    sport: 'pickleball',
+    lengthCm: ([16, 16.25, 16.5, 17, 15.75][i] ?? 0) * 2.54,
+    shape,
+  })),
+  ...['round', 'teardrop', 'diamond'].map((shape): FrameShape => ({ sport: 'padel', lengthCm: 45.5, shape })),
+];
+
+describe.each(SHAPES.map((shape) => [`${shape.sport} ${shape.shape ?? ''}`, shape] as const))(
+  'the outline of %s',
+  (_, shape) => {
+    const { head, lengthCm } = settleFrame(shape);
+
+    it('reaches from the tip at the length to its bottom, closed and the same on both sides', () => {
+      expect(pointAtArc(head, 0)).toMatchObject({ xCm: lengthCm });
+      expect(pointAtArc(head, head.sideCm).xCm).toBeCloseTo(lengthCm - 2 * head.alongCm, 9);
+      for (const s of [1, 7, 20]) {
+        const [a, b] = [pointAtArc(head, s), pointAtArc(head, -s)];
+        expect(a.xCm).toBeCloseTo(b.xCm, 9);
+        expect(a.yCm).toBeCloseTo(-b.yCm, 9);
+      }
+    });
+
+    it('gives the arc length of the point at an arc length, and its tangent by difference', () => {
+      fc.assert(
+        fc.property(fc.double({ min: 0.05, max: head.sideCm - 0.05, noNaN: true }), (s) => {
+          const p = pointAtArc(head, s);
+          const back = atAngle(head, Math.atan2(p.yCm, p.xCm - head.centreXCm));
+          expect(back.arcCm()).toBeCloseTo(s, 6);
+          const h = 1e-5;
+          const [a, b] = [pointAtArc(head, s - h), pointAtArc(head, s + h)];
+          const tangent = tangentAtArc(head, s);
+          expect(tangent.xCm).toBeCloseTo((b.xCm - a.xCm) / (2 * h), 3);
+          expect(tangent.yCm).toBeCloseTo((b.yCm - a.yCm) / (2 * h), 3);
+        }),
+        { numRuns: 40 },
+      );
+    });
+
+    it('has the area of its polygon (shoelace formula) and contains what lies inside', () => {
+      const points = polygon(head, 4000);
+      const shoelace = points.reduce((sum, p, i) => {
+        const q = points[(i + 1) % points.length] ?? p;
+        return sum + p.xCm * q.yCm - q.xCm * p.yCm;
+      }, 0);
+      expect(outlineArea(head) / (shoelace / 2)).toBeCloseTo(1, 4);
+      expect(contains(head, { xCm: head.centreXCm, yCm: 0.9 * head.acrossCm })).toBe(true);
+      expect(contains(head, { xCm: head.centreXCm, yCm: 1.02 * head.acrossCm })).toBe(false);
+      expect(contains(head, { xCm: lengthCm + 0.1, yCm: 0 })).toBe(false);
+    });
+
+    it('keeps the published limits', () => {
+      expect(brokenLimits(shape)).toEqual([]);
+    });
+  },
+);
+
+describe('a rounded rectangle', () => {
+  it('has the perimeter and area of the handbook: sides plus a circle of the corners', () => {
+    const r = roundedRectangle(10, 40, 10, 4);
+    expect(2 * r.sideCm).toBeCloseTo(2 * (30 + 20) - 8 * 4 + 2 * Math.PI * 4, 9);
+    expect(outlineArea(r)).toBeCloseTo(30 * 20 - (4 - Math.PI) * 16, 9);
+  });
+});
+
+describe('the published limits', () => {
+  it.each<[string, FrameShape, string, number]>([
+    ['tennis length', { sport: 'tennis', lengthCm: 74 }, 'length', 73.7],
+    [
+      'tennis face',
+      { sport: 'tennis', lengthCm: 73, headLengthCm: 39.5, headWidthCm: 26 },
+      'face-length',
+      39.4,
+    ],
+    ['badminton length', { sport: 'badminton', lengthCm: 68.2 }, 'length', 68],
+    ['padel width', { sport: 'padel', lengthCm: 45.5, headWidthCm: 26.1 }, 'width', 26],
+    ['pickleball length', { sport: 'pickleball', lengthCm: 43.5, headWidthCm: 17 }, 'length', 43.18],
+    ['pickleball sum', { sport: 'pickleball', lengthCm: 42, headWidthCm: 19.5 }, 'length-plus-width', 60.96],
+  ])('%s', (_, shape, of, mostCm) => {
+    const broken = brokenLimits(shape);
+    expect(broken.map((b) => b.of)).toContain(of);
+    expect(broken.find((b) => b.of === of)?.mostCm).toBeCloseTo(mostCm, 9);
+    for (const b of broken) expect(b.valueCm).toBeGreaterThan(b.mostCm);
   });
 });

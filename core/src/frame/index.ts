@@ -1,3 +1,6 @@
-export * from './ellipse';
+export * from './outline';
 export * from './place';
+export { integrate } from './quadrature';
+export * from './rules';
+export type { Point, Segment } from './segment';
 export * from './shape';

@@ -1,16 +1,17 @@
 import { Fault } from '../fault';
 import type { Zone, ZoneName } from '../sport';
-import { arcLength, parameterAtArc, parameterAtClock, pointAt, type Point } from './ellipse';
+import { angleOfClock, atAngle, pointAtArc, type OnOutline } from './outline';
+import type { Point } from './segment';
 import type { Frame } from './shape';
 
 /** A place that a fitter can name: a clock hour of the head, a point in cm, or a zone. */
 export type Spot = { clock: number } | { xCm: number; yCm?: number } | { zone: ZoneName };
 
-/** Where weight lies: on the hoop at an arc length from the tip, in the handle, or at a free point. */
+/** Where weight lies: on the head's edge at an arc length from the tip, in the handle, or at a free point. */
 export type Place =
-  ({ on: 'rim'; arcCm: number } & Point) | ({ on: 'handle' } & Point) | ({ on: 'free' } & Point);
+  ({ on: 'rim'; arcCm: () => number } & Point) | ({ on: 'handle' } & Point) | ({ on: 'free' } & Point);
 
-/** A point this near to the hoop is taken to lie on it, so that a strip there follows it, cm. */
+/** A point this near to the edge is taken to lie on it, so that a strip there follows it, cm. */
 const ON_RIM_CM = 0.5;
 
 /** Where the throat's limb meets the hoop, as a clock hour; a drawing and placing convention. */
@@ -23,27 +24,36 @@ export function zoneNamed(frame: Frame, name: ZoneName): Zone {
 }
 
 function limbPoint(frame: Frame, share: number): Point {
-  const top = pointAt(frame.head, parameterAtClock(frame.head, LIMB_TOP_CLOCK));
+  const top = atAngle(frame.head, angleOfClock(LIMB_TOP_CLOCK));
   return {
     xCm: frame.handleLengthCm + share * (top.xCm - frame.handleLengthCm),
     yCm: frame.handleRadiusCm + share * (top.yCm - frame.handleRadiusCm),
   };
 }
 
-const rimPlaceAt = (frame: Frame, t: number): Place => ({
+const onRim = ({ xCm, yCm, arcCm }: OnOutline): Place => ({ on: 'rim', xCm, yCm, arcCm });
+
+/** The place at an arc length from the tip along the edge, cm; positive on the side with positive y. */
+export const rimPlace = (frame: Frame, arcCm: number): Place => ({
   on: 'rim',
-  arcCm: arcLength(frame.head, t),
-  ...pointAt(frame.head, t),
+  arcCm: () => arcCm,
+  ...pointAtArc(frame.head, arcCm),
 });
 
-/** The place at an arc length from the tip along the hoop, cm; positive on the side with positive y. */
-export const rimPlace = (frame: Frame, arcCm: number): Place =>
-  rimPlaceAt(frame, parameterAtArc(frame.head, arcCm));
-
 function zonePlace(frame: Frame, zone: Zone): Place {
-  if (zone.path === 'rim') return rimPlaceAt(frame, parameterAtClock(frame.head, zone.at));
-  if (zone.path === 'limb') return { on: 'free', ...limbPoint(frame, zone.at) };
-  return { on: 'handle', xCm: zone.at * frame.handleLengthCm, yCm: 0 };
+  const { head, handleLengthCm } = frame;
+  switch (zone.path) {
+    case 'rim':
+      return onRim(atAngle(head, angleOfClock(zone.at)));
+    case 'limb':
+      return { on: 'free', ...limbPoint(frame, zone.at) };
+    case 'shaft': {
+      const bottom = head.centreXCm - head.alongCm;
+      return { on: 'free', xCm: handleLengthCm + zone.at * (bottom - handleLengthCm), yCm: 0 };
+    }
+    case 'handle':
+      return { on: 'handle', xCm: zone.at * handleLengthCm, yCm: 0 };
+  }
 }
 
 function pointPlace(frame: Frame, xCm: number, yCm: number): Place {
@@ -51,13 +61,12 @@ function pointPlace(frame: Frame, xCm: number, yCm: number): Place {
   if (!(xCm >= 0 && xCm <= frame.lengthCm) || !(Math.abs(yCm) <= head.acrossCm + ON_RIM_CM)) {
     throw new Fault({ code: 'spot-off-frame', path: 'at', values: { xCm, yCm, lengthCm: frame.lengthCm } });
   }
-  if (xCm <= frame.handleLengthCm) return { on: 'handle', xCm, yCm };
-  const t = Math.atan2(yCm / head.acrossCm, (xCm - head.centreXCm) / head.alongCm);
-  const near = pointAt(head, t);
-  if (Math.hypot(near.xCm - xCm, near.yCm - yCm) <= ON_RIM_CM) {
-    // The point given is kept; only a strip's path is taken from the hoop.
-    return { on: 'rim', arcCm: arcLength(head, t), xCm, yCm };
-  }
+  if (xCm <= frame.handleLengthCm && Math.abs(yCm) <= 2 * frame.handleRadiusCm)
+    return { on: 'handle', xCm, yCm };
+  const edge = atAngle(head, Math.atan2(yCm, xCm - head.centreXCm));
+  // The point given is kept; only a strip's path is taken from the edge.
+  if (Math.hypot(edge.xCm - xCm, edge.yCm - yCm) <= ON_RIM_CM)
+    return { on: 'rim', xCm, yCm, arcCm: edge.arcCm };
   return { on: 'free', xCm, yCm };
 }
 
@@ -73,12 +82,12 @@ export function placeOf(frame: Frame, spot: Spot): Place {
     if (!(spot.clock >= 0 && spot.clock <= 12)) {
       throw new Fault({ code: 'spot-off-frame', path: 'at.clock', values: { clock: spot.clock } });
     }
-    return rimPlaceAt(frame, parameterAtClock(frame.head, spot.clock));
+    return onRim(atAngle(frame.head, angleOfClock(spot.clock)));
   }
   return pointPlace(frame, spot.xCm, spot.yCm ?? 0);
 }
 
-/** Clock hour of a place on the hoop, 0 (the tip) to 12; 3 has positive y. */
+/** Clock hour of a place on the edge, 0 (the tip) to 12; 3 has positive y. */
 export function clockOf(frame: Frame, place: Point): number {
   const angle = Math.atan2(place.yCm, place.xCm - frame.head.centreXCm);
   return (angle / (Math.PI / 6) + 12) % 12 || 12;

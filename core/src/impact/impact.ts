@@ -1,4 +1,4 @@
-import type { Frame, Point } from '../frame';
+import { contains, type Frame, type Point } from '../frame';
 import { recoilWeight, type AxisSpecs } from '../mass';
 
 /**
@@ -55,9 +55,6 @@ export interface SweetRegion {
   outline: Point[];
 }
 
-const inside = ({ head }: Frame, p: Point): boolean =>
-  ((p.xCm - head.centreXCm) / head.alongCm) ** 2 + (p.yCm / head.acrossCm) ** 2 <= 1;
-
 /**
  * The region of the face where the ball leaves with at least a share of the best speed, as a closed outline.
  * @param specs with twist weight, kg·cm² @param share 0 to 1
@@ -83,7 +80,7 @@ export function sweetRegion(
     for (let step = 0; step < 24; step++) {
       const middle = (near + far) / 2;
       const p = { xCm: best.xCm + middle * Math.cos(angle), yCm: middle * Math.sin(angle) };
-      if (inside(frame, p) && speed(p) >= least) near = middle;
+      if (contains(frame.head, p) && speed(p) >= least) near = middle;
       else far = middle;
     }
     return { xCm: best.xCm + near * Math.cos(angle), yCm: near * Math.sin(angle) };

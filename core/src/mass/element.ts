@@ -1,4 +1,4 @@
-import { integrate, parameterAtArc, pointAt, speedAt, type Ellipse } from '../frame';
+import { alongArc, areaIntegrals, type Outline } from '../frame';
 import type { MassSums } from './sums';
 
 /**
@@ -46,39 +46,26 @@ export const handleWrap = (massG: number, xCm: number, spanCm: number, radiusCm:
   );
 
 /**
- * An elliptical sheet of even mass (a string bed) with half-axes p along x and q along y: i_y = m p²/4, i_x = m q²/4 (handbook).
+ * An even sheet over an outline (a string bed, a face): from the outline's area integrals.
+ * For an ellipse with half-axes p along x and q along y that is i_y = m p²/4, i_x = m q²/4 (handbook).
  */
-export const ellipticalSheet = (massG: number, e: Ellipse): MassSums =>
-  extended(massG, e.centreXCm, 0, (massG * e.alongCm ** 2) / 4, (massG * e.acrossCm ** 2) / 4);
+export function sheet(massG: number, outline: Outline): MassSums {
+  const { area, x, xx, yy } = areaIntegrals(outline);
+  const perCm2 = massG / area;
+  return { massG, firstGCm: perCm2 * x, secondGCm2: perCm2 * xx, twistGCm2: perCm2 * yy };
+}
 
 /**
- * An even strip that follows the hoop, from one arc length to another, measured from the tip; integrated along the arc.
+ * An even strip that follows the edge, from one arc length to another, measured from the tip; integrated along the arc.
  * @param fromCm, toCm arc lengths, cm; negative on the side with negative y; a strip across the tip has fromCm < 0 < toCm
  * @example rimStrip(4, head, -5, 5) // 10 cm across the tip
  */
-export function rimStrip(massG: number, e: Ellipse, fromCm: number, toCm: number): MassSums {
-  const a = parameterAtArc(e, fromCm);
-  const b = parameterAtArc(e, toCm);
-  const panels = Math.max(1, Math.ceil(Math.abs(b - a) / (Math.PI / 4)));
-  const along = (weight: (xCm: number, yCm: number) => number): number => {
-    let sum = 0;
-    for (let i = 0; i < panels; i++) {
-      sum += integrate(
-        (t) => {
-          const { xCm, yCm } = pointAt(e, t);
-          return weight(xCm, yCm) * speedAt(e, t);
-        },
-        a + ((b - a) * i) / panels,
-        a + ((b - a) * (i + 1)) / panels,
-      );
-    }
-    return sum;
-  };
-  const perCm = massG / along(() => 1);
+export function rimStrip(massG: number, outline: Outline, fromCm: number, toCm: number): MassSums {
+  const perCm = massG / (toCm - fromCm);
   return {
     massG,
-    firstGCm: perCm * along((x) => x),
-    secondGCm2: perCm * along((x) => x * x),
-    twistGCm2: perCm * along((_, y) => y * y),
+    firstGCm: perCm * alongArc(outline, fromCm, toCm, (x) => x),
+    secondGCm2: perCm * alongArc(outline, fromCm, toCm, (x) => x * x),
+    twistGCm2: perCm * alongArc(outline, fromCm, toCm, (_, y) => y * y),
   };
 }

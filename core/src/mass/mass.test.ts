@@ -2,13 +2,13 @@ import fc from 'fast-check';
 import rapier from '@dimforge/rapier2d-compat';
 import { describe, expect, it } from 'vitest';
 import type { Fault } from '../fault';
-import { settleFrame } from '../frame';
+import { ellipse, settleFrame } from '../frame';
 import {
   NOTHING,
   add,
   additionSums,
   derive,
-  ellipticalSheet,
+  sheet,
   handleColumn,
   handleWrap,
   point,
@@ -60,14 +60,14 @@ describe('elements, against handbook closed forms', () => {
   it('rod: m l²/12', () => expect(own(straightStrip(6, 40, 3, 10))).toBeCloseTo((6 * 100) / 12, 9));
 
   it('circular ring: m r² about its axis in two halves, m r²/2 about a diameter', () => {
-    const ring = rimStrip(7, { centreXCm: 50, alongCm: 12, acrossCm: 12 }, -Math.PI * 12, Math.PI * 12);
+    const ring = rimStrip(7, ellipse(50, 12, 12), -Math.PI * 12, Math.PI * 12);
     expect(own(ring)).toBeCloseTo((7 * 144) / 2, 6);
     expect(ring.twistGCm2).toBeCloseTo((7 * 144) / 2, 6);
     expect(ring.firstGCm / ring.massG).toBeCloseTo(50, 9);
   });
 
   it('arc of a circle: centroid at r sin(α)/α', () => {
-    const strip = rimStrip(2, { centreXCm: 0, alongCm: 10, acrossCm: 10 }, -5, 5);
+    const strip = rimStrip(2, ellipse(0, 10, 10), -5, 5);
     expect(strip.firstGCm / strip.massG).toBeCloseTo((10 * Math.sin(0.5)) / 0.5, 9);
   });
 
@@ -98,9 +98,9 @@ describe('elements, against handbook closed forms', () => {
   });
 
   it('elliptical sheet: m p²/4 and m q²/4', () => {
-    const sheet = ellipticalSheet(16, frame.head);
-    expect(own(sheet)).toBeCloseTo((16 * frame.head.alongCm ** 2) / 4, 6);
-    expect(sheet.twistGCm2).toBeCloseTo((16 * frame.head.acrossCm ** 2) / 4, 9);
+    const bed = sheet(16, frame.head);
+    expect(own(bed)).toBeCloseTo((16 * frame.head.alongCm ** 2) / 4, 6);
+    expect(bed.twistGCm2).toBeCloseTo((16 * frame.head.acrossCm ** 2) / 4, 9);
   });
 
   it('column and wrap: solid cylinder and thin tube', () => {

@@ -16,7 +16,7 @@ const butt = at('butt', false, 2, 3.2);
 const throat = at('throat', true, 3, 1.59);
 const arc = (p: Placement): number => {
   const place = placementPlace(frame, p);
-  return place.on === 'rim' ? place.arcCm : Number.NaN;
+  return place.on === 'rim' ? place.arcCm() : Number.NaN;
 };
 
 describe('by hand', () => {

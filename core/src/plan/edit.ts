@@ -1,4 +1,4 @@
-import { arcLength, limb, rimPlace, type Frame, type Point } from '../frame';
+import { atAngle, limb, rimPlace, type Frame, type Point } from '../frame';
 import type { Materials } from './material';
 import { placementPlace, type Placement } from './plan';
 
@@ -13,8 +13,7 @@ const acrossTip = (placement: Placement): boolean =>
 
 function toArc(frame: Frame, placement: Placement, arcCm: number): Placement {
   const half = (placement.spanCm ?? 0) / 2;
-  const wayDown = arcLength(frame.head, Math.PI);
-  const { xCm, yCm } = rimPlace(frame, clamp(arcCm, half, wayDown - half));
+  const { xCm, yCm } = rimPlace(frame, clamp(arcCm, half, frame.head.sideCm - half));
   return { ...placement, xCm, yCm };
 }
 
@@ -36,7 +35,7 @@ function toX(frame: Frame, placement: Placement, xCm: number, onLimb: boolean): 
 export function nudge(frame: Frame, placement: Placement, byCm: number): Placement {
   if (acrossTip(placement)) return placement;
   const place = placementPlace(frame, placement);
-  if (place.on === 'rim') return toArc(frame, placement, Math.abs(place.arcCm) - byCm);
+  if (place.on === 'rim') return toArc(frame, placement, Math.abs(place.arcCm()) - byCm);
   return toX(frame, placement, placement.xCm + byCm, place.on === 'free');
 }
 
@@ -46,8 +45,8 @@ export function dragTo(frame: Frame, placement: Placement, to: Point): Placement
   const { head } = frame;
   const place = placementPlace(frame, placement);
   if (place.on !== 'rim') return toX(frame, placement, to.xCm, place.on === 'free');
-  const t = Math.atan2(Math.abs(to.yCm) / head.acrossCm, (to.xCm - head.centreXCm) / head.alongCm);
-  return toArc(frame, placement, arcLength(head, t));
+  const angle = Math.atan2(Math.abs(to.yCm), to.xCm - head.centreXCm);
+  return toArc(frame, placement, atAngle(head, angle).arcCm());
 }
 
 /**

@@ -1,11 +1,11 @@
 import {
+  angleOfClock,
+  atAngle,
   limb,
-  parameterAtArc,
-  parameterAtClock,
   placementPlace,
-  pointAt,
+  pointAtArc,
+  tangentAtArc,
   type Dress,
-  type Ellipse,
   type Frame,
   type Placement,
   type Point,
@@ -18,16 +18,34 @@ const at = ({ px, py }: RailScale, p: Point): string => `${px(p.xCm).toFixed(1)}
 export const line = (scale: RailScale, points: readonly Point[], closed = false): string =>
   points.length === 0 ? '' : `M ${points.map((p) => at(scale, p)).join(' L ')}${closed ? ' Z' : ''}`;
 
+/** What an elliptical head is drawn from. */
+export interface Oval {
+  centreXCm: number;
+  alongCm: number;
+  acrossCm: number;
+}
+
 /** An ellipse inside the hoop's outer edge. */
-const inset = (head: Ellipse, byCm: number): Ellipse => ({
-  ...head,
-  alongCm: head.alongCm - byCm,
-  acrossCm: head.acrossCm - byCm,
+const inset = ({ centreXCm, alongCm, acrossCm }: Oval, byCm: number): Oval => ({
+  centreXCm,
+  alongCm: alongCm - byCm,
+  acrossCm: acrossCm - byCm,
 });
 
+/** A point of the hoop's middle line, at an arc length from the tip. */
+function onHoop(frame: Frame, arcCm: number): { point: Point; outward: Point } {
+  const edge = pointAtArc(frame.head, arcCm);
+  const along = tangentAtArc(frame.head, arcCm);
+  const outward = { xCm: along.yCm, yCm: -along.xCm };
+  return {
+    point: { xCm: edge.xCm - (HOOP_CM / 2) * outward.xCm, yCm: edge.yCm - (HOOP_CM / 2) * outward.yCm },
+    outward,
+  };
+}
+
 export interface FrameDrawing {
-  outer: Ellipse;
-  inner: Ellipse;
+  outer: Oval;
+  inner: Oval;
   limbs: string[];
   handle: { x: number; y: number; width: number; height: number };
   butt: { x: number; y: number; width: number; height: number };
@@ -38,7 +56,7 @@ export interface FrameDrawing {
 
 const MESH_STEP_CM = 1.45;
 
-function mesh(scale: RailScale, inner: Ellipse): string[] {
+function mesh(scale: RailScale, inner: Oval): string[] {
   const paths: string[] = [];
   const across = (share: number): number => Math.sqrt(Math.max(0, 1 - share * share));
   for (let y = MESH_STEP_CM / 2; y < inner.acrossCm; y += MESH_STEP_CM) {
@@ -77,9 +95,9 @@ function limbs(scale: RailScale, frame: Frame): string[] {
   });
   const p = (point: Point, side: number): string => at(scale, { xCm: point.xCm, yCm: side * point.yCm });
   // The outer line leaves the handle along it, runs beside the limb, and meets the hoop in the hoop's own direction.
-  const t = parameterAtClock(frame.head, 4.2);
-  const onHoop = pointAt(frame.head, t);
-  const hoopSlope = (-frame.head.acrossCm * Math.cos(t)) / (frame.head.alongCm * Math.sin(t));
+  const joint = atAngle(frame.head, angleOfClock(4.2));
+  const along = tangentAtArc(frame.head, joint.arcCm());
+  const hoopSlope = along.yCm / along.xCm;
   const limbSlope = (high.yCm - low.yCm) / (high.xCm - low.xCm);
   const middle = beside(low, LIMB_HALF_CM, 0.42);
   const hermite = (from: Point, fromSlope: number, to: Point, toSlope: number, side: number): string => {
@@ -90,7 +108,7 @@ function limbs(scale: RailScale, frame: Frame): string[] {
   };
   const outer = [1, -1].map(
     (side) =>
-      `M ${p(low, side)} ${hermite(low, 0.06, middle, limbSlope, side)} ${hermite(middle, limbSlope, onHoop, hoopSlope, side)}`,
+      `M ${p(low, side)} ${hermite(low, 0.06, middle, limbSlope, side)} ${hermite(middle, limbSlope, joint, hoopSlope, side)}`,
   );
   const start = beside(low, -LIMB_HALF_CM, 0.3);
   const end = beside(high, -LIMB_HALF_CM, 0.1);
@@ -154,16 +172,13 @@ export function weightDrawing(scale: RailScale, frame: Frame, placement: Placeme
   const sides = placement.mirrored ? [1, -1] : [1];
   const width = thickness(placement.massG / sides.length / span);
   if (place.on === 'rim') {
-    const middle = inset(frame.head, HOOP_CM / 2);
-    const along = (arcCm: number): Point => {
-      const t = parameterAtArc(frame.head, arcCm);
-      return { xCm: middle.centreXCm + middle.alongCm * Math.cos(t), yCm: middle.acrossCm * Math.sin(t) };
-    };
-    const strip = Array.from({ length: 25 }, (_, i) => along(place.arcCm - span / 2 + (span * i) / 24));
+    const arcCm = place.arcCm();
+    const strip = Array.from(
+      { length: 25 },
+      (_, i) => onHoop(frame, arcCm - span / 2 + (span * i) / 24).point,
+    );
     const onTip = sides.length === 1 && Math.abs(place.yCm) < 0.5;
-    const t = parameterAtArc(frame.head, place.arcCm);
-    const outward = { x: Math.cos(t) / middle.alongCm, y: Math.sin(t) / middle.acrossCm };
-    const size = Math.hypot(outward.x, outward.y);
+    const { point: centre, outward } = onHoop(frame, arcCm);
     return {
       strokes: sides.map((side) => ({
         d: line(
@@ -173,15 +188,12 @@ export function weightDrawing(scale: RailScale, frame: Frame, placement: Placeme
         width,
       })),
       labels: onTip
-        ? [{ x: px(middle.centreXCm + middle.alongCm) - LABEL_PX, y: py(0) + 5, anchor: 'end' }]
-        : sides.map((side) => {
-            const p = along(place.arcCm);
-            return {
-              x: px(p.xCm) + (outward.x / size) * (LABEL_PX + 4),
-              y: py(side * p.yCm) - side * (outward.y / size) * LABEL_PX + 5,
-              anchor: outward.x / size > 0.35 ? 'start' : outward.x / size < -0.35 ? 'end' : 'middle',
-            };
-          }),
+        ? [{ x: px(centre.xCm) - LABEL_PX, y: py(0) + 5, anchor: 'end' }]
+        : sides.map((side) => ({
+            x: px(centre.xCm) + outward.xCm * (LABEL_PX + 4),
+            y: py(side * centre.yCm) - side * outward.yCm * LABEL_PX + 5,
+            anchor: outward.xCm > 0.35 ? 'start' : outward.xCm < -0.35 ? 'end' : 'middle',
+          })),
     };
   }
   const ends = [placement.xCm - span / 2, placement.xCm + span / 2];
