@@ -12,7 +12,7 @@ describe('the demo shop', () => {
   let db: Db;
   beforeAll(async () => {
     db = await openPglite();
-    await loadShop(db, file, planHere());
+    await loadShop(db, file, planHere);
   });
   afterAll(() => db.close());
 

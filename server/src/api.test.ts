@@ -13,7 +13,7 @@ let base: string;
 
 beforeAll(async () => {
   db = await openPglite();
-  server = createApp({ db, runPlan: planHere(), now: () => '2026-11-23T09:00:00.000Z' }).listen(0);
+  server = createApp({ db, runPlan: planHere, now: () => '2026-11-23T09:00:00.000Z' }).listen(0);
   base = `http://127.0.0.1:${(server.address() as AddressInfo).port}/api/v1`;
 });
 afterAll(async () => {

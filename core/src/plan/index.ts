@@ -1,9 +1,7 @@
 export * from './edit';
-export * from './general-solver';
 export * from './material';
-export * from './milp';
 export * from './options';
 export * from './plan';
 export * from './problem';
 export * from './schools';
-export * from './solve';
+export { searchPlan, type Choice } from './search';

@@ -18,11 +18,10 @@ import {
 import { afterParts, type SpecUncertainty } from '../measure';
 import type { ZoneName } from '../sport';
 import { DENSITY_SHARE, PLACING_CM, type Materials } from './material';
-import type { SolveMilp } from './milp';
 import { zoneColumn } from './options';
-import { planRows, type PlanProblem } from './problem';
+import { excessSteps, planRows, type PlanProblem } from './problem';
 import { SCHOOLS, SCHOOL_RULES, type School } from './schools';
-import { solvePlan, type Choice } from './solve';
+import { searchPlan, type Choice } from './search';
 
 /** Weight at a place of the frame, as a plan or a fitter puts it there. `massG` is both sides together. */
 export interface Placement {
@@ -159,28 +158,29 @@ export const excessOf = (aim: Aim, deviation: KnownSpecs): number =>
 
 /**
  * Plans that bring a frame to an aim: for each school the proven optimum, best first
- * (least outside tolerance, then fewest places, then least mass; the free optimum before an equal school).
- * @param request see {@link PlanRequest} @param solve a general mixed-integer solver
+ * (least outside tolerance in hundredths of one, then fewest places, then least mass; the free optimum before an equal school).
+ * @param request see {@link PlanRequest}
  * @throws Fault for impossible specs or aims, `twist-not-measured` where the aim names a twist weight and the frame has none
- * @example makePlans({ shape, specs, target: { massG: { value: 348, tolerance: 1 } } }, solve)[0].placements
+ * @example makePlans({ shape, specs, target: { massG: { value: 348, tolerance: 1 } } })[0].placements
  */
-export function makePlans(request: PlanRequest, solve: SolveMilp): Plan[] {
+export function makePlans(request: PlanRequest): Plan[] {
   settle(request);
   const schools = request.schools && request.schools.length > 0 ? request.schools : SCHOOLS;
   const plans = schools.map((school) => {
     const problem = planProblem(request, school);
-    return planOf(request, problem, school, solvePlan(problem, solve));
+    return planOf(request, problem, school, searchPlan(problem));
   });
   return bestFirst(plans, request.target);
 }
 
-/** Plans in order: least outside tolerance, then fewest places, then least mass; equal plans keep their order. */
+/** Plans in order: least outside tolerance in hundredths of one, then fewest places, then least mass; equal plans keep their order. */
 export function bestFirst(plans: readonly Plan[], aim: Aim): Plan[] {
+  // What is within tolerance counts as no step, whatever rounding says.
   const outside = (plan: Plan): number =>
-    plan.withinTolerance ? 0 : Math.max(1e-9, excessOf(aim, plan.deviation));
+    plan.withinTolerance ? 0 : Math.max(1, excessSteps(excessOf(aim, plan.deviation)));
   return [...plans].sort((a, b) => {
     const excess = outside(a) - outside(b);
-    if (Math.abs(excess) > 1e-6) return excess;
+    if (excess !== 0) return excess;
     return a.places - b.places || round(a.addedG) - round(b.addedG);
   });
 }

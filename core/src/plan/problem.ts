@@ -72,6 +72,18 @@ export const rowConstant = (row: Row): number => (row.key === 'balanceCm' ? 0 : 
 export const rowRoom = (row: Row, massG: number): number =>
   row.key === 'balanceCm' ? massG / row.massScaleG : 1;
 
+/** Rounding: an excess this small is none. */
+export const EXCESS_EPS = 1e-6;
+/** Excess counts in steps of a hundredth of a tolerance: finer than anybody builds, and coarse enough that no place is spent on less. */
+export const EXCESS_STEP = 0.01;
+
+/** An excess in whole steps; 0 only where there is none. */
+export const excessSteps = (excess: number): number =>
+  excess <= EXCESS_EPS ? 0 : Math.ceil((excess - EXCESS_EPS) / EXCESS_STEP);
+
+/** The most excess that counts as so many steps. */
+export const excessOfSteps = (steps: number): number => steps * EXCESS_STEP + EXCESS_EPS;
+
 /** How good a choice is, in the order in which it counts: less is better, first entry first. */
 export interface Score {
   /** Weighted tolerances outside tolerance. */

@@ -1,6 +1,5 @@
 import { Worker } from 'node:worker_threads';
-import loadHighs from 'highs';
-import { Fault, generalSolver, makePlans, type Plan, type PlanRequest, type Problem } from '@kevro/core';
+import { Fault, makePlans, type Plan, type PlanRequest, type Problem } from '@kevro/core';
 
 /** Makes plans somewhere: in this thread or in another. */
 export type PlanRunner = (request: PlanRequest) => Promise<Plan[]>;
@@ -8,17 +7,8 @@ export type PlanRunner = (request: PlanRequest) => Promise<Plan[]>;
 export type PlanMessage = { id: number; request: PlanRequest };
 export type PlanReply = { id: number; plans?: Plan[]; problems?: Problem[]; failure?: string };
 
-/** Plans in this thread; the solver is loaded at the first one. */
-export function planHere(): PlanRunner {
-  let loading: ReturnType<typeof loadHighs> | undefined;
-  return async (request) => {
-    const highs = await (loading ??= loadHighs());
-    return makePlans(
-      request,
-      generalSolver((lp, options) => highs.solve(lp, options)),
-    );
-  };
-}
+/** Plans in this thread. */
+export const planHere: PlanRunner = async (request) => makePlans(request);
 
 /** Plans in a worker thread, so that the server answers others meanwhile. The thread starts with the first plan and is replaced if it dies. */
 export function planInThread(script: URL): PlanRunner {

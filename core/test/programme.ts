@@ -1,17 +1,19 @@
-import { Fault } from '../fault';
+import {
+  EXCESS_EPS,
+  EXCESS_STEP,
+  excessOfSteps,
+  rowConstant,
+  rowRoom,
+  rowValue,
+  type Choice,
+  type PlanProblem,
+} from '../src/plan';
 import { lpText, type Milp, type SolveMilp, type Term } from './milp';
-import { rowConstant, rowRoom, rowValue, type PlanProblem } from './problem';
-
-/** The option chosen in each column, undefined where the zone stays empty. */
-export type Choice = (number | undefined)[];
 
 /** Weights that make one objective lexicographic: a place outweighs any mass, a gram any distance inside the tolerance. */
 const PER_PLACE = 1000;
 const PER_TOLERANCE_INSIDE = 0.001;
-/** Slack on the least excess when places and mass are settled afterwards, in tolerances. */
-const EXCESS_SLACK = 1e-6;
-
-/** `inside`: every row within tolerance. `least-excess`: as near as it gets. A number: fewest places at that excess. */
+/** `inside`: every row within tolerance. `least-excess`: the least steps of excess. A number: fewest places at so many steps. */
 type Stage = 'inside' | 'least-excess' | number;
 
 function programme(problem: PlanProblem, stage: Stage): Milp {
@@ -95,15 +97,18 @@ function programme(problem: PlanProblem, stage: Stage): Milp {
   }
 
   let objective: Term[];
-  if (stage === 'least-excess') objective = excess;
-  else {
+  if (stage === 'least-excess') {
+    variables.push({ name: 'steps', lower: 0, upper: 1e7, kind: 'integer' });
+    milpRows.push({ terms: [...excess, ['steps', -EXCESS_STEP]], lower: -Infinity, upper: EXCESS_EPS });
+    objective = [['steps', 1]];
+  } else {
     objective = [
       ...places.map(([name, c]) => [name, c * PER_PLACE] as const),
       ...mass,
       ...offAim.map(([name, c]) => [name, c * PER_TOLERANCE_INSIDE] as const),
     ];
     if (typeof stage === 'number')
-      milpRows.push({ terms: excess, lower: -Infinity, upper: stage + EXCESS_SLACK });
+      milpRows.push({ terms: excess, lower: -Infinity, upper: excessOfSteps(stage) });
   }
   return { variables, rows: milpRows, objective: joined(objective) };
 }
@@ -127,23 +132,18 @@ function choiceOf(problem: PlanProblem, values: Record<string, number>): Choice 
 }
 
 /**
- * The proven optimum of a plan: least weighted excess over the tolerances; then fewest places; then least mass; then nearest to the aim.
- * Where the tolerances can be kept one programme settles all; otherwise the least excess is found first.
- * @throws Fault `plan-not-proven` where the solver stopped before it could prove its answer
+ * The same optimum as `searchPlan`, by a general solver: a check from outside, and what the search is timed against.
+ * @returns undefined where the solver stopped before it could prove its answer
  */
-export function solvePlan(problem: PlanProblem, solve: SolveMilp): Choice {
+export function solveGenerally(problem: PlanProblem, solve: SolveMilp): Choice | undefined {
   if (problem.columns.every((column) => column.options.length === 0))
     return problem.columns.map(() => undefined);
-  const attempt = (stage: Stage): Record<string, number> | undefined => {
-    const { status, values } = solve(lpText(programme(problem, stage)));
-    if (status === 'stopped') throw new Fault({ code: 'plan-not-proven', path: 'target' });
-    return status === 'optimal' ? values : undefined;
-  };
+  const attempt = (stage: Stage) => solve(lpText(programme(problem, stage)));
   const inside = attempt('inside');
-  if (inside) return choiceOf(problem, inside);
+  if (inside.status === 'optimal') return choiceOf(problem, inside.values);
+  if (inside.status === 'stopped') return undefined;
   const nearest = attempt('least-excess');
-  if (!nearest) throw new Fault({ code: 'plan-not-proven', path: 'target' });
-  const least = problem.rows.reduce((sum, row, i) => sum + row.weight * (nearest[`out${i}`] ?? 0), 0);
-  const fewest = attempt(least);
-  return choiceOf(problem, fewest ?? nearest);
+  if (nearest.status !== 'optimal') return undefined;
+  const fewest = attempt(Math.round(nearest.values.steps ?? 0));
+  return fewest.status === 'optimal' ? choiceOf(problem, fewest.values) : undefined;
 }

@@ -1,4 +1,0 @@
-declare module 'highs/runtime?url' {
-  const url: string;
-  export default url;
-}
