@@ -69,6 +69,17 @@ const TABLE: Record<ErrorCode, [number, (v: Values) => string]> = {
     503,
     'The plan could not be proven best in the time allowed. Allow fewer zones or wider tolerances.',
   ),
+  'amplitude-out-of-range': entry(422, 'The amplitude lies between 0 and 90 degrees.'),
+  'pendulum-at-balance': entry(
+    422,
+    'The pivot lies too near the balance point to swing. Hang the frame nearer to an end.',
+  ),
+  'pendulum-impossible': entry(
+    422,
+    'These swings are too quick for this weight and balance. Check the pivot, the number of swings and the seconds.',
+  ),
+  'missing-readings': entry(422, 'At least one reading is needed.'),
+  'too-few-rods': entry(422, 'At least two rods of different value are needed.'),
   // About requests
   missing: entry(422, 'This is missing.'),
   'unknown-key': entry(422, (v) => `“${one(v.key)}” is not known here.`),

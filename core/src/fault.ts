@@ -13,7 +13,12 @@ export type FaultCode =
   | 'twist-not-measured'
   | 'tolerance-not-positive'
   | 'share-out-of-range'
-  | 'plan-not-proven';
+  | 'plan-not-proven'
+  | 'amplitude-out-of-range'
+  | 'pendulum-at-balance'
+  | 'pendulum-impossible'
+  | 'missing-readings'
+  | 'too-few-rods';
 
 /** One thing wrong: what, where in the input, and the values the sentence needs. */
 export interface Problem {

@@ -12,3 +12,4 @@ export * from './impact';
 export * from './build';
 export * from './working';
 export * from './fitting';
+export * from './typed';

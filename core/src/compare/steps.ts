@@ -23,13 +23,13 @@ export interface StepDistance {
 
 /**
  * How far another frame is from one's own, as a hand would notice. Both must be in one dress and about one axis.
- * @param own the frame in hand; its swing weight sets the size of a swing-weight step
+ * @param own the frame in hand @param handSwingWeight the swing weight that sets the size of a step; the frame's own if left out
  * @example stepDistance({ massG: 330, swingWeight: 320 }, { massG: 333, swingWeight: 328 }).distanceSteps // √2
  */
-export function stepDistance(own: KnownSpecs, other: KnownSpecs): StepDistance {
+export function stepDistance(own: KnownSpecs, other: KnownSpecs, handSwingWeight?: number): StepDistance {
   const steps: KnownSpecs = {};
   const unknown: SpecKey[] = [];
-  const hand = own.swingWeight ?? other.swingWeight ?? 320;
+  const hand = handSwingWeight ?? own.swingWeight ?? other.swingWeight ?? 320;
   for (const key of SPEC_KEYS) {
     const a = own[key];
     const b = other[key];

@@ -26,9 +26,10 @@ const MOST_PIVOTS = 400;
  * Least excess when options may be mixed: minimise Σ w s, subject to g(base) + Σ x g(option) ≤ s and Σ_j x_kj ≤ 1 a column.
  * Primal simplex on a dense tableau (Dantzig's rule; Bland's near the pivot limit). The bound is evaluated from the prices, so that it is
  * valid whatever rounding did.
+ * @param perG what a gram costs beside the excess: 0 where only the excess counts
  * @param base g of what is settled already @param subset places in `table.columns` that are still open
  */
-export function relax(table: Table, base: Float64Array, subset: readonly number[]): Relaxed {
+export function relax(table: Table, base: Float64Array, subset: readonly number[], perG = 0): Relaxed {
   const R = table.rows;
   const K = subset.length;
   const picks: { k: number; j: number }[] = [];
@@ -66,6 +67,11 @@ export function relax(table: Table, base: Float64Array, subset: readonly number[
   }
   // Reduced costs: c − c_B B⁻¹ A.
   const z = M * width;
+  if (perG > 0) {
+    picks.forEach(({ k, j }, n) => {
+      t[z + n] = perG * (table.columns[subset[k] as number]?.mass[j] ?? 0);
+    });
+  }
   for (let i = 0; i < R; i++) t[z + N + i] = table.weight[i] ?? 0;
   for (let i = 0; i < R; i++) {
     if (basis[i] !== N + i) continue;

@@ -1,0 +1,229 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { Fault } from '../fault';
+import {
+  calibrate,
+  corrected,
+  pendulum,
+  propagate,
+  repeats,
+  smallSwingPeriod,
+  twistByThreads,
+  twistFromReadings,
+  PENDULUM_UNCERTAINTY,
+} from '.';
+
+const g = 980.665;
+const codes = (run: () => unknown): string[] => {
+  try {
+    run();
+    return [];
+  } catch (fault) {
+    return (fault as Fault).problems.map((p) => `${p.code} ${p.path}`);
+  }
+};
+
+/** Period of a pendulum of any amplitude: 4/ω₀ · K(sin θ/2) by the arithmetic–geometric mean (Abramowitz & Stegun 17.6). */
+function exactPeriod(smallPeriod: number, amplitude: number): number {
+  let [a, b] = [1, Math.cos(amplitude / 2)];
+  for (let i = 0; i < 20; i++) [a, b] = [(a + b) / 2, Math.sqrt(a * b)];
+  return smallPeriod / a;
+}
+
+function normals(seed: number): () => number {
+  let state = seed;
+  const uniform = (): number => {
+    state = (state + 0x6d2b79f5) | 0;
+    let t = Math.imul(state ^ (state >>> 15), 1 | state);
+    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
+    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
+  };
+  return () => Math.sqrt(-2 * Math.log(uniform() + 1e-300)) * Math.cos(2 * Math.PI * uniform());
+}
+
+describe('pendulum', () => {
+  it('gives a uniform rod its handbook inertia: hung at its end, T = 2π √(2l/3g)', () => {
+    const [m, l] = [300, 60];
+    const period = 2 * Math.PI * Math.sqrt((2 * l) / (3 * g));
+    const rod = pendulum({
+      massG: m,
+      balanceCm: l / 2,
+      pivotCm: 0,
+      swings: 10,
+      seconds: 10 * period,
+      axisCm: 0,
+    });
+    expect(rod.swingWeight).toBeCloseTo((m * l * l) / 3000, 9);
+    expect(rod.recoilWeight).toBeCloseTo((m * l * l) / 12_000, 9);
+  });
+
+  it('finds the swing weight that made the period, for any frame, pivot and amplitude', () => {
+    const real = fc.double({ min: 0, max: 1, noNaN: true });
+    fc.assert(
+      fc.property(real, real, real, real, (a, b, c, d) => {
+        const massG = 250 + 120 * a;
+        const balanceCm = 29 + 6 * b;
+        const recoil = 120 + 80 * c;
+        const pivotCm = 8 * d;
+        const amplitude = 0.5 * d;
+        const inertia = recoil * 1000 + massG * (balanceCm - pivotCm) ** 2;
+        const small = 2 * Math.PI * Math.sqrt(inertia / (massG * g * (balanceCm - pivotCm)));
+        const timing = {
+          massG,
+          balanceCm,
+          pivotCm,
+          swings: 20,
+          seconds: 20 * exactPeriod(small, amplitude),
+          amplitudeDeg: (amplitude * 180) / Math.PI,
+          axisCm: 10.16,
+        };
+        const truth = recoil + (massG * (balanceCm - 10.16) ** 2) / 1000;
+        expect(Math.abs(pendulum(timing).swingWeight - truth)).toBeLessThan(0.02);
+      }),
+    );
+  });
+
+  it('corrects large swings as the exact period does, to 1 in 10,000 up to 45°', () => {
+    for (const degrees of [5, 15, 30, 45]) {
+      const amplitude = (degrees * Math.PI) / 180;
+      expect(Math.abs(smallSwingPeriod(exactPeriod(1.4, amplitude), amplitude) / 1.4 - 1)).toBeLessThan(1e-4);
+    }
+  });
+
+  it('states an uncertainty that Monte Carlo confirms (JCGM 101:2008)', () => {
+    const timing = { massG: 325, balanceCm: 32.2, pivotCm: 1, swings: 20, seconds: 26.9, axisCm: 10.16 };
+    const { uncertainty } = pendulum(timing);
+    const normal = normals(7);
+    const draws = Array.from(
+      { length: 20_000 },
+      () =>
+        pendulum({
+          ...timing,
+          massG: timing.massG + PENDULUM_UNCERTAINTY.massG * normal(),
+          balanceCm: timing.balanceCm + PENDULUM_UNCERTAINTY.balanceCm * normal(),
+          pivotCm: timing.pivotCm + PENDULUM_UNCERTAINTY.pivotCm * normal(),
+          seconds: timing.seconds + PENDULUM_UNCERTAINTY.seconds * normal(),
+        }).swingWeight,
+    );
+    const mean = draws.reduce((s, v) => s + v, 0) / draws.length;
+    const spread = Math.sqrt(draws.reduce((s, v) => s + (v - mean) ** 2, 0) / (draws.length - 1));
+    expect(uncertainty / spread).toBeGreaterThan(0.97);
+    expect(uncertainty / spread).toBeLessThan(1.03);
+  });
+
+  it('refuses what cannot be', () => {
+    const good = { massG: 325, balanceCm: 32.2, pivotCm: 1, swings: 20, seconds: 27, axisCm: 10.16 };
+    expect(codes(() => pendulum({ ...good, massG: -1, seconds: 0 }))).toEqual([
+      'mass-negative massG',
+      'not-positive seconds',
+    ]);
+    expect(codes(() => pendulum({ ...good, pivotCm: 32.2 }))).toEqual(['pendulum-at-balance pivotCm']);
+    expect(codes(() => pendulum({ ...good, seconds: 10 }))).toEqual(['pendulum-impossible seconds']);
+    expect(codes(() => pendulum({ ...good, amplitudeDeg: 120 }))).toEqual([
+      'amplitude-out-of-range amplitudeDeg',
+    ]);
+  });
+});
+
+describe('twist weight', () => {
+  it('is edge-on minus face-on, ±1.4 for single readings of ±1', () => {
+    expect(twistFromReadings([320], [333.6], 1).twistWeight).toBeCloseTo(13.6, 9);
+    expect(twistFromReadings([320], [333.6], 1).uncertainty).toBeCloseTo(Math.SQRT2, 9);
+    expect(twistFromReadings([320, 321, 319, 320], [333, 334, 335, 334], 1).uncertainty).toBeCloseTo(
+      Math.SQRT1_2,
+      9,
+    );
+    expect(codes(() => twistFromReadings([], []))).toEqual([
+      'missing-readings faceOn',
+      'missing-readings edgeOn',
+    ]);
+    expect(codes(() => twistFromReadings([330], [320]))).toEqual(['twist-weight-impossible edgeOn']);
+  });
+
+  it('by two threads gives a bar its handbook m l²/12', () => {
+    // A bar of length l hung level by threads D apart: T = 2π √(4 h I / (m g D²)).
+    const [m, l, h, D] = [400, 30, 120, 20];
+    const inertia = (m * l * l) / 12;
+    const period = 2 * Math.PI * Math.sqrt((4 * h * inertia) / (m * g * D * D));
+    const found = twistByThreads({
+      massG: m,
+      threadCm: h,
+      separationCm: D,
+      swings: 15,
+      seconds: 15 * period,
+    });
+    expect(found.twistWeight).toBeCloseTo(inertia / 1000, 9);
+    expect(found.uncertainty).toBeGreaterThan(0);
+    expect(
+      codes(() => twistByThreads({ massG: m, threadCm: 0, separationCm: D, swings: 15, seconds: 20 })),
+    ).toEqual(['not-positive threadCm']);
+  });
+});
+
+describe('calibration', () => {
+  const rods = (slope: number, offset: number, bump = 0) =>
+    [100, 200, 300].map((trueValue, i) => ({
+      trueValue,
+      read: slope * trueValue + offset + (i === 1 ? bump : 0),
+    }));
+
+  it('finds a line and undoes it', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 0.975, max: 1.025, noNaN: true }),
+        fc.double({ min: -5, max: 5, noNaN: true }),
+        (slope, offset) => {
+          const line = calibrate(rods(slope, offset));
+          expect(line.refused).toBeUndefined();
+          expect(line.slope).toBeCloseTo(slope, 9);
+          expect(corrected(line, slope * 251 + offset)).toBeCloseTo(251, 7);
+        },
+      ),
+    );
+  });
+
+  it('refuses a rod still off by over 1, a slope outside 0.97 to 1.03, and fewer than two rods', () => {
+    expect(calibrate(rods(1, 0, 1.4)).refused).toBeUndefined();
+    expect(calibrate(rods(1, 0, 2)).refused).toBe('rod-off');
+    expect(calibrate(rods(1.04, 0)).refused).toBe('slope-off');
+    expect(codes(() => calibrate([{ trueValue: 100, read: 100 }]))).toEqual(['too-few-rods rods']);
+    expect(
+      codes(() =>
+        calibrate([
+          { trueValue: 100, read: 100 },
+          { trueValue: 100, read: 101 },
+        ]),
+      ),
+    ).toEqual(['too-few-rods rods']);
+  });
+});
+
+describe('repeated readings', () => {
+  it('average, and the uncertainty falls with the root of their number', () => {
+    expect(repeats([320, 321, 319], 0.8).mean).toBe(320);
+    expect(repeats([320, 320, 320, 320], 0.8).uncertainty).toBeCloseTo(0.4, 9);
+    expect(repeats([320, 324], 0.8).uncertainty).toBeCloseTo(2, 9);
+  });
+
+  it('points out an outlier and leaves it to the fitter to set it aside', () => {
+    const values = [320.1, 319.8, 327, 320.3];
+    const seen = repeats(values, 0.8);
+    expect(seen.outliers).toEqual([2]);
+    expect(seen.mean).toBeCloseTo(321.8, 9);
+    expect(repeats(values, 0.8, [2]).mean).toBeCloseTo(320.0667, 3);
+    expect(repeats([320, 330], 0.8).outliers).toEqual([]);
+    expect(codes(() => repeats([320], 0.8, [0]))).toEqual(['missing-readings values']);
+  });
+});
+
+it('propagation adds independent inputs in squares', () => {
+  expect(
+    propagate(
+      ([a, b]) => (a ?? 0) + (b ?? 0),
+      [
+        { value: 1, u: 3 },
+        { value: 2, u: 4 },
+      ],
+    ),
+  ).toBeCloseTo(5, 9);
+});
