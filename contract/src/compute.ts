@@ -9,6 +9,7 @@ import {
   school,
   specUncertainty,
   specs,
+  sport,
   zoneName,
 } from './shapes';
 
@@ -79,4 +80,57 @@ export const planAnswer = z.strictObject({
 export const nearestBody = z.strictObject({ specs, setups });
 export const nearestAnswer = z.strictObject({
   nearest: z.array(z.strictObject({ id: z.string(), distanceSteps: z.number(), steps: knownSpecs })),
+});
+
+export const pendulumBody = z.strictObject({
+  massG: z.number(),
+  balanceCm: z.number().max(100),
+  pivotCm: z.number().min(0).max(100),
+  swings: z.number(),
+  seconds: z.number().max(100_000),
+  amplitudeDeg: z.number().optional(),
+  axisCm: z.number().min(0).max(30).optional().describe('10.16 (tennis, badminton) if left out'),
+  uncertainty: z
+    .strictObject({
+      massG: z.number().min(0).optional(),
+      balanceCm: z.number().min(0).optional(),
+      pivotCm: z.number().min(0).optional(),
+      seconds: z.number().min(0).optional(),
+    })
+    .optional()
+    .describe('standard uncertainties; typical ones if left out'),
+});
+export const pendulumAnswer = z.strictObject({
+  swingWeight: z.number(),
+  recoilWeight: z.number(),
+  uncertainty: z.number(),
+});
+
+const readings = z.array(z.number().min(0).max(10_000)).max(1000);
+export const twistBody = z.strictObject({
+  faceOn: readings,
+  edgeOn: readings,
+  readingUncertainty: z.number().min(0).max(1000).optional(),
+});
+export const twistAnswer = z.strictObject({ twistWeight: z.number(), uncertainty: z.number() });
+
+export const reachBody = z.strictObject({ shape: frameShape, specs, setups });
+export const reachAnswer = z.strictObject({
+  reach: z.array(
+    z.strictObject({ id: z.string(), reachable: z.boolean(), addedG: z.number(), distanceSteps: z.number() }),
+  ),
+});
+
+export const parseSpecsBody = z.strictObject({ text: z.string().max(2000), sport: sport.optional() });
+export const parseSpecsAnswer = z.strictObject({
+  specs: knownSpecs.extend({ axisCm: z.number().optional() }),
+  dress,
+  shape: z.strictObject({
+    sport,
+    lengthCm: z.number().optional(),
+    headAreaCm2: z.number().optional(),
+    pattern: z.string().optional(),
+    shape: z.string().optional(),
+  }),
+  leftover: z.string(),
 });

@@ -76,7 +76,8 @@ export function pendulum(timing: PendulumTiming): PendulumResult {
       axisCm,
     );
   const [swingWeight, recoilWeight] = result([massG, balanceCm, pivotCm, seconds]);
-  if (!(recoilWeight > 0)) throw new Fault({ code: 'pendulum-impossible', path: 'seconds' });
+  if (!(recoilWeight > 0) || !Number.isFinite(swingWeight))
+    throw new Fault({ code: 'pendulum-impossible', path: 'seconds' });
   const u = { ...PENDULUM_UNCERTAINTY, ...timing.uncertainty };
   return {
     swingWeight,

@@ -3,6 +3,7 @@ import { beforeAll, describe, expect, it } from 'vitest';
 import loadHighs from 'highs';
 import { withinTolerance, type Aim } from '../aim';
 import { Fault } from '../fault';
+import { settleFrame } from '../frame';
 import { predict } from '../mass';
 import { generalSolver } from '../../test/general-solver';
 import { lpText, type SolveMilp } from '../../test/milp';
@@ -203,6 +204,12 @@ describe('the plan', () => {
     const [plan] = makePlans({ shape, specs, target: clash, schools: ['free'] });
     expect(Math.abs(plan?.deviation.massG ?? 9)).toBeLessThanOrEqual(0.5 + 1e-9);
     expect(plan?.deviation.swingWeight).toBeLessThan(-10);
+  });
+
+  it('puts nothing on where no zone takes a whole piece', () => {
+    const caps = Object.fromEntries(settleFrame(shape).sport.zones.map(({ name }) => [name, 0]));
+    const [plan] = makePlans({ shape, specs, target: heavier, caps, schools: ['free'] });
+    expect(plan).toMatchObject({ places: 0, addedG: 0, withinTolerance: false });
   });
 
   it('puts nothing on where nothing is needed', () => {

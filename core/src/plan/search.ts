@@ -369,6 +369,8 @@ function allowed(
  */
 export function searchPlan(problem: PlanProblem): Choice {
   const table = tableOf(problem);
+  // No zone takes a whole piece: nothing can be put on.
+  if (table.columns.length === 0) return problem.columns.map(() => undefined);
   const { options } = new Search(table, problem.rows.length).run();
   const choice: Choice = problem.columns.map(() => undefined);
   table.columns.forEach(({ index }, place) => {

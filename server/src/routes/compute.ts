@@ -2,10 +2,14 @@ import type { Router } from 'express';
 import {
   AXIS_CM,
   nearest,
+  parseSpecs,
+  pendulum,
   predict,
+  reach,
   redress,
   requireSpecs,
   shiftAxis,
+  twistFromReadings,
   withAxis,
   type Specs,
 } from '@kevro/core';
@@ -44,4 +48,12 @@ export function computeRoutes(router: Router, runPlan: PlanRunner): void {
       nearest: nearest(own, others).map(({ id, distanceSteps, steps }) => ({ id, distanceSteps, steps })),
     };
   });
+
+  answer(router, 'pendulum', ({ body }) => pendulum({ ...body, axisCm: body.axisCm ?? USUAL_AXIS_CM }));
+
+  answer(router, 'twist', ({ body }) => twistFromReadings(body.faceOn, body.edgeOn, body.readingUncertainty));
+
+  answer(router, 'reach', ({ body }) => ({ reach: reach(body.shape, body.specs, body.setups) }));
+
+  answer(router, 'parseSpecs', ({ body }) => parseSpecs(body.text, body.sport));
 }

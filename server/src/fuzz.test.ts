@@ -1,0 +1,208 @@
+import type { Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import fc from 'fast-check';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { calls } from '@kevro/contract';
+import { createApp } from './app';
+import { planHere } from './compute/plan-runner';
+import type { Db } from './db/db';
+import { openPglite } from './db/pglite';
+
+let db: Db;
+let server: Server;
+let base: string;
+beforeAll(async () => {
+  db = await openPglite();
+  server = createApp({ db, runPlan: planHere }).listen(0);
+  base = `http://127.0.0.1:${(server.address() as AddressInfo).port}/api/v1`;
+});
+afterAll(async () => {
+  server.close();
+  await db.close();
+});
+
+const SPORTS = ['tennis', 'pickleball', 'padel', 'badminton', 'cricket'];
+const number = fc.oneof(
+  fc.double({ min: -50, max: 500, noNaN: true }),
+  fc.constantFrom(0, -0, 1e-9, 1e9, -1e300, 5e-324, 10.16, 68.58),
+);
+const maybe = <T>(value: fc.Arbitrary<T>): fc.Arbitrary<unknown> =>
+  fc.oneof(
+    { weight: 9, arbitrary: value as fc.Arbitrary<unknown> },
+    { weight: 1, arbitrary: fc.jsonValue() },
+  );
+const some = (model: Record<string, fc.Arbitrary<unknown>>): fc.Arbitrary<unknown> =>
+  fc.record(model, { requiredKeys: [] });
+const within = (min: number, max: number): fc.Arbitrary<number> => fc.double({ min, max, noNaN: true });
+const often = (good: fc.Arbitrary<unknown>, wild: fc.Arbitrary<unknown>): fc.Arbitrary<unknown> =>
+  fc.oneof({ weight: 9, arbitrary: good }, { weight: 1, arbitrary: maybe(wild) });
+const specs = often(
+  fc.record(
+    {
+      massG: within(250, 380),
+      balanceCm: within(20, 36),
+      swingWeight: within(260, 400),
+      twistWeight: within(5, 25),
+    },
+    { requiredKeys: ['massG', 'balanceCm', 'swingWeight'] },
+  ),
+  some({
+    massG: maybe(number),
+    balanceCm: maybe(number),
+    swingWeight: maybe(number),
+    twistWeight: maybe(number),
+    axisCm: number,
+  }),
+);
+const shape = often(
+  fc.oneof(
+    fc.record({ sport: fc.constantFrom('tennis', 'badminton'), lengthCm: within(66, 74) }),
+    fc.record({
+      sport: fc.constant('padel'),
+      lengthCm: within(44, 47),
+      shape: fc.constantFrom('round', 'diamond'),
+    }),
+    fc.record({ sport: fc.constant('pickleball'), lengthCm: within(39, 44), headWidthCm: within(15, 22) }),
+  ),
+  some({
+    sport: fc.constantFrom(...SPORTS),
+    lengthCm: number,
+    headAreaCm2: number,
+    headLengthCm: number,
+    headWidthCm: number,
+    handleLengthCm: number,
+    shape: fc.constantFrom('round', 'elongated', 'none of these'),
+  }),
+);
+const whole = (model: Record<string, fc.Arbitrary<unknown>>, required: string[]): fc.Arbitrary<unknown> =>
+  often(fc.record(model, { requiredKeys: required }), some(model));
+const spot = fc.oneof(
+  fc.record({ clock: often(within(0, 12), number) }),
+  some({ xCm: number, yCm: number }),
+  fc.record({ zone: fc.constantFrom('tip', 'butt', 'throat', 'slotHeart', 'moon') }),
+);
+const dress = some({
+  strings: fc.oneof(fc.boolean(), fc.record({ massG: number })),
+  baseGrip: fc.constantFrom('leather', 'felt'),
+  overgrips: fc.integer({ min: -1, max: 8 }),
+  dampener: fc.boolean(),
+});
+const target = some({
+  value: often(within(1, 400), number),
+  tolerance: often(within(0.1, 3), number),
+  priority: fc.constantFrom('must', 'want', 'free', 'perhaps'),
+});
+const setups = fc.array(fc.record({ id: fc.string(), specs }), { maxLength: 4 });
+
+/** Bodies that are nearly right: every path behind the schema is walked too. */
+const BODIES: Record<string, fc.Arbitrary<unknown>> = {
+  predict: whole(
+    {
+      shape,
+      specs,
+      additions: fc.array(
+        whole(
+          {
+            massG: often(within(-3, 15), number),
+            at: spot,
+            spanCm: often(within(0.5, 14), number),
+            mirrored: fc.boolean(),
+          },
+          ['massG', 'at'],
+        ),
+        { maxLength: 3 },
+      ),
+    },
+    ['shape', 'specs', 'additions'],
+  ),
+  redress: whole({ shape, specs, from: dress, to: dress }, ['shape', 'specs', 'from', 'to']),
+  shiftAxis: whole({ specs, toAxisCm: often(within(0, 20), number) }, ['specs', 'toAxisCm']),
+  plan: whole(
+    {
+      shape,
+      specs,
+      target: some({ massG: target, balanceCm: target, swingWeight: target, twistWeight: target }),
+      schools: fc.array(fc.constantFrom('free', 'tip', 'ends', 'sides', 'balance-keeping'), { maxLength: 2 }),
+      quantumG: often(fc.constantFrom(0.5, 2), fc.constantFrom(-1, 0, 1e9)),
+      caps: some({ tip: often(within(0, 12), number), butt: often(within(0, 30), number) }),
+    },
+    ['shape', 'specs', 'target'],
+  ),
+  nearest: whole({ specs, setups }, ['specs', 'setups']),
+  pendulum: whole(
+    {
+      massG: often(within(250, 400), number),
+      balanceCm: often(within(28, 36), number),
+      pivotCm: often(within(0, 8), number),
+      swings: often(fc.integer({ min: 1, max: 40 }), number),
+      seconds: often(within(20, 60), number),
+      amplitudeDeg: often(within(0, 40), number),
+      axisCm: often(within(0, 12), number),
+      uncertainty: some({ massG: within(0, 2), seconds: within(0, 1) }),
+    },
+    ['massG', 'balanceCm', 'pivotCm', 'swings', 'seconds'],
+  ),
+  twist: whole(
+    {
+      faceOn: fc.array(often(within(300, 310), number), { minLength: 1, maxLength: 4 }),
+      edgeOn: fc.array(often(within(310, 330), number), { maxLength: 4 }),
+      readingUncertainty: often(within(0, 2), number),
+    },
+    ['faceOn', 'edgeOn'],
+  ),
+  reach: whole({ shape, specs, setups }, ['shape', 'specs', 'setups']),
+  parseSpecs: whole(
+    {
+      text: fc.string({ maxLength: 60 }),
+      sport: often(fc.constantFrom('tennis', 'padel'), fc.constantFrom(...SPORTS)),
+    },
+    ['text'],
+  ),
+};
+
+describe('every compute call, with generated JSON', () => {
+  const compute = Object.entries(calls).filter(([, call]) => call.path.startsWith('/compute/'));
+
+  it('has a generator for each', () => {
+    expect(compute.map(([name]) => name).toSorted()).toEqual(Object.keys(BODIES).toSorted());
+  });
+
+  it.each(compute)(
+    '%s answers 200, or 422 as problem details with a sentence a field',
+    async (name, call) => {
+      let answered = 0;
+      await fc.assert(
+        fc.asyncProperty(
+          fc.oneof({ weight: 8, arbitrary: BODIES[name] as fc.Arbitrary<unknown> }, fc.jsonValue()),
+          async (body) => {
+            const response = await fetch(base + call.path, {
+              method: 'POST',
+              headers: { 'content-type': 'application/json' },
+              body: JSON.stringify(body),
+              signal: AbortSignal.timeout(20_000),
+            });
+            const answer = (await response.json()) as {
+              code?: string;
+              errors?: { path: string; message: string }[];
+            };
+            if (response.status === 200) {
+              answered++;
+              // Every number of an answer is a number: no NaN and no infinity, which JSON would show as null.
+              expect(JSON.stringify(answer)).not.toContain('null');
+              expect(call.answer.safeParse(answer).success).toBe(true);
+              return;
+            }
+            expect(response.status).toBe(422);
+            expect(response.headers.get('content-type')).toContain('application/problem+json');
+            expect(answer.errors?.length).toBeGreaterThan(0);
+            for (const { message } of answer.errors ?? []) expect(message).toMatch(/[.!]$/);
+          },
+        ),
+        { numRuns: 200, seed: 42 },
+      );
+      // The generator reaches the computation itself, not only its gate.
+      expect(answered).toBeGreaterThan(5);
+    },
+    120_000,
+  );
+});
