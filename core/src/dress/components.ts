@@ -1,5 +1,6 @@
 import { placeOf, type Frame } from '../frame';
-import { sheet, handleWrap, point, type MassSums } from '../mass';
+import { handleWrap, point, sheet, type MassSums } from '../mass';
+import { TYPICAL_PARTS, WEIGHED_G, type TypicalParts } from './typical';
 
 /** What is on the frame when it is measured. What is left out is not on it. */
 export interface Dress {
@@ -18,64 +19,66 @@ export interface DressPart {
   placeUncertaintyCm: number;
 }
 
-/** Masses and standard uncertainties, g. Typical values of physics.md; from memory, a weighed part is better. */
-export const TYPICAL_PARTS = {
-  strings: { massG: 16, massUncertaintyG: 1.5, weighedUncertaintyG: 0.3 },
-  synthetic: { massG: 14, massUncertaintyG: 1.5 },
-  leather: { massG: 24, massUncertaintyG: 2 },
-  overgrip: { massG: 5.5, massUncertaintyG: 0.4 },
-  dampener: { massG: 2.5, massUncertaintyG: 0.4 },
-} as const;
-
 /** How far the string bed's lower edge lies from the dampener, cm. */
 const DAMPENER_BELOW_CM = 1;
 const GRIP_THICKNESS_CM = 0.15;
 
-function stringsPart(frame: Frame, strings: true | { massG: number }): DressPart {
-  const typical = TYPICAL_PARTS.strings;
-  const massG = strings === true ? typical.massG : strings.massG;
+const grams = (massG: number): string => `${Number(massG.toFixed(1))} g`;
+
+function stringsPart(frame: Frame, strings: true | { massG: number }, typical: TypicalParts): DressPart {
+  const massG = strings === true ? typical.strings.massG : strings.massG;
   return {
     key: `strings ${massG}`,
-    name: `strings ${massG} g`,
+    name: `strings ${grams(massG)}`,
     sums: sheet(massG, frame.head),
-    massUncertaintyG: strings === true ? typical.massUncertaintyG : typical.weighedUncertaintyG,
+    massUncertaintyG: strings === true ? typical.strings.massUncertaintyG : WEIGHED_G,
     placeUncertaintyCm: 0.3,
   };
 }
 
-function wrapPart(frame: Frame, kind: 'synthetic' | 'leather' | 'overgrip', layer: number): DressPart {
-  const { massG, massUncertaintyG } = TYPICAL_PARTS[kind];
+function wrapPart(
+  frame: Frame,
+  kind: 'synthetic' | 'leather' | 'overgrip',
+  layer: number,
+  typical: TypicalParts,
+): DressPart {
+  const { massG, massUncertaintyG } = typical[kind];
   const length = frame.handleLengthCm;
   return {
     key: `${kind} ${layer}`,
-    name: kind === 'overgrip' ? `overgrip ${massG} g` : `${kind} base grip ${massG} g`,
+    name: kind === 'overgrip' ? `overgrip ${grams(massG)}` : `${kind} base grip ${grams(massG)}`,
     sums: handleWrap(massG, length / 2, length, frame.handleRadiusCm + GRIP_THICKNESS_CM),
     massUncertaintyG,
     placeUncertaintyCm: 0.5,
   };
 }
 
-function dampenerPart(frame: Frame): DressPart {
+function dampenerPart(frame: Frame, { dampener }: TypicalParts): DressPart {
   const bottom = placeOf(frame, { clock: 6 });
-  const { massG, massUncertaintyG } = TYPICAL_PARTS.dampener;
   return {
     key: 'dampener',
-    name: `dampener ${massG} g`,
-    sums: point(massG, bottom.xCm - DAMPENER_BELOW_CM),
-    massUncertaintyG,
+    name: `dampener ${grams(dampener.massG)}`,
+    sums: point(dampener.massG, bottom.xCm - DAMPENER_BELOW_CM),
+    massUncertaintyG: dampener.massUncertaintyG,
     placeUncertaintyCm: 0.5,
   };
 }
 
 /**
  * The parts of a dress on a frame, each with its mass, place and uncertainty.
+ * @param typical what parts weigh where the dress does not say; the sport's usual values if left out
  * @example dressParts(frame, { strings: true, overgrips: 1 }).length // 2
  */
-export function dressParts(frame: Frame, dress: Dress): DressPart[] {
+export function dressParts(
+  frame: Frame,
+  dress: Dress,
+  typical: TypicalParts = TYPICAL_PARTS[frame.sport.sport],
+): DressPart[] {
   const parts: DressPart[] = [];
-  if (dress.strings) parts.push(stringsPart(frame, dress.strings));
-  if (dress.baseGrip && dress.baseGrip !== 'none') parts.push(wrapPart(frame, dress.baseGrip, 0));
-  for (let i = 0; i < (dress.overgrips ?? 0); i++) parts.push(wrapPart(frame, 'overgrip', i));
-  if (dress.dampener) parts.push(dampenerPart(frame));
-  return parts;
+  if (dress.strings) parts.push(stringsPart(frame, dress.strings, typical));
+  if (dress.baseGrip && dress.baseGrip !== 'none') parts.push(wrapPart(frame, dress.baseGrip, 0, typical));
+  for (let i = 0; i < (dress.overgrips ?? 0); i++) parts.push(wrapPart(frame, 'overgrip', i, typical));
+  if (dress.dampener) parts.push(dampenerPart(frame, typical));
+  // A sport without strings has none to take off or put on.
+  return parts.filter((part) => part.sums.massG !== 0);
 }

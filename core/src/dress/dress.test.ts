@@ -2,7 +2,15 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { Fault } from '../fault';
 import { settleFrame } from '../frame';
-import { dressParts, redress, type Dress } from '.';
+import {
+  TYPICAL_PARTS,
+  dressParts,
+  handleSizesAdded,
+  redress,
+  stringLength,
+  stringMass,
+  type Dress,
+} from '.';
 
 const shape = { sport: 'tennis', lengthCm: 68.58, headAreaCm2: 645.16 } as const;
 const unstrung = { massG: 305, balanceCm: 31.5, swingWeight: 295, twistWeight: 12.5 };
@@ -91,4 +99,68 @@ describe('redress', () => {
     const bottom = frame.head.centreXCm - frame.head.alongCm;
     expect((part?.sums.firstGCm ?? 0) / (part?.sums.massG ?? 1)).toBeLessThan(bottom);
   });
+});
+
+describe('strings from pattern, head size, gauge and material', () => {
+  const frame = settleFrame(shape);
+  const job = { mains: 16, crosses: 19, gaugeMm: 1.25, material: 'polyester' } as const;
+
+  it('weigh what tennis strings weigh: 14 to 19 g (common practice)', () => {
+    const heavy = stringMass(frame, { mains: 18, crosses: 20, gaugeMm: 1.3, material: 'polyester' }).massG;
+    for (const massG of [stringMass(frame, job).massG, heavy]) {
+      expect(massG).toBeGreaterThan(14);
+      expect(massG).toBeLessThan(19);
+    }
+  });
+
+  it('span the face as chords do: the mean chord of an ellipse is π/4 of its axis (handbook)', () => {
+    const { alongCm, acrossCm } = frame.head;
+    const inside = 16 * (Math.PI / 4) * 2 * alongCm + 19 * (Math.PI / 4) * 2 * acrossCm;
+    expect(stringLength(frame, job) / inside).toBeCloseTo(1.15, 9);
+  });
+
+  it('weigh with the square of the gauge and with the density', () => {
+    const thick = stringMass(frame, { ...job, gaugeMm: 2.5 }).massG;
+    expect(thick / stringMass(frame, job).massG).toBeCloseTo(4, 9);
+    expect(stringMass(frame, { ...job, material: 'nylon' }).massG / stringMass(frame, job).massG).toBeCloseTo(
+      1.14 / 1.38,
+      9,
+    );
+    expect(() => stringMass(frame, { ...job, gaugeMm: 0 })).toThrow(Fault);
+  });
+});
+
+describe('other sports', () => {
+  it('strings and grip on a badminton frame stay within +5 g and +5 kg·cm² (common practice)', () => {
+    const bare = { massG: 83, balanceCm: 29, swingWeight: 82, twistWeight: 1.2 };
+    const { specs } = redress(
+      { sport: 'badminton', lengthCm: 67.5 },
+      bare,
+      {},
+      { strings: true, baseGrip: 'synthetic' },
+    );
+    expect(specs.massG - bare.massG).toBeGreaterThan(0);
+    expect(specs.massG - bare.massG).toBeLessThanOrEqual(5);
+    expect(specs.swingWeight - bare.swingWeight).toBeGreaterThan(0);
+    expect(specs.swingWeight - bare.swingWeight).toBeLessThanOrEqual(5);
+  });
+
+  it('a paddle has no strings to put on', () => {
+    const paddle = settleFrame({ sport: 'pickleball', lengthCm: 40.64 });
+    expect(dressParts(paddle, { strings: true })).toEqual([]);
+  });
+});
+
+it('a shop’s own weights take the place of the usual ones', () => {
+  const frame = settleFrame(shape);
+  const own = { ...TYPICAL_PARTS.tennis, overgrip: { massG: 4.8, massUncertaintyG: 0.1 } };
+  expect(dressParts(frame, { overgrips: 1 }, own)[0]?.sums.massG).toBe(4.8);
+  expect(redress(shape, unstrung, {}, { overgrips: 1 }, own).specs.massG - unstrung.massG).toBeCloseTo(
+    4.8,
+    9,
+  );
+});
+
+it('one overgrip makes about half a handle size (common practice)', () => {
+  expect(handleSizesAdded(1)).toBe(0.5);
 });

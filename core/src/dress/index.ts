@@ -1,2 +1,4 @@
 export * from './components';
 export * from './redress';
+export * from './strings';
+export * from './typical';

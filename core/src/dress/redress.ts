@@ -13,6 +13,7 @@ import {
 } from '../mass';
 import { afterParts, type SpecUncertainty, type UncertainPart } from '../measure';
 import { dressParts, type Dress, type DressPart } from './components';
+import type { TypicalParts } from './typical';
 
 export interface DressChange {
   takenOff: DressPart[];
@@ -20,9 +21,9 @@ export interface DressChange {
 }
 
 /** What must come off and what must go on between two dresses; what both have stays. */
-export function dressChange(frame: Frame, from: Dress, to: Dress): DressChange {
-  const before = dressParts(frame, from);
-  const after = dressParts(frame, to);
+export function dressChange(frame: Frame, from: Dress, to: Dress, typical?: TypicalParts): DressChange {
+  const before = dressParts(frame, from, typical);
+  const after = dressParts(frame, to, typical);
   const has = (parts: DressPart[], key: string): boolean => parts.some((p) => p.key === key);
   return {
     takenOff: before.filter((p) => !has(after, p.key)),
@@ -51,10 +52,16 @@ const EXACT: SpecUncertainty = { massG: 0, balanceCm: 0, swingWeight: 0, twistWe
  * @throws Fault for impossible specs, or `removal-too-large` where what is left is impossible
  * @example redress(shape, specs, {}, { strings: true }).specs.massG // specs.massG + 16
  */
-export function redress(shape: FrameShape, specs: Specs, from: Dress, to: Dress): Redressed {
+export function redress(
+  shape: FrameShape,
+  specs: Specs,
+  from: Dress,
+  to: Dress,
+  typical?: TypicalParts,
+): Redressed {
   const frame = settleFrame(shape);
   const before = requireSpecs(withAxis(specs, frame.sport.axisCm), frame.lengthCm);
-  const change = dressChange(frame, from, to);
+  const change = dressChange(frame, from, to, typical);
   const parts = signedParts(change);
   const sums = parts.reduce((sum, part) => add(sum, part.sums), sumsOf(before));
   if (!(sums.massG > 0)) throw new Fault({ code: 'removal-too-large', path: 'from' });

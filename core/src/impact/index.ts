@@ -1,1 +1,3 @@
 export * from './impact';
+export * from './map';
+export * from './twist-estimate';

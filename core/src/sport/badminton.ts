@@ -17,7 +17,7 @@ export const badminton: SportData = {
   handleRadiusCm: 1.15,
   family: { kind: 'ellipse', headAreaCm2: 360, headAspect: 1.29 },
   shapes: {},
-  usual: { massG: 88, balanceCm: 29.5, swingWeight: 88, twistWeight: 2.4 },
+  usual: { massG: 88, balanceCm: 29.5, swingWeight: 88, twistWeight: 1.25 },
   limits: [
     { of: 'length', mostCm: 68, source: RULES },
     { of: 'width', mostCm: 23, source: RULES },

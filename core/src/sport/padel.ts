@@ -17,7 +17,7 @@ export const padel: SportData = {
   handleRadiusCm: 1.6,
   family: { kind: 'egg', headLengthCm: 28, widthCm: 25.5, widest: 0.5 },
   shapes: { round: { widest: 0.5 }, teardrop: { widest: 0.56 }, diamond: { widest: 0.62 } },
-  usual: { massG: 370, balanceCm: 26, swingWeight: 145, twistWeight: 22 },
+  usual: { massG: 370, balanceCm: 26, swingWeight: 145, twistWeight: 14.5 },
   limits: [
     { of: 'length', mostCm: 45.5, source: RULES },
     { of: 'width', mostCm: 26, source: RULES },
