@@ -80,6 +80,7 @@ const TABLE: Record<ErrorCode, [number, (v: Values) => string]> = {
   ),
   'missing-readings': entry(422, 'At least one reading is needed.'),
   'too-few-rods': entry(422, 'At least two rods of different value are needed.'),
+  'set-size': entry(422, 'A set has two to six frames.'),
   // About requests
   missing: entry(422, 'This is missing.'),
   'unknown-key': entry(422, (v) => `“${one(v.key)}” is not known here.`),

@@ -18,7 +18,8 @@ export type FaultCode =
   | 'pendulum-at-balance'
   | 'pendulum-impossible'
   | 'missing-readings'
-  | 'too-few-rods';
+  | 'too-few-rods'
+  | 'set-size';
 
 /** One thing wrong: what, where in the input, and the values the sentence needs. */
 export interface Problem {

@@ -1,6 +1,6 @@
 import { atAngle, limb, rimPlace, type Frame, type Point } from '../frame';
 import type { Materials } from './material';
-import { placementPlace, type Placement } from './plan';
+import { placementPlace, type Placement } from './placement';
 
 /** What a fitter does by hand to a placement. Each function gives a new placement, kept on the frame. */
 

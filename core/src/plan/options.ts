@@ -3,7 +3,7 @@ import { placeOf, type Frame } from '../frame';
 import type { Zone, ZoneName } from '../sport';
 import type { Materials } from './material';
 
-/** One way to fill a zone: whole pieces, their whole mass and what they add up to. */
+/** One way to fill a zone, or one swap: whole pieces, their whole mass and what they add up to. */
 export interface ZoneOption {
   massG: number;
   pieces: number;
@@ -11,11 +11,14 @@ export interface ZoneOption {
   spanCm?: number;
   layers: number;
   sums: MassSums;
+  /** What a swap does. */
+  name?: string;
 }
 
 /** All ways to fill a zone except leaving it empty, lightest first. */
 export interface ZoneColumn {
-  zone: ZoneName;
+  /** The zone it fills; undefined for a swap. */
+  zone: ZoneName | undefined;
   xCm: number;
   yCm: number;
   mirrored: boolean;

@@ -1,38 +1,16 @@
 import { aimProblems, deviationFrom, withinTolerance, type Aim } from '../aim';
 import type { KnownSpecs } from '../compare';
 import { Fault } from '../fault';
-import { placeOf, settleFrame, type Frame, type FrameShape, type Place } from '../frame';
-import {
-  SPEC_KEYS,
-  add,
-  additionSums,
-  requireSpecs,
-  specsOf,
-  sumsOf,
-  withAxis,
-  type Addition,
-  type AxisSpecs,
-  type MassSums,
-  type Specs,
-} from '../mass';
-import { afterParts, type SpecUncertainty } from '../measure';
+import { settleFrame, type Frame, type FrameShape } from '../frame';
+import { SPEC_KEYS, add, requireSpecs, specsOf, sumsOf, withAxis, type AxisSpecs, type Specs } from '../mass';
 import type { ZoneName } from '../sport';
-import { DENSITY_SHARE, PLACING_CM, type Materials } from './material';
+import type { Materials } from './material';
 import { zoneColumn } from './options';
+import type { Placement } from './placement';
 import { excessSteps, planRows, type PlanProblem } from './problem';
 import { SCHOOLS, SCHOOL_RULES, type School } from './schools';
 import { searchPlan, type Choice } from './search';
-
-/** Weight at a place of the frame, as a plan or a fitter puts it there. `massG` is both sides together. */
-export interface Placement {
-  zone: ZoneName;
-  massG: number;
-  xCm: number;
-  yCm: number;
-  mirrored: boolean;
-  spanCm?: number;
-  layers?: number;
-}
+import { swapColumn, type Swap } from './swaps';
 
 export interface PlanRequest {
   shape: FrameShape;
@@ -44,6 +22,8 @@ export interface PlanRequest {
   quantumG?: number;
   caps?: Partial<Record<ZoneName, number>>;
   materials?: Materials;
+  /** What may be changed beside putting weight on. */
+  swaps?: readonly Swap[];
 }
 
 export interface Plan {
@@ -54,48 +34,11 @@ export interface Plan {
   withinTolerance: boolean;
   places: number;
   addedG: number;
+  /** Swaps the plan makes; left out where none were offered. */
+  swaps?: { name: string; massG: number }[];
 }
 
 const USUAL_QUANTUM_G = 0.5;
-
-/** Where a placement lies. Its zone only names where it came from: it may have been moved since. */
-export const placementPlace = (frame: Frame, { xCm, yCm }: Placement): Place => placeOf(frame, { xCm, yCm });
-
-export const asAddition = ({ massG, xCm, yCm, mirrored, spanCm }: Placement): Addition => ({
-  massG,
-  at: { xCm, yCm },
-  mirrored,
-  ...(spanCm === undefined ? {} : { spanCm }),
-});
-
-/** The specs that placements lead to: the same sums as `predict`. */
-export function specsWith(frame: Frame, before: AxisSpecs, placements: readonly Placement[]): AxisSpecs {
-  const sums = placements.reduce<MassSums>(
-    (sum, p) => add(sum, additionSums(frame, asAddition(p))),
-    sumsOf(before),
-  );
-  return specsOf(sums, before.axisCm, before.twistWeight !== undefined);
-}
-
-/**
- * Standard uncertainty of the specs that placements lead to: from the readings, the tape's density and where pieces end up.
- */
-export function planUncertainty(
-  frame: Frame,
-  before: AxisSpecs,
-  readings: SpecUncertainty,
-  placements: readonly Placement[],
-): SpecUncertainty {
-  return afterParts(
-    before,
-    readings,
-    placements.map((p) => ({
-      sums: additionSums(frame, asAddition(p)),
-      massUncertaintyG: DENSITY_SHARE * p.massG,
-      placeUncertaintyCm: PLACING_CM,
-    })),
-  );
-}
 
 function settle(request: PlanRequest): { frame: Frame; before: AxisSpecs } {
   const frame = settleFrame(request.shape);
@@ -122,28 +65,46 @@ export function planProblem(request: PlanRequest, school: School): PlanProblem {
     before,
     base: sumsOf(before),
     rows: planRows(before, request.target),
-    columns: zones.map((zone) => zoneColumn(frame, zone, pieces, request.caps?.[zone.name] ?? zone.capG)),
+    columns: [
+      ...zones.map((zone) => zoneColumn(frame, zone, pieces, request.caps?.[zone.name] ?? zone.capG)),
+      ...(request.swaps ?? []).map(swapColumn),
+    ],
     rule,
   };
 }
 
 function planOf(request: PlanRequest, problem: PlanProblem, school: School, choice: Choice): Plan {
-  const placements = problem.columns.flatMap(({ zone, xCm, yCm, mirrored, options }, k): Placement[] => {
+  const { before } = problem;
+  const placements: Placement[] = [];
+  const swaps: NonNullable<Plan['swaps']> = [];
+  let sums = problem.base;
+  problem.columns.forEach(({ zone, xCm, yCm, mirrored, options }, k) => {
     const index = choice[k];
     const option = index === undefined ? undefined : options[index];
-    if (!option) return [];
-    const { massG, spanCm, layers } = option;
-    return [{ zone, massG, xCm, yCm, mirrored, ...(spanCm === undefined ? {} : { spanCm, layers }) }];
+    if (!option) return;
+    sums = add(sums, option.sums);
+    const { massG, spanCm, layers, name } = option;
+    if (zone === undefined) swaps.push({ name: name ?? '', massG });
+    else
+      placements.push({
+        zone,
+        massG,
+        xCm,
+        yCm,
+        mirrored,
+        ...(spanCm === undefined ? {} : { spanCm, layers }),
+      });
   });
-  const specs = specsWith(settleFrame(request.shape), problem.before, placements);
+  const specs = specsOf(sums, before.axisCm, before.twistWeight !== undefined);
   return {
     school,
     placements,
     specs,
     deviation: deviationFrom(request.target, specs),
     withinTolerance: withinTolerance(request.target, specs),
-    places: placements.length,
-    addedG: placements.reduce((sum, p) => sum + p.massG, 0),
+    places: placements.length + swaps.length,
+    addedG: sums.massG - problem.base.massG,
+    ...(request.swaps ? { swaps } : {}),
   };
 }
 
@@ -197,3 +158,42 @@ export const samePlacements = (a: Plan, b: Plan): boolean =>
 /** Plans of which no two are the same, in their order. */
 export const distinctPlans = (plans: readonly Plan[]): Plan[] =>
   plans.filter((plan, i) => !plans.slice(0, i).some((earlier) => samePlacements(earlier, plan)));
+
+/**
+ * The best plan of a school and the next best ones that do without at least one of the places used before: distinct plans, best first.
+ * @param count how many at most
+ * @example bestPlans(request, 3).length // 3, or fewer where there is no other way
+ */
+export function bestPlans(request: PlanRequest, count = 3, school: School = 'free'): Plan[] {
+  const problem = planProblem(request, school);
+  const solved = (
+    without: ReadonlySet<number>,
+  ): { plan: Plan; used: number[]; without: ReadonlySet<number> } => {
+    const columns = problem.columns.map((column, k) =>
+      without.has(k) ? { ...column, options: [] } : column,
+    );
+    const choice = searchPlan({ ...problem, columns });
+    const used = choice.flatMap((option, k) => (option === undefined ? [] : [k]));
+    return { plan: planOf(request, problem, school, choice), used, without };
+  };
+  // Each plan found splits what is left: the next best does without one of its places (Lawler 1972; from memory).
+  const open = [solved(new Set())];
+  const found: Plan[] = [];
+  const seen = new Set<string>();
+  while (found.length < count && open.length > 0) {
+    const [best] = bestFirst(
+      open.map((candidate) => candidate.plan),
+      request.target,
+    );
+    const index = open.findIndex((candidate) => candidate.plan === best);
+    const [candidate] = open.splice(index, 1);
+    if (!candidate) break;
+    const key = candidate.used.join(' ');
+    if (!seen.has(key)) {
+      seen.add(key);
+      found.push(candidate.plan);
+      for (const k of candidate.used) open.push(solved(new Set([...candidate.without, k])));
+    }
+  }
+  return found;
+}

@@ -1,3 +1,4 @@
+import { minimise } from './simplex';
 import type { Table, TableColumn } from './table';
 
 /** What the continuous relaxation tells: a lower bound on the excess, its dual prices, and a point. */
@@ -18,9 +19,6 @@ function samples({ linear, count }: TableColumn): number[] {
   if (count <= 3) return Array.from({ length: count }, (_, j) => j);
   return [Math.floor(count / 3), Math.floor((2 * count) / 3), count - 1];
 }
-
-const TINY = 1e-11;
-const MOST_PIVOTS = 400;
 
 /**
  * Least excess when options may be mixed: minimise Σ w s, subject to g(base) + Σ x g(option) ≤ s and Σ_j x_kj ≤ 1 a column.
@@ -79,46 +77,7 @@ export function relax(table: Table, base: Float64Array, subset: readonly number[
     for (let c = 0; c < width; c++) t[z + c] = (t[z + c] ?? 0) - w * (t[i * width + c] ?? 0);
   }
 
-  for (let pivots = 0; pivots < MOST_PIVOTS; pivots++) {
-    let enter = -1;
-    let least = -1e-9;
-    for (let c = 0; c < rhs; c++) {
-      const cost = t[z + c] as number;
-      if (cost < least) {
-        enter = c;
-        if (pivots > MOST_PIVOTS / 2) break;
-        least = cost;
-      }
-    }
-    if (enter < 0) break;
-    let leave = -1;
-    let ratio = Infinity;
-    for (let i = 0; i < M; i++) {
-      const a = t[i * width + enter] as number;
-      if (a <= TINY) continue;
-      const q = (t[i * width + rhs] as number) / a;
-      if (
-        q < ratio - 1e-13 ||
-        (q < ratio + 1e-13 && leave >= 0 && (basis[i] as number) < (basis[leave] as number))
-      ) {
-        ratio = q;
-        leave = i;
-      }
-    }
-    if (leave < 0) break;
-    const row = leave * width;
-    const inverse = 1 / (t[row + enter] as number);
-    for (let c = 0; c < width; c++) t[row + c] = (t[row + c] as number) * inverse;
-    for (let i = 0; i <= M; i++) {
-      if (i === leave) continue;
-      const factor = t[i * width + enter] as number;
-      if (factor === 0) continue;
-      const other = i * width;
-      for (let c = 0; c < width; c++)
-        t[other + c] = (t[other + c] as number) - factor * (t[row + c] as number);
-    }
-    basis[leave] = enter;
-  }
+  minimise(t, basis, width);
 
   const prices = new Float64Array(R);
   for (let i = 0; i < R; i++) {

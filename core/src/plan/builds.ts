@@ -1,0 +1,118 @@
+import { TOLERANCE_SLACK, type Aim } from '../aim';
+import { settleFrame, type FrameShape } from '../frame';
+import { SPEC_KEYS, additionSums, sumsOf, swingAbout, type AxisSpecs, type SpecKey } from '../mass';
+import type { SpecUncertainty } from '../measure';
+import { DENSITY_SHARE, PLACING_CM } from './material';
+import { asAddition, type Placement } from './placement';
+
+export interface SimulatedBuilds {
+  /** Share of builds that come out inside the aim. */
+  passes: number;
+  mean: Record<SpecKey, number>;
+  /** Standard deviation over all builds. */
+  spread: Record<SpecKey, number>;
+}
+
+/** Uniform numbers from a seed (mulberry32), so that the same seed gives the same builds. */
+function uniforms(seed: number): () => number {
+  let state = seed | 0;
+  return () => {
+    state = (state + 0x6d2b79f5) | 0;
+    let t = Math.imul(state ^ (state >>> 15), 1 | state);
+    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
+    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
+  };
+}
+
+/** Normal deviates by Box and Muller, two at a time. */
+function normals(uniform: () => number): () => number {
+  let spare: number | undefined;
+  return () => {
+    if (spare !== undefined) {
+      const kept = spare;
+      spare = undefined;
+      return kept;
+    }
+    const radius = Math.sqrt(-2 * Math.log(1 - uniform()));
+    const angle = 2 * Math.PI * uniform();
+    spare = radius * Math.sin(angle);
+    return radius * Math.cos(angle);
+  };
+}
+
+/**
+ * What comes out when a plan is built many times (JCGM 101:2008): readings, densities and places vary by their standard uncertainties.
+ * @param count builds, 1 or more @param seed the same seed gives the same answer
+ * @example simulateBuilds(shape, before, readings, placements, aim, 10_000, 1).passes // 0.86
+ */
+export function simulateBuilds(
+  shape: FrameShape,
+  before: AxisSpecs,
+  readings: SpecUncertainty,
+  placements: readonly Placement[],
+  aim: Aim,
+  count: number,
+  seed: number,
+): SimulatedBuilds {
+  const frame = settleFrame(shape);
+  const start = sumsOf(before);
+  const parts = placements.map((p) => {
+    const sums = additionSums(frame, asAddition(p));
+    return {
+      ...sums,
+      swing: swingAbout(sums, before.axisCm),
+      reachCm: Math.sqrt(Math.max(0, sums.twistGCm2 / sums.massG)),
+    };
+  });
+  const normal = normals(uniforms(seed));
+  const limits = SPEC_KEYS.map((key) => {
+    const target = aim[key];
+    return target && target.priority !== 'free'
+      ? { value: target.value, room: target.tolerance * (1 + TOLERANCE_SLACK) }
+      : undefined;
+  });
+  const sum = new Float64Array(4);
+  const squares = new Float64Array(4);
+  const value = new Float64Array(4);
+  const centre = [before.massG, before.balanceCm, before.swingWeight, before.twistWeight ?? 0];
+  let inside = 0;
+  for (let n = 0; n < count; n++) {
+    let massG = start.massG + readings.massG * normal();
+    let firstGCm = massG * (before.balanceCm + readings.balanceCm * normal());
+    let swing = before.swingWeight + readings.swingWeight * normal();
+    let twist = (before.twistWeight ?? 0) + readings.twistWeight * normal();
+    for (const part of parts) {
+      const share = 1 + DENSITY_SHARE * normal();
+      const dx = PLACING_CM * normal();
+      const m = share * part.massG;
+      massG += m;
+      firstGCm += share * part.firstGCm + m * dx;
+      swing +=
+        share * part.swing + (2 * dx * (share * part.firstGCm - before.axisCm * m) + m * dx * dx) / 1000;
+      const dy = part.reachCm > 0 ? PLACING_CM * normal() : 0;
+      twist += (share * part.twistGCm2 + 2 * m * part.reachCm * dy + m * dy * dy) / 1000;
+    }
+    value[0] = massG;
+    value[1] = firstGCm / massG;
+    value[2] = swing;
+    value[3] = twist;
+    let all = true;
+    for (let i = 0; i < 4; i++) {
+      const v = value[i] as number;
+      const limit = limits[i];
+      if (limit && Math.abs(v - limit.value) > limit.room) all = false;
+      const off = v - (centre[i] as number);
+      sum[i] = (sum[i] as number) + off;
+      squares[i] = (squares[i] as number) + off * off;
+    }
+    if (all) inside++;
+  }
+  const mean = {} as Record<SpecKey, number>;
+  const spread = {} as Record<SpecKey, number>;
+  SPEC_KEYS.forEach((key, i) => {
+    const average = (sum[i] as number) / count;
+    mean[key] = (centre[i] as number) + average;
+    spread[key] = Math.sqrt(Math.max(0, (squares[i] as number) / count - average * average));
+  });
+  return { passes: inside / count, mean, spread };
+}
