@@ -5,4 +5,7 @@ import { ensureChromium } from './chromium.mjs';
 install();
 ensureChromium();
 build();
+run('npm', ['run', 'build', '--silent', '-w', 'bench']);
+run(process.execPath, ['--expose-gc', 'bench/dist/core.js'], { cwd: root });
+console.log();
 run(process.execPath, ['bench/application.mjs'], { cwd: root });

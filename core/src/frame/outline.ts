@@ -1,5 +1,5 @@
 import {
-  alongSegment,
+  addMoments,
   arc,
   lengthTo,
   line,
@@ -7,6 +7,7 @@ import {
   parameterAt,
   pointOn,
   tangentOn,
+  type ArcMoments,
   type Point,
   type Segment,
 } from './segment';
@@ -170,34 +171,27 @@ export function atAngle(outline: Outline, angle: number): OnOutline {
 /** The polar angle of a clock hour: 12 is the tip, 3 has positive y. */
 export const angleOfClock = (hour: number): number => (hour % 12) * (Math.PI / 6);
 
-/** ∫ f(x, y) ds along the outline between two arc lengths from the tip. */
-export function alongArc(
-  outline: Outline,
-  fromCm: number,
-  toCm: number,
-  f: (xCm: number, yCm: number) => number,
-): number {
-  if (fromCm < 0 && toCm > 0) return alongArc(outline, fromCm, 0, f) + alongArc(outline, 0, toCm, f);
-  if (fromCm < 0) return alongArc(outline, -toCm, -fromCm, (x, y) => f(x, -y));
-  let sum = 0;
-  let passedCm = 0;
-  for (const segment of outline.segments) {
-    const a = Math.max(0, fromCm - passedCm);
-    const b = Math.min(segment.lengthCm, toCm - passedCm);
-    if (b > a) sum += alongSegment(segment, a, b, f);
-    passedCm += segment.lengthCm;
-  }
-  // Past the bottom the strip goes on along the other side.
-  const beyond = toCm - outline.sideCm;
-  if (beyond > 0) {
-    sum += alongArc(
-      outline,
-      outline.sideCm - beyond,
-      Math.min(outline.sideCm, 2 * outline.sideCm - fromCm),
-      (x, y) => f(x, -y),
-    );
-  }
-  return sum;
+/**
+ * ∫ x ds, ∫ x² ds and ∫ y² ds along the outline between two arc lengths from the tip. The two sides mirror each other, so the sign of y does not
+ * matter, and past the bottom a strip goes on along the other side.
+ */
+export function arcMoments(outline: Outline, fromCm: number, toCm: number): ArcMoments {
+  const sums: ArcMoments = { x: 0, xx: 0, yy: 0 };
+  const side = (from: number, to: number): void => {
+    let passedCm = 0;
+    for (const segment of outline.segments) {
+      const a = Math.max(0, from - passedCm);
+      const b = Math.min(segment.lengthCm, to - passedCm);
+      if (b > a) addMoments(sums, segment, a, b);
+      passedCm += segment.lengthCm;
+    }
+  };
+  const { sideCm } = outline;
+  if (fromCm < 0) side(Math.max(0, -toCm), Math.min(sideCm, -fromCm));
+  if (toCm > 0) side(Math.max(0, fromCm), Math.min(sideCm, toCm));
+  if (toCm > sideCm) side(2 * sideCm - toCm, Math.min(sideCm, 2 * sideCm - fromCm));
+  if (fromCm < -sideCm) side(2 * sideCm + fromCm, Math.min(sideCm, 2 * sideCm + toCm));
+  return sums;
 }
 
 /** Area integrals of the whole outline: area, ∫x dA, ∫x² dA, ∫y² dA (Green's theorem on the boundary). */

@@ -19,3 +19,15 @@ export function integrate(f: (t: number) => number, a: number, b: number): numbe
   }
   return sum * half;
 }
+
+/** Calls `visit` with each node and weight between a and b: for several integrals in one pass. */
+export function eachNode(a: number, b: number, visit: (t: number, weight: number) => void): void {
+  const half = (b - a) / 2;
+  const middle = (a + b) / 2;
+  for (let i = 0; i < NODES.length; i++) {
+    const step = half * (NODES[i] ?? 0);
+    const weight = half * (WEIGHTS[i] ?? 0);
+    visit(middle - step, weight);
+    visit(middle + step, weight);
+  }
+}

@@ -1,4 +1,4 @@
-import { integrate } from './quadrature';
+import { eachNode, integrate } from './quadrature';
 
 export interface Point {
   xCm: number;
@@ -27,7 +27,7 @@ const speed = (arc: Arc, t: number): number =>
 
 /** Panels of at most π/4 keep the quadrature exact on any ellipse met here. */
 function overPanels(f: (t: number) => number, a: number, b: number): number {
-  const panels = Math.max(1, Math.ceil(Math.abs(b - a) / (Math.PI / 4)));
+  const panels = Math.max(1, Math.ceil(Math.abs(b - a) / (Math.PI / 4) - 1e-9));
   let sum = 0;
   for (let i = 0; i < panels; i++) {
     sum += integrate(f, a + ((b - a) * i) / panels, a + ((b - a) * (i + 1)) / panels);
@@ -97,33 +97,27 @@ export function tangentOn(segment: Segment, parameter: number): Point {
   };
 }
 
-/** ∫ f(x, y) ds between two lengths from the segment's start. */
-export function alongSegment(
-  segment: Segment,
-  fromCm: number,
-  toCm: number,
-  f: (xCm: number, yCm: number) => number,
-): number {
+/** ∫ x ds, ∫ x² ds and ∫ y² ds along a piece of an outline. */
+export interface ArcMoments {
+  x: number;
+  xx: number;
+  yy: number;
+}
+
+/** Adds the moments of a segment between two lengths from its start to `sums`. */
+export function addMoments(sums: ArcMoments, segment: Segment, fromCm: number, toCm: number): void {
   const a = parameterAt(segment, fromCm);
   const b = parameterAt(segment, toCm);
-  if (segment.kind === 'line') {
-    return integrate(
-      (u) => {
-        const p = pointOn(segment, u);
-        return f(p.xCm, p.yCm) * segment.lengthCm;
-      },
-      a,
-      b,
-    );
+  const steps = segment.kind === 'line' ? 1 : Math.max(1, Math.ceil((b - a) / (Math.PI / 4) - 1e-9));
+  for (let i = 0; i < steps; i++) {
+    eachNode(a + ((b - a) * i) / steps, a + ((b - a) * (i + 1)) / steps, (t, weight) => {
+      const { xCm, yCm } = pointOn(segment, t);
+      const ds = weight * (segment.kind === 'line' ? segment.lengthCm : speed(segment, t));
+      sums.x += ds * xCm;
+      sums.xx += ds * xCm * xCm;
+      sums.yy += ds * yCm * yCm;
+    });
   }
-  return overPanels(
-    (t) => {
-      const p = onArc(segment, t);
-      return f(p.xCm, p.yCm) * speed(segment, t);
-    },
-    a,
-    b,
-  );
 }
 
 /** ∫ g(x, y) dx along the whole segment: the boundary term of an area integral. */

@@ -1,4 +1,4 @@
-import { alongArc, areaIntegrals, type Frame } from '../frame';
+import { arcMoments, areaIntegrals, type Frame } from '../frame';
 
 /** Shares of a frame's mass that lie in the head: evenly along its edge, and evenly over its face. The rest lies near the long axis. From memory. */
 const SHARES: Record<Frame['sport']['sport'], { edge: number; face: number }> = {
@@ -21,7 +21,7 @@ export function estimateTwist(frame: Frame, massG: number): { twistWeight: numbe
   const { edge, face } = SHARES[frame.sport.sport];
   const { head } = frame;
   const { area, yy } = areaIntegrals(head);
-  const alongEdge = alongArc(head, 0, head.sideCm, (_, y) => y * y) / head.sideCm;
+  const alongEdge = arcMoments(head, 0, head.sideCm).yy / head.sideCm;
   const twistWeight = (massG * (edge * alongEdge + (face * yy) / area)) / 1000;
   return { twistWeight, uncertainty: ESTIMATE_SHARE * twistWeight };
 }

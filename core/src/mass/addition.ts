@@ -1,5 +1,5 @@
 import { Fault, type Problem } from '../fault';
-import { placeOf, type Frame, type Place, type Spot } from '../frame';
+import { placeOf, pointOfSpot, type Frame, type Place, type Spot } from '../frame';
 import { handleColumn, point, rimStrip, straightStrip } from './element';
 import type { MassSums } from './sums';
 
@@ -39,8 +39,11 @@ export const isMirrored = (place: Place, mirrored: boolean | undefined): boolean
  * @example additionSums(frame, { massG: 4, at: { clock: 12 } }).firstGCm // 274.32
  */
 export function additionSums(frame: Frame, addition: Addition): MassSums {
+  if (addition.spanCm === undefined) {
+    const { xCm, yCm } = pointOfSpot(frame, addition.at);
+    return point(addition.massG, xCm, yCm);
+  }
   const place = placeOf(frame, addition.at);
-  if (addition.spanCm === undefined) return point(addition.massG, place.xCm, place.yCm);
   if (!(addition.spanCm > 0)) throw new Fault({ code: 'span-not-positive', path: 'spanCm' });
   return stripAt(frame, place, addition.massG, addition.spanCm);
 }

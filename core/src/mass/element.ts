@@ -1,4 +1,4 @@
-import { alongArc, areaIntegrals, type Outline } from '../frame';
+import { arcMoments, areaIntegrals, type Outline } from '../frame';
 import type { MassSums } from './sums';
 
 /**
@@ -62,10 +62,6 @@ export function sheet(massG: number, outline: Outline): MassSums {
  */
 export function rimStrip(massG: number, outline: Outline, fromCm: number, toCm: number): MassSums {
   const perCm = massG / (toCm - fromCm);
-  return {
-    massG,
-    firstGCm: perCm * alongArc(outline, fromCm, toCm, (x) => x),
-    secondGCm2: perCm * alongArc(outline, fromCm, toCm, (x) => x * x),
-    twistGCm2: perCm * alongArc(outline, fromCm, toCm, (_, y) => y * y),
-  };
+  const { x, xx, yy } = arcMoments(outline, fromCm, toCm);
+  return { massG, firstGCm: perCm * x, secondGCm2: perCm * xx, twistGCm2: perCm * yy };
 }
