@@ -1,5 +1,15 @@
 import { describe, expect, it } from 'vitest';
-import { calls, compute, fieldErrors, openApiDocument, sentence, ERROR_CODES, statusOf } from '.';
+import { brokenLimits } from '@kevro/core';
+import {
+  calls,
+  compute,
+  fieldErrors,
+  limitSentence,
+  openApiDocument,
+  sentence,
+  ERROR_CODES,
+  statusOf,
+} from '.';
 
 describe('errors', () => {
   it('each code has a sentence that ends, and a client or server status', () => {
@@ -25,6 +35,13 @@ describe('errors', () => {
       'additions.0.at.clock': 'out-of-range',
     });
   });
+});
+
+it('a broken rule limit names the published limit and its source', () => {
+  const [broken] = brokenLimits({ sport: 'tennis', lengthCm: 74 });
+  expect(broken && limitSentence(broken)).toBe(
+    'The length of 74.0 cm is over the limit of 73.7 cm (ITF Rules of Tennis, Appendix II (the racket)).',
+  );
 });
 
 describe('the OpenAPI document', () => {

@@ -1,4 +1,4 @@
-import type { FaultCode, Problem } from '@kevro/core';
+import type { BrokenLimit, FaultCode, Problem } from '@kevro/core';
 
 /** Every error a user can meet: its sentence and its HTTP status. The API and the page both say these words. */
 export interface ErrorEntry {
@@ -7,6 +7,7 @@ export interface ErrorEntry {
 }
 
 type RequestCode =
+  | 'over-rule-limit'
   | 'missing'
   | 'unknown-key'
   | 'not-among-choices'
@@ -81,6 +82,11 @@ const TABLE: Record<ErrorCode, [number, (v: Values) => string]> = {
   'missing-readings': entry(422, 'At least one reading is needed.'),
   'too-few-rods': entry(422, 'At least two rods of different value are needed.'),
   'set-size': entry(422, 'A set has two to six frames.'),
+  'over-rule-limit': entry(
+    422,
+    (v) =>
+      `The ${one(v.what)} of ${one(v.valueCm)} cm is over the limit of ${one(v.mostCm)} cm (${one(v.source)}).`,
+  ),
   // About requests
   missing: entry(422, 'This is missing.'),
   'unknown-key': entry(422, (v) => `“${one(v.key)}” is not known here.`),
@@ -121,3 +127,15 @@ export const fieldError = ({ code, path, values }: Problem): FieldError => ({
   code,
   message: sentence(code, values),
 });
+
+const LIMIT_WORDS: Record<BrokenLimit['of'], string> = {
+  length: 'length',
+  width: 'width',
+  'length-plus-width': 'length and width together',
+  'face-length': 'face length',
+  'face-width': 'face width',
+};
+
+/** What a broken rule limit says: the value, the published limit and where it is published. */
+export const limitSentence = ({ of, valueCm, mostCm, source }: BrokenLimit): string =>
+  sentence('over-rule-limit', { what: LIMIT_WORDS[of], valueCm, mostCm, source });

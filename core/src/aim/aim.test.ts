@@ -1,7 +1,17 @@
 import { describe, expect, it } from 'vitest';
 import { Fault } from '../fault';
 import { settleFrame } from '../frame';
-import { aimProblems, deviationFrom, guideBands, partWay, withinTolerance, type Aim } from '.';
+import {
+  BANDS,
+  aimProblems,
+  bandOf,
+  classesOver,
+  deviationFrom,
+  guideBands,
+  partWay,
+  withinTolerance,
+  type Aim,
+} from '.';
 
 const own = { massG: 320, balanceCm: 32, swingWeight: 310, twistWeight: 13 };
 
@@ -69,5 +79,28 @@ describe('guides (common practice)', () => {
     const [low] = guideBands(frame, 'advanced', { baseGrip: 'synthetic' }).swingWeight;
     expect(318 - low).toBeGreaterThan(25);
     expect(318 - low).toBeLessThan(30);
+  });
+});
+
+describe('bands of other sports and juniors (common practice)', () => {
+  it.each([
+    ['pickleball', 'swingWeight', 114.9, 'light'],
+    ['pickleball', 'swingWeight', 117, 'medium'],
+    ['pickleball', 'swingWeight', 120, 'heavy'],
+    ['badminton', 'massG', 83, '4U'],
+    ['badminton', 'massG', 88, '3U'],
+    ['badminton', 'balanceCm', 28.9, 'head-light'],
+    ['badminton', 'balanceCm', 29.6, 'head-heavy'],
+    ['padel', 'massG', 360, 'usual'],
+    ['padel', 'massG', 380, 'only for strong arms'],
+  ] as const)('%s %s %f is %s', (sport, key, value, name) => {
+    expect(bandOf(BANDS[sport][key] ?? [], value)?.name).toBe(name);
+  });
+
+  it('counts the weight classes a junior is over', () => {
+    expect(classesOver(13, 280)).toBe(0);
+    expect(classesOver(13, 300)).toBe(1);
+    expect(classesOver(11, 300)).toBe(2);
+    expect(classesOver(16, 260)).toBe(0);
   });
 });

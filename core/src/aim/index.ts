@@ -1,2 +1,3 @@
 export * from './aim';
 export * from './guides';
+export * from './other-guides';

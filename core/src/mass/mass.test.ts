@@ -2,7 +2,15 @@ import fc from 'fast-check';
 import rapier from '@dimforge/rapier2d-compat';
 import { describe, expect, it } from 'vitest';
 import type { Fault } from '../fault';
-import { ellipse, settleFrame } from '../frame';
+import {
+  eggHead,
+  ellipse,
+  outlineArea,
+  polygon,
+  roundedRectangle,
+  settleFrame,
+  type Outline,
+} from '../frame';
 import {
   NOTHING,
   add,
@@ -149,6 +157,50 @@ describe('joining, against a physics engine’s mass properties', () => {
     expect(sums.firstGCm / sums.massG / body.localCom().y).toBeCloseTo(1, 5);
     // Its inertia is about the centre of mass and normal to the plate: for a flat body, recoil plus twist.
     expect((own(sums) + sums.twistGCm2) / body.principalInertia()).toBeCloseTo(1, 5);
+  });
+});
+
+describe('sheets over outlines, against a physics engine’s mass properties', () => {
+  it.each<[string, Outline]>([
+    ['an ellipse', ellipse(52, 16.5, 12.4)],
+    ['a rounded rectangle', roundedRectangle(13, 40.64, 10.16, 4.5)],
+    ['two half-ellipses', eggHead(17.5, 45.5, 33, 12.75)],
+  ])('%s', async (_, outline) => {
+    await rapier.init();
+    const world = new rapier.World({ x: 0, y: 0 });
+    const body = world.createRigidBody(rapier.RigidBodyDesc.dynamic());
+    // The engine gets the outline as a fan of convex pieces.
+    const points = polygon(outline, 240);
+    const perPiece = 2;
+    for (let i = 0; i < points.length; i += perPiece) {
+      const rim = Array.from(
+        { length: perPiece + 1 },
+        (__, k) => points[(i + k) % points.length] ?? { xCm: 0, yCm: 0 },
+      );
+      const corners = [{ xCm: outline.centreXCm, yCm: 0 }, ...rim].flatMap((p) => [p.xCm, p.yCm]);
+      const piece = rapier.ColliderDesc.convexPolyline(new Float32Array(corners));
+      if (!piece) throw new Error('the engine refused a piece');
+      world.createCollider(piece.setDensity(0.2), body);
+    }
+    world.step();
+    const plate = sheet(body.mass(), outline);
+    expect(body.mass() / (0.2 * outlineArea(outline))).toBeCloseTo(1, 3);
+    expect(plate.firstGCm / plate.massG / body.localCom().x).toBeCloseTo(1, 4);
+    expect((own(plate) + plate.twistGCm2) / body.principalInertia()).toBeCloseTo(1, 3);
+  });
+});
+
+describe('paddles of one mass and build (common practice: 111 standard, 115 hybrid, 120 elongated)', () => {
+  it('swing in the ratio of their classes to within 3 %', () => {
+    const swing = (shape: string, inches: number): number => {
+      const paddle = settleFrame({ sport: 'pickleball', lengthCm: inches * 2.54, shape });
+      const face = sheet(150, paddle.head);
+      const handle = handleColumn(78, paddle.handleLengthCm / 2, paddle.handleLengthCm, 1.5);
+      return swingAbout(add(face, handle), 5);
+    };
+    const standard = swing('standard', 16);
+    expect(Math.abs(swing('hybrid', 16.25) / standard / (115 / 111) - 1)).toBeLessThan(0.03);
+    expect(Math.abs(swing('elongated', 16.5) / standard / (120 / 111) - 1)).toBeLessThan(0.03);
   });
 });
 
