@@ -7,7 +7,11 @@ export default defineConfig({
     projects: [
       {
         extends: true,
-        test: { name: 'unit', include: ['{core,contract,web}/src/**/*.test.ts'], environment: 'node' },
+        test: {
+          name: 'unit',
+          include: ['{core,contract,web}/src/**/*.test.ts', 'docs/*.test.ts'],
+          environment: 'node',
+        },
       },
       {
         extends: true,

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { Fault } from '../fault';
+import type { Fault } from '../fault';
 import {
   calibrate,
   corrected,

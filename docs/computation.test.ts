@@ -1,0 +1,119 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { describe, expect, it } from 'vitest';
+import {
+  apparentRestitution,
+  calibrate,
+  corrected,
+  derive,
+  effectiveMass,
+  estimateTwist,
+  lightenEvenly,
+  makePlans,
+  pendulum,
+  placeOf,
+  pointsHeadLight,
+  predict,
+  recoilWeight,
+  redress,
+  settleFrame,
+  shiftAxis,
+  stepDistance,
+  stringMass,
+  swingSpeedShare,
+  twistByThreads,
+  twistFromReadings,
+} from '@kevro/core';
+
+const shape = { sport: 'tennis', lengthCm: 68.58 } as const;
+const frame = settleFrame(shape);
+const racket = { massG: 336, balanceCm: 32.4, swingWeight: 339, twistWeight: 14, axisCm: 10.16 };
+const tip = predict(shape, racket, [{ massG: 4, at: { clock: 12 } }]);
+const strung = redress(
+  shape,
+  { massG: 305, balanceCm: 31.5, swingWeight: 295 },
+  {},
+  { strings: { massG: 16 } },
+).specs;
+const swung = pendulum({
+  massG: 336,
+  balanceCm: 32.4,
+  pivotCm: 1,
+  swings: 20,
+  seconds: 27.4,
+  amplitudeDeg: 15,
+  axisCm: 10.16,
+});
+const line = calibrate(
+  [100, 200, 300].map((trueValue, i) => ({ trueValue, read: [101.5, 202.5, 303.5][i] ?? 0 })),
+);
+const middle = { xCm: frame.head.centreXCm, yCm: 0 };
+const guess = estimateTwist(frame, 320);
+const side = placeOf(frame, { clock: 3 });
+const [plan] = makePlans({
+  shape,
+  specs: { massG: 336, balanceCm: 32.4, swingWeight: 321, twistWeight: 13.9 },
+  target: {
+    massG: { value: 348, tolerance: 1 },
+    balanceCm: { value: 32.4, tolerance: 0.15 },
+    swingWeight: { value: 333, tolerance: 1.5 },
+    twistWeight: { value: 14.5, tolerance: 0.2 },
+  },
+  schools: ['free'],
+});
+
+const EXAMPLES: Record<string, number> = {
+  points: pointsHeadLight(32.4, 68.58),
+  recoil: recoilWeight(racket),
+  shift: shiftAxis(racket, 10).swingWeight,
+  natural: derive(racket, 68.58).naturalSwing,
+  percussion: derive(racket, 68.58).percussionCm,
+  tip: tip.delta.swingWeight,
+  tipBalance: tip.specs.balanceCm,
+  tipStrip: predict(shape, racket, [{ massG: 4, at: { clock: 12 }, spanCm: 10 }]).delta.swingWeight,
+  headWidth: 2 * frame.head.acrossCm,
+  side: side.on === 'rim' ? side.arcCm() : Number.NaN,
+  strings: strung.swingWeight - 295,
+  stringsBalance: strung.balanceCm - 31.5,
+  stringMass: stringMass(frame, { mains: 16, crosses: 19, gaugeMm: 1.25, material: 'polyester' }).massG,
+  pendulum: swung.swingWeight,
+  pendulumU: swung.uncertainty,
+  twistU: twistFromReadings([320], [334], 1).uncertainty,
+  threads: twistByThreads({ massG: 336, threadCm: 100, separationCm: 15, swings: 20, seconds: 34.4 })
+    .twistWeight,
+  slope: line.slope,
+  corrected: corrected(line, 321),
+  middle: middle.xCm,
+  effective: effectiveMass(racket, middle),
+  restitution: apparentRestitution(effectiveMass(racket, middle), 57.7, 0.85),
+  speed: swingSpeedShare(320, 340),
+  estimate: guess.twistWeight,
+  estimateU: guess.uncertainty,
+  steps: stepDistance({ massG: 330, swingWeight: 320 }, { massG: 333, swingWeight: 328 }).distanceSteps,
+  planPlaces: plan?.places ?? Number.NaN,
+  planMass: plan?.addedG ?? Number.NaN,
+  planSwing: plan?.specs.swingWeight ?? Number.NaN,
+  lighten:
+    lightenEvenly([{ zone: 'handle', massG: 9, xCm: 6, yCm: 0, mirrored: false }], 0.3, 1)[0]?.massG ??
+    Number.NaN,
+};
+
+/** An example stands in the page as its name, its digits and its number: `<!--=recoil:2-->172.81`. */
+const STANDS = /<!--=(\w+):(\d)-->(-?\d+(?:\.\d+)?)/g;
+
+describe('the page of the computation', () => {
+  const page = readFileSync(join(import.meta.dirname, 'computation.md'), 'utf8');
+  const found = [...page.matchAll(STANDS)].map(([, name = '', digits, number]) => ({
+    name,
+    digits: Number(digits),
+    number,
+  }));
+
+  it('has a number for every example, and no other', () => {
+    expect(found.map((f) => f.name).toSorted()).toEqual(Object.keys(EXAMPLES).toSorted());
+  });
+
+  it.each(found)('$name is $number', ({ name, digits, number }) => {
+    expect((EXAMPLES[name] ?? Number.NaN).toFixed(digits)).toBe(number);
+  });
+});
