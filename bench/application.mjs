@@ -5,7 +5,7 @@ import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { chromium } from 'playwright-core';
-import { findChromium } from '../scripts/chromium.mjs';
+import { CHROMIUM_ARGS, findChromium } from '../scripts/chromium.mjs';
 
 const root = resolve(import.meta.dirname, '..');
 const folder = mkdtempSync(join(tmpdir(), 'kevro-bench-'));
@@ -78,16 +78,7 @@ try {
   const { child } = await start();
   const browser = await chromium.launch({
     executablePath: findChromium(),
-    args: [
-      '--headless',
-      '--no-sandbox',
-      '--disable-gpu',
-      '--disable-quic',
-      '--no-first-run',
-      '--disable-background-networking',
-      '--disable-component-update',
-      '--disable-sync',
-    ],
+    args: CHROMIUM_ARGS,
   });
   await usable(browser, '/', '.fittings a');
   for (const [name, path, selector] of [

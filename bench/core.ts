@@ -11,6 +11,7 @@ import {
   reach,
   scoreOf,
   searchPlan,
+  seededUniforms,
   settleFrame,
   simulateBuilds,
   type Addition,
@@ -23,13 +24,7 @@ import { solveGenerally } from '../core/test/programme';
 const shape = { sport: 'tennis', lengthCm: 68.58 } as const;
 const specs = { massG: 325, balanceCm: 32.2, swingWeight: 318, twistWeight: 13.4, axisCm: 10.16 };
 
-let state = 20_261;
-const random = (): number => {
-  state = (state + 0x6d2b79f5) | 0;
-  let t = Math.imul(state ^ (state >>> 15), 1 | state);
-  t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-  return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-};
+const random = seededUniforms(20_261);
 
 const quantile = (values: number[], q: number): number =>
   values.toSorted((a, b) => a - b)[Math.floor(q * (values.length - 1))] ?? Number.NaN;

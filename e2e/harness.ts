@@ -1,9 +1,10 @@
 import { spawn, type ChildProcess } from 'node:child_process';
-import { existsSync, mkdtempSync, rmSync } from 'node:fs';
+import { mkdtempSync, rmSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { chromium, type Browser, type Page } from 'playwright-core';
+import { CHROMIUM_ARGS, findChromium } from '../scripts/chromium.mjs';
 
 const root = resolve(import.meta.dirname, '..');
 
@@ -71,22 +72,11 @@ export class Application {
 }
 
 export function launch(): Promise<Browser> {
-  const executablePath = [process.env.CHROMIUM, '/usr/bin/chromium', '/usr/bin/chromium-browser'].find(
-    (path) => path && existsSync(path),
-  );
+  const executablePath = findChromium();
   if (!executablePath) throw new Error('Chromium is not installed');
   return chromium.launch({
     executablePath,
-    args: [
-      '--headless',
-      '--no-sandbox',
-      '--disable-gpu',
-      '--disable-quic',
-      '--no-first-run',
-      '--disable-background-networking',
-      '--disable-component-update',
-      '--disable-sync',
-    ],
+    args: CHROMIUM_ARGS,
   });
 }
 

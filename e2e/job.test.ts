@@ -219,6 +219,23 @@ describe('the job, from a racket to a build sheet', () => {
   });
 });
 
+describe('the materials of a plan', () => {
+  it('are those it was laid out in; others lay it out anew, and undo brings the old ones back', async () => {
+    await page.goto('/fittings/f-odo/plan');
+    const pieces = page.locator('.pieces');
+    await pieces.getByText('lead tape 9 mm').first().waitFor();
+    await page.getByText('working out the ways').waitFor({ state: 'detached' });
+    await page.locator('.materials .v-field').first().click();
+    await page.getByRole('option', { name: /tungsten tape 6 mm/ }).click();
+    await pieces.getByText('tungsten tape 6 mm').first().waitFor();
+    expect(await pieces.getByText('lead tape').count()).toBe(0);
+    await button('undo').click();
+    await pieces.getByText('lead tape 9 mm').first().waitFor();
+    await page.getByRole('link', { name: 'Today' }).click();
+    await page.getByRole('heading', { name: 'Today' }).waitFor();
+  });
+});
+
 describe('bad input', () => {
   it('gets a sentence beside its field and stores nothing', async () => {
     await page.goto('/fittings/f-tobin/measure');

@@ -3,6 +3,18 @@ import { existsSync } from 'node:fs';
 
 const PLACES = ['/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome'];
 
+/** How the page is started without a window, and without calls to anywhere. */
+export const CHROMIUM_ARGS = [
+  '--headless',
+  '--no-sandbox',
+  '--disable-gpu',
+  '--disable-quic',
+  '--no-first-run',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+];
+
 /** Where a Chromium stands on this machine, or undefined. `CHROMIUM` names another. */
 export const findChromium = () => [process.env.CHROMIUM, ...PLACES].find((path) => path && existsSync(path));
 

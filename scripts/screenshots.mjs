@@ -1,7 +1,7 @@
 // Takes the pictures of docs/screenshots from a demo that is running: npm run demo, then node scripts/screenshots.mjs.
 import { join } from 'node:path';
 import { createRequire } from 'node:module';
-import { findChromium } from './chromium.mjs';
+import { CHROMIUM_ARGS, findChromium } from './chromium.mjs';
 import { root } from './lib.mjs';
 
 const { chromium } = createRequire(join(root, 'e2e/package.json'))('playwright-core');
@@ -23,16 +23,7 @@ const PICTURES = [
 
 const browser = await chromium.launch({
   executablePath: findChromium(),
-  args: [
-    '--headless',
-    '--no-sandbox',
-    '--disable-gpu',
-    '--disable-quic',
-    '--no-first-run',
-    '--disable-background-networking',
-    '--disable-component-update',
-    '--disable-sync',
-  ],
+  args: CHROMIUM_ARGS,
 });
 for (const [name, path, theme = 'light'] of PICTURES) {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });

@@ -1,18 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { add, point, specsOf, sumsOf, type AxisSpecs } from '../mass';
-import { TYPICAL_READING, afterParts } from '.';
-
-/** Small generator with a seed (mulberry32), and normal deviates by Box–Muller. */
-function normals(seed: number): () => number {
-  let state = seed;
-  const uniform = (): number => {
-    state = (state + 0x6d2b79f5) | 0;
-    let t = Math.imul(state ^ (state >>> 15), 1 | state);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-  return () => Math.sqrt(-2 * Math.log(uniform() + 1e-300)) * Math.cos(2 * Math.PI * uniform());
-}
+import { TYPICAL_READING, afterParts, seededNormals, seededUniforms } from '.';
 
 describe('propagation of uncertainty (JCGM 100:2008)', () => {
   const before: AxisSpecs = { massG: 320, balanceCm: 32, swingWeight: 318, twistWeight: 13.5, axisCm: 10.16 };
@@ -31,7 +19,7 @@ describe('propagation of uncertainty (JCGM 100:2008)', () => {
         placeUncertaintyCm: up,
       })),
     );
-    const normal = normals(20_261);
+    const normal = seededNormals(20_261);
     const draws = Array.from({ length: 20_000 }, () => {
       const body = sumsOf({
         massG: before.massG + TYPICAL_READING.massG * normal(),
@@ -58,5 +46,17 @@ describe('propagation of uncertainty (JCGM 100:2008)', () => {
 
   it('is the instruments’ own where nothing is put on', () => {
     expect(afterParts(before, TYPICAL_READING, [])).toEqual(TYPICAL_READING);
+  });
+});
+
+describe('random numbers by a seed', () => {
+  it('repeat, and have the mean and spread of their distribution', () => {
+    const [a, b] = [seededUniforms(5), seededUniforms(5)];
+    expect([a(), a(), a()]).toEqual([b(), b(), b()]);
+    const normal = seededNormals(5);
+    const draws = Array.from({ length: 20_000 }, () => normal());
+    const mean = draws.reduce((s, v) => s + v, 0) / draws.length;
+    expect(Math.abs(mean)).toBeLessThan(0.03);
+    expect(draws.reduce((s, v) => s + v * v, 0) / draws.length).toBeCloseTo(1, 1);
   });
 });

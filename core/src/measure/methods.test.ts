@@ -7,6 +7,7 @@ import {
   pendulum,
   propagate,
   repeats,
+  seededNormals,
   smallSwingPeriod,
   twistByThreads,
   twistFromReadings,
@@ -28,17 +29,6 @@ function exactPeriod(smallPeriod: number, amplitude: number): number {
   let [a, b] = [1, Math.cos(amplitude / 2)];
   for (let i = 0; i < 20; i++) [a, b] = [(a + b) / 2, Math.sqrt(a * b)];
   return smallPeriod / a;
-}
-
-function normals(seed: number): () => number {
-  let state = seed;
-  const uniform = (): number => {
-    state = (state + 0x6d2b79f5) | 0;
-    let t = Math.imul(state ^ (state >>> 15), 1 | state);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-  return () => Math.sqrt(-2 * Math.log(uniform() + 1e-300)) * Math.cos(2 * Math.PI * uniform());
 }
 
 describe('pendulum', () => {
@@ -93,7 +83,7 @@ describe('pendulum', () => {
   it('states an uncertainty that Monte Carlo confirms (JCGM 101:2008)', () => {
     const timing = { massG: 325, balanceCm: 32.2, pivotCm: 1, swings: 20, seconds: 26.9, axisCm: 10.16 };
     const { uncertainty } = pendulum(timing);
-    const normal = normals(7);
+    const normal = seededNormals(7);
     const draws = Array.from(
       { length: 20_000 },
       () =>

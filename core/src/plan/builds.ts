@@ -1,7 +1,7 @@
 import { TOLERANCE_SLACK, type Aim } from '../aim';
 import { settleFrame, type FrameShape } from '../frame';
 import { SPEC_KEYS, additionSums, sumsOf, swingAbout, type AxisSpecs, type SpecKey } from '../mass';
-import type { SpecUncertainty } from '../measure';
+import { seededNormals, type SpecUncertainty } from '../measure';
 import { DENSITY_SHARE, PLACING_CM } from './material';
 import { asAddition, type Placement } from './placement';
 
@@ -11,33 +11,6 @@ export interface SimulatedBuilds {
   mean: Record<SpecKey, number>;
   /** Standard deviation over all builds. */
   spread: Record<SpecKey, number>;
-}
-
-/** Uniform numbers from a seed (mulberry32), so that the same seed gives the same builds. */
-function uniforms(seed: number): () => number {
-  let state = seed | 0;
-  return () => {
-    state = (state + 0x6d2b79f5) | 0;
-    let t = Math.imul(state ^ (state >>> 15), 1 | state);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-}
-
-/** Normal deviates by Box and Muller, two at a time. */
-function normals(uniform: () => number): () => number {
-  let spare: number | undefined;
-  return () => {
-    if (spare !== undefined) {
-      const kept = spare;
-      spare = undefined;
-      return kept;
-    }
-    const radius = Math.sqrt(-2 * Math.log(1 - uniform()));
-    const angle = 2 * Math.PI * uniform();
-    spare = radius * Math.sin(angle);
-    return radius * Math.cos(angle);
-  };
 }
 
 /**
@@ -64,7 +37,7 @@ export function simulateBuilds(
       reachCm: Math.sqrt(Math.max(0, sums.twistGCm2 / sums.massG)),
     };
   });
-  const normal = normals(uniforms(seed));
+  const normal = seededNormals(seed);
   const limits = SPEC_KEYS.map((key) => {
     const target = aim[key];
     return target && target.priority !== 'free'

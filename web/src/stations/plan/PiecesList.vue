@@ -1,0 +1,102 @@
+<script setup lang="ts">
+import { placementPlace, type Frame, type Materials, type Placement } from '@kevro/core';
+import { ZONE_NAMES } from '../../words';
+import { pieceWords } from './plan-words';
+
+/** What stands on the racket, piece by piece, and the buttons that change the chosen one. */
+const props = defineProps<{
+  frame: Frame;
+  placements: readonly Placement[];
+  materials: Materials;
+  byHand: boolean;
+  canUndo: boolean;
+}>();
+const selected = defineModel<number | undefined>('selected');
+const emit = defineEmits<{ back: []; forward: []; less: []; more: []; undo: [] }>();
+const inHandle = (p: Placement): boolean => placementPlace(props.frame, p).on === 'handle';
+</script>
+
+<template>
+  <h2 class="heading">{{ byHand ? 'Pieces, changed by hand' : 'Pieces of this plan' }}</h2>
+  <ul class="pieces">
+    <li v-for="(p, i) in placements" :key="i">
+      <button
+        type="button"
+        class="piece"
+        :class="{ on: selected === i }"
+        :aria-pressed="selected === i"
+        @click="selected = i"
+      >
+        <span class="line">
+          <b>{{ ZONE_NAMES[p.zone] }}</b><span class="num">{{ p.massG.toFixed(1) }} g</span>
+        </span>
+        <span class="soft small">{{ pieceWords(p, materials, inHandle(p)) }}</span>
+      </button>
+    </li>
+  </ul>
+  <div class="tools" role="group" aria-label="Change by hand">
+    <v-btn
+      variant="outlined"
+      :disabled="selected === undefined"
+      aria-label="Toward the butt"
+      @click="emit('back')"
+      >←</v-btn
+    >
+    <v-btn
+      variant="outlined"
+      :disabled="selected === undefined"
+      aria-label="Toward the tip"
+      @click="emit('forward')"
+      >→</v-btn
+    >
+    <v-btn
+      variant="outlined"
+      :disabled="selected === undefined"
+      aria-label="One piece less"
+      @click="emit('less')"
+      >−</v-btn
+    >
+    <v-btn
+      variant="outlined"
+      :disabled="selected === undefined"
+      aria-label="One piece more"
+      @click="emit('more')"
+      >+</v-btn
+    >
+    <v-btn variant="outlined" :disabled="!canUndo" @click="emit('undo')">undo</v-btn>
+  </div>
+</template>
+
+<style scoped>
+.pieces {
+  list-style: none;
+  padding: 0;
+  margin: 0;
+}
+.pieces li {
+  border-top: 1px solid rgb(var(--v-theme-line));
+}
+.piece {
+  display: block;
+  width: 100%;
+  text-align: left;
+  padding: 7px 6px;
+}
+.piece.on {
+  box-shadow: inset 4px 0 rgb(var(--v-theme-reference));
+  padding-left: 12px;
+}
+.line {
+  display: flex;
+  justify-content: space-between;
+  gap: 10px;
+}
+.tools {
+  display: flex;
+  gap: 6px;
+}
+.tools :deep(.v-btn) {
+  min-width: 44px;
+  padding: 0 10px;
+}
+</style>

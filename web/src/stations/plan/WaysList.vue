@@ -1,0 +1,86 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue';
+import type { Aim, Plan } from '@kevro/core';
+import { SCHOOL_NAMES } from '../../words';
+import { missWords, placesWords } from './plan-words';
+
+/** The ways to get there, best first: what each puts where, and what it misses. */
+const props = defineProps<{ plans: readonly Plan[]; aim: Aim; on: Plan['school'] | undefined }>();
+const emit = defineEmits<{ pick: [plan: Plan] }>();
+
+const SHOWN_FIRST = 3;
+const showAll = ref(false);
+const shown = computed(() => (showAll.value ? props.plans : props.plans.slice(0, SHOWN_FIRST)));
+const judged = (plan: Plan): string =>
+  plan.withinTolerance
+    ? `${plan.places === 1 ? '1 place' : `${plan.places} places`} · ${plan.addedG.toFixed(1)} g`
+    : missWords(props.aim, plan.deviation);
+</script>
+
+<template>
+  <h2 class="heading">Ways to get there</h2>
+  <ul class="ways">
+    <li v-for="plan in shown" :key="plan.school">
+      <button
+        type="button"
+        class="way"
+        :class="{ on: on === plan.school }"
+        :aria-pressed="on === plan.school"
+        @click="emit('pick', plan)"
+      >
+        <span class="line">
+          <b>{{ SCHOOL_NAMES[plan.school] }}</b>
+          <span :class="plan.withinTolerance ? 'good' : 'miss'" class="judged">{{ judged(plan) }}</span>
+        </span>
+        <span class="soft small">{{ placesWords(plan.placements) }}</span>
+      </button>
+    </li>
+  </ul>
+  <button v-if="plans.length > SHOWN_FIRST" type="button" class="more small" @click="showAll = !showAll">
+    {{ showAll ? 'fewer ways' : `${plans.length - SHOWN_FIRST} more ways` }}
+  </button>
+</template>
+
+<style scoped>
+.ways {
+  list-style: none;
+  padding: 0;
+  margin: 0;
+}
+.ways li + li {
+  margin-top: 6px;
+}
+.way {
+  display: block;
+  width: 100%;
+  text-align: left;
+  border: 1px solid rgb(var(--v-theme-line));
+  border-radius: 4px;
+  background: rgb(var(--v-theme-paper));
+  padding: 8px 10px;
+}
+.way.on {
+  border: 2px solid rgb(var(--v-theme-ink));
+  background: rgb(var(--v-theme-sheet));
+  padding: 7px 9px;
+}
+.line {
+  display: flex;
+  justify-content: space-between;
+  gap: 0 10px;
+}
+.line b {
+  white-space: nowrap;
+}
+.judged {
+  font-weight: 600;
+  font-size: 13.5px;
+  text-align: right;
+}
+.more {
+  text-decoration: underline;
+  color: rgb(var(--v-theme-soft));
+  padding: 4px 0;
+  align-self: flex-start;
+}
+</style>
