@@ -274,4 +274,14 @@ button.big:hover {
   color: rgb(var(--v-theme-soft));
   white-space: nowrap;
 }
+@container (max-width: 519px) {
+  .lane {
+    grid-template-columns: 1fr 190px;
+    padding: 6px 0;
+  }
+  .lane svg {
+    grid-column: 1 / 3;
+    grid-row: 2;
+  }
+}
 </style>

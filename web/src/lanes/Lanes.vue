@@ -10,7 +10,10 @@ const emit = defineEmits<{ open: [what: SpecKey | 'recoil'] }>();
 
 const box = ref<HTMLElement>();
 const { width } = useElementSize(box);
-const laneWidth = computed(() => Math.max(160, width.value - 112 - 190));
+/** Narrower than this, a lane stands below its name and number. */
+const NARROW = 520;
+const BESIDE = 112 + 190;
+const laneWidth = computed(() => Math.max(160, width.value < NARROW ? width.value : width.value - BESIDE));
 
 const recoilOf = (specs: KnownSpecs | undefined): number | undefined => {
   const { massG, balanceCm, swingWeight } = specs ?? {};
@@ -67,6 +70,9 @@ const words = computed(() => {
 </template>
 
 <style scoped>
+.lanes {
+  container-type: inline-size;
+}
 .recoil {
   display: grid;
   grid-template-columns: 112px 1fr 190px;
@@ -93,5 +99,13 @@ const words = computed(() => {
 }
 button.number:hover {
   text-decoration: underline;
+}
+@container (max-width: 519px) {
+  .recoil {
+    grid-template-columns: 1fr 190px;
+  }
+  .recoil .soft.small:nth-child(2) {
+    display: none;
+  }
 }
 </style>

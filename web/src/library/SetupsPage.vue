@@ -181,7 +181,4 @@ function submit() {
 .unit {
   font-weight: 400;
 }
-.nowrap {
-  white-space: nowrap;
-}
 </style>

@@ -63,12 +63,12 @@ const guides = GUIDES.map((value) => ({
             <th>Level</th>
             <th>How they play</th>
             <th>What bothers them</th>
-            <th class="num">Carries up to</th>
+            <th class="num nowrap">Carries up to</th>
           </tr>
         </thead>
         <tbody>
           <tr v-for="p in players" :key="p.id">
-            <td>
+            <td class="nowrap">
               <b>{{ p.name }}</b>
             </td>
             <td class="num">{{ p.birthYear ?? '—' }}</td>

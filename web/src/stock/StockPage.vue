@@ -111,7 +111,7 @@ const submit = () => api('addPart', { body: body.value });
           </tr>
         </tbody>
       </table>
-      <h2 class="heading mt-6 mb-1">Rackets on the shelf</h2>
+      <div class="mt-6 mb-2"><h2 class="heading">Rackets on the shelf</h2></div>
       <p v-if="shelf.length === 0" class="soft">None.</p>
       <p v-for="f in shelf" :key="f.id" class="mb-1">
         <b>{{ f.tag }}</b> {{ f.maker }} {{ f.model }}
