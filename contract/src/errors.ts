@@ -1,11 +1,5 @@
 import type { BrokenLimit, FaultCode, Problem } from '@kevro/core';
 
-/** Every error a user can meet: its sentence and its HTTP status. The API and the page both say these words. */
-export interface ErrorEntry {
-  status: number;
-  sentence: string;
-}
-
 type RequestCode =
   | 'over-rule-limit'
   | 'missing'
@@ -21,7 +15,6 @@ type RequestCode =
   | 'already-there'
   | 'nothing-measured'
   | 'nothing-aimed'
-  | 'other-frame'
   | 'bad-input'
   | 'cannot-reach-server'
   | 'internal';
@@ -37,6 +30,7 @@ const entry = (
   sentence: string | ((v: Values) => string),
 ): [number, (v: Values) => string] => [status, typeof sentence === 'string' ? () => sentence : sentence];
 
+/** Every error a user can meet: its HTTP status and its sentence. The API and the page both say these words. */
 const TABLE: Record<ErrorCode, [number, (v: Values) => string]> = {
   // About numbers and frames
   'not-a-number': entry(422, 'This is not a number. Type digits, with a point or a comma.'),
@@ -102,7 +96,6 @@ const TABLE: Record<ErrorCode, [number, (v: Values) => string]> = {
   'already-there': entry(409, (v) => `There is already one: ${one(v.what)}.`),
   'nothing-measured': entry(409, 'Measure the frame first.'),
   'nothing-aimed': entry(409, 'Set an aim first.'),
-  'other-frame': entry(422, 'This measurement belongs to another frame.'),
   'cannot-reach-server': entry(503, 'Kevro’s server does not answer. What you typed is kept; try again.'),
   internal: entry(500, 'Something went wrong on the server. Nothing was stored.'),
 };

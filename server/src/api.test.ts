@@ -302,6 +302,22 @@ describe('the job, stored', () => {
     expect(paths(other)).toEqual(['aimId']);
   });
 
+  it('refuses an aim at a twist weight where none was measured', async () => {
+    const { fitting, frame } = await fittingWithAim();
+    const { twistWeight: _, ...untwisted } = measured;
+    await post(`/frames/${frame.id}/measurements`, {
+      key: `key-${++n}-0000`,
+      dress: strung,
+      specs: untwisted,
+    });
+    const answer = await post(`/fittings/${fitting.id}/aims`, {
+      way: 'by-hand',
+      target: { twistWeight: { value: 14, tolerance: 0.2 } },
+    });
+    expect(answer.body.code).toBe('twist-not-measured');
+    expect(paths(answer)).toEqual(['target.twistWeight.value']);
+  });
+
   it('sets setups beside a frame all at once or not at all', async () => {
     const { fitting } = await fittingWithAim();
     const setup = (

@@ -18,7 +18,6 @@ export const newAim = z.strictObject({
   target: aimTarget,
 });
 export const aim = newAim.extend({ id: z.string(), createdAt: z.string() });
-export type NewAim = z.input<typeof newAim>;
 export type AimRecord = z.output<typeof aim>;
 
 export const newPlan = z.strictObject({
@@ -37,7 +36,6 @@ export const plan = newPlan.extend({
   uncertainty: specUncertainty,
   withinTolerance: z.boolean(),
 });
-export type NewPlan = z.input<typeof newPlan>;
 export type PlanRecord = z.output<typeof plan>;
 
 export const fittingView = z.strictObject({

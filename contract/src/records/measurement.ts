@@ -18,5 +18,4 @@ export const measurement = z.strictObject({
   uncertainty: specUncertainty,
   note: z.string(),
 });
-export type NewMeasurement = z.input<typeof newMeasurement>;
 export type Measurement = z.output<typeof measurement>;

@@ -46,7 +46,8 @@ describe('judging an aim', () => {
   });
 
   it('names values and tolerances that cannot be, and numbers that cannot go together', () => {
-    const found = (a: Aim): string[] => aimProblems(a, 68.58, 10.16).map((p) => `${p.code} ${p.path}`);
+    const found = (a: Aim): string[] =>
+      aimProblems(a, 68.58, { ...own, axisCm: 10.16 }).map((p) => `${p.code} ${p.path}`);
     expect(found({ massG: { value: -3, tolerance: 0 } })).toEqual([
       'not-positive target.massG.value',
       'tolerance-not-positive target.massG.tolerance',
@@ -60,6 +61,12 @@ describe('judging an aim', () => {
       swingWeight: { value: 170, tolerance: 1 },
     };
     expect(found(impossible)).toEqual(['swing-weight-impossible target.swingWeight.value']);
+    const { twistWeight: _, ...untwisted } = own;
+    const twist: Aim = { twistWeight: { value: 14, tolerance: 0.2 } };
+    expect(aimProblems(twist, 68.58, { ...untwisted, axisCm: 10.16 }).map((p) => p.code)).toEqual([
+      'twist-not-measured',
+    ]);
+    expect(found(twist)).toEqual([]);
     expect(found({ ...impossible, massG: { value: 340, tolerance: 1, priority: 'free' } })).toEqual([]);
   });
 });

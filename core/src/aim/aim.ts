@@ -1,8 +1,11 @@
 import { Fault, type Problem } from '../fault';
-import { SPEC_KEYS, recoilWeight, type SpecKey, type Specs } from '../mass';
+import { SPEC_KEYS, recoilWeight, type AxisSpecs, type SpecKey, type Specs } from '../mass';
 import type { KnownSpecs } from '../compare';
 
 export type Priority = 'must' | 'want' | 'free';
+
+/** How much a tolerance outside counts: a must outweighs a want a thousandfold, and what is free counts nothing. */
+export const PRIORITY_WEIGHT: Record<Priority, number> = { must: 1000, want: 1, free: 0 };
 
 /** A target value with its tolerance (±) and priority; `want` if left out. */
 export interface Target {
@@ -48,8 +51,12 @@ export function partWay(own: Specs, other: KnownSpecs, share: number): Aim {
   return aim;
 }
 
-/** What is wrong with an aim on a frame of this length: values, tolerances, and whether the numbers can go together. */
-export function aimProblems(aim: Aim, lengthCm: number, axisCm: number): Problem[] {
+/**
+ * What is wrong with an aim for a frame: values, tolerances, whether the numbers can go together, and a twist weight that is aimed at though the
+ * frame's own was not measured.
+ * @param lengthCm the frame's length @param own the frame's specs
+ */
+export function aimProblems(aim: Aim, lengthCm: number, own: AxisSpecs): Problem[] {
   const problems: Problem[] = [];
   for (const key of SPEC_KEYS) {
     const target = aim[key];
@@ -59,14 +66,17 @@ export function aimProblems(aim: Aim, lengthCm: number, axisCm: number): Problem
     if (!(target.tolerance > 0))
       problems.push({ code: 'tolerance-not-positive', path: `target.${key}.tolerance` });
   }
-  if (problems.length > 0) return problems;
   const active = (key: SpecKey): number | undefined =>
     aim[key]?.priority === 'free' ? undefined : aim[key]?.value;
+  if (active('twistWeight') !== undefined && own.twistWeight === undefined) {
+    problems.push({ code: 'twist-not-measured', path: 'target.twistWeight.value' });
+  }
+  if (problems.length > 0) return problems;
   const [massG, balanceCm, swingWeight] = [active('massG'), active('balanceCm'), active('swingWeight')];
   if (balanceCm !== undefined && !(balanceCm < lengthCm)) {
     problems.push({ code: 'balance-off-frame', path: 'target.balanceCm.value', values: { lengthCm } });
   } else if (massG !== undefined && balanceCm !== undefined && swingWeight !== undefined) {
-    const recoil = recoilWeight({ massG, balanceCm, swingWeight, axisCm });
+    const recoil = recoilWeight({ massG, balanceCm, swingWeight, axisCm: own.axisCm });
     if (!(recoil > 0)) {
       problems.push({
         code: 'swing-weight-impossible',

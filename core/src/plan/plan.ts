@@ -1,4 +1,4 @@
-import { aimProblems, deviationFrom, withinTolerance, type Aim } from '../aim';
+import { PRIORITY_WEIGHT, aimProblems, deviationFrom, withinTolerance, type Aim } from '../aim';
 import type { KnownSpecs } from '../compare';
 import { Fault } from '../fault';
 import { settleFrame, type Frame, type FrameShape } from '../frame';
@@ -43,11 +43,7 @@ const USUAL_QUANTUM_G = 0.5;
 function settle(request: PlanRequest): { frame: Frame; before: AxisSpecs } {
   const frame = settleFrame(request.shape);
   const before = requireSpecs(withAxis(request.specs, frame.sport.axisCm), frame.lengthCm);
-  const { twistWeight } = request.target;
-  const problems = aimProblems(request.target, frame.lengthCm, before.axisCm);
-  if (twistWeight && twistWeight.priority !== 'free' && before.twistWeight === undefined) {
-    problems.push({ code: 'twist-not-measured', path: 'specs.twistWeight' });
-  }
+  const problems = aimProblems(request.target, frame.lengthCm, before);
   if (request.quantumG !== undefined && !(request.quantumG > 0)) {
     problems.push({ code: 'not-positive', path: 'quantumG' });
   }
@@ -113,8 +109,10 @@ export const excessOf = (aim: Aim, deviation: KnownSpecs): number =>
   SPEC_KEYS.reduce((sum, key) => {
     const target = aim[key];
     const off = deviation[key];
-    if (!target || target.priority === 'free' || off === undefined) return sum;
-    return sum + (target.priority === 'must' ? 1000 : 1) * Math.max(0, Math.abs(off) / target.tolerance - 1);
+    if (!target || off === undefined) return sum;
+    return (
+      sum + PRIORITY_WEIGHT[target.priority ?? 'want'] * Math.max(0, Math.abs(off) / target.tolerance - 1)
+    );
   }, 0);
 
 /**

@@ -1,4 +1,4 @@
-import type { Aim } from '../aim';
+import { PRIORITY_WEIGHT, type Aim } from '../aim';
 import { add, swingAbout, SPEC_KEYS, type AxisSpecs, type MassSums, type SpecKey } from '../mass';
 import { G_CM2_PER_KG_CM2 } from '../units';
 import type { ZoneColumn } from './options';
@@ -28,8 +28,6 @@ export interface Row {
   axisCm: number;
 }
 
-const MUST_WEIGHT = 1000;
-
 export function planRows(before: AxisSpecs, aim: Aim): Row[] {
   const massScaleG = aim.massG && aim.massG.priority !== 'free' ? aim.massG.value : before.massG;
   return SPEC_KEYS.flatMap((key) => {
@@ -38,7 +36,7 @@ export function planRows(before: AxisSpecs, aim: Aim): Row[] {
     return [
       {
         key,
-        weight: target.priority === 'must' ? MUST_WEIGHT : 1,
+        weight: PRIORITY_WEIGHT[target.priority ?? 'want'],
         target: target.value,
         tolerance: target.tolerance,
         massScaleG,

@@ -48,11 +48,6 @@ export async function newestMeasurement(db: Queries, frameId: string): Promise<M
   return rows[0] && measurementOf(rows[0]);
 }
 
-export async function findMeasurement(db: Queries, id: string): Promise<Measurement | undefined> {
-  const rows = await db.query<Row>('select * from measurement where id = $1', [id]);
-  return rows[0] && measurementOf(rows[0]);
-}
-
 export interface MeasurementToStore {
   key: string;
   frameId: string;

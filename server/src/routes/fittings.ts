@@ -53,7 +53,7 @@ export function fittingRoutes(router: Router, db: Db, now: Clock): void {
   answer(router, 'setAim', async ({ params, body }) => {
     const { id, frame, measurement } = await fittingOrNone(db, params.id);
     if (!measurement) throw new ApiProblem('nothing-measured');
-    const problems = aimProblems(body.target, settleFrame(frame.shape).lengthCm, measurement.specs.axisCm);
+    const problems = aimProblems(body.target, settleFrame(frame.shape).lengthCm, measurement.specs);
     if (problems.length > 0) throw new Fault(...problems);
     if (body.setupId !== null) await requireSetups(db, [body.setupId], () => 'setupId');
     return addAim(db, id, body, now());

@@ -131,11 +131,8 @@ const read = computed(() => {
     if (value !== undefined && tolerance !== undefined)
       aim[key] = { value, tolerance, priority: row.priority };
   }
-  for (const problem of aimProblems(aim, lengthCm.value, fitting.before?.axisCm ?? 0)) {
+  for (const problem of fitting.before ? aimProblems(aim, lengthCm.value, fitting.before) : []) {
     errors[problem.path.replace('target.', '')] ??= fieldError(problem).message;
-  }
-  if (aim.twistWeight && aim.twistWeight.priority !== 'free' && fitting.before?.twistWeight === undefined) {
-    errors['twistWeight.value'] = sentence('twist-not-measured');
   }
   return { aim, errors };
 });
