@@ -18,6 +18,8 @@ export type FaultCode =
   | 'pendulum-at-balance'
   | 'pendulum-impossible'
   | 'missing-readings'
+  | 'needs-weight-and-balance'
+  | 'needs-face-on'
   | 'too-few-rods'
   | 'set-size';
 

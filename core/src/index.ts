@@ -9,6 +9,7 @@ export * from './compare';
 export * from './aim';
 export * from './plan';
 export * from './impact';
+export * from './capture';
 export * from './build';
 export * from './working';
 export * from './fitting';

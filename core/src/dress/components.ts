@@ -82,3 +82,15 @@ export function dressParts(
   // A sport without strings has none to take off or put on.
   return parts.filter((part) => part.sums.massG !== 0);
 }
+
+/** Whether two dresses are the same, whatever of them is left out. @example sameDress({}, { overgrips: 0 }) // true */
+export function sameDress(a: Dress, b: Dress): boolean {
+  const strings = ({ strings }: Dress): string =>
+    typeof strings === 'object' ? String(strings.massG) : String(Boolean(strings));
+  return (
+    strings(a) === strings(b) &&
+    (a.baseGrip ?? 'none') === (b.baseGrip ?? 'none') &&
+    (a.overgrips ?? 0) === (b.overgrips ?? 0) &&
+    (a.dampener ?? false) === (b.dampener ?? false)
+  );
+}

@@ -107,3 +107,10 @@ export function clockOf(frame: Frame, place: Point): number {
 
 /** The limb of the throat on the side with positive y, from the handle to the hoop, for drawing. */
 export const limb = (frame: Frame): [Point, Point] => [limbPoint(frame, 0), limbPoint(frame, 1)];
+
+/** The zone whose middle lies nearest to a distance from the butt, whatever side it is on: how a fitter would say where that is. */
+export function zoneAlong(frame: Frame, xCm: number): ZoneName {
+  const [first, ...rest] = frame.sport.zones;
+  const far = (zone: Zone): number => Math.abs(zonePlace(frame, zone).xCm - xCm);
+  return rest.reduce((best, zone) => (far(zone) < far(best) ? zone : best), first as Zone).name;
+}

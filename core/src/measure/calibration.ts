@@ -45,3 +45,26 @@ export function calibrate(rods: readonly RodReading[]): Calibration {
 /** A reading corrected by the inverse of the line. */
 export const corrected = ({ slope, offset }: Pick<Calibration, 'slope' | 'offset'>, read: number): number =>
   (read - offset) / slope;
+
+/** The rods a swing-weight machine is calibrated with, kg·cm² (common practice). */
+export const RODS = [100, 200, 300] as const;
+/** Standard uncertainty of a rod's own value, kg·cm² (from memory). */
+export const ROD_UNCERTAINTY = 0.25;
+
+/**
+ * What a calibration leaves uncertain: of a corrected reading at a value, and of the scale. u(x) = u_r √(1/n + (x − x̄)²/Σ(x_i − x̄)²), u_r the standard
+ * uncertainty of one rod's mean reading and of the rod itself. Source: the straight calibration line of JCGM 100:2008, H.3.
+ * @param trueValues of the rods, kg·cm² @param rodReading standard uncertainty of one rod's mean reading @param at corrected value, kg·cm²
+ * @example correctionUncertainty([100, 200, 300], 0.5, 200).value // 0.32
+ */
+export function correctionUncertainty(
+  trueValues: readonly number[],
+  rodReading: number,
+  at: number,
+): { value: number; scale: number } {
+  const n = trueValues.length;
+  const mean = trueValues.reduce((sum, v) => sum + v, 0) / n;
+  const spread = trueValues.reduce((sum, v) => sum + (v - mean) ** 2, 0);
+  const u = Math.hypot(rodReading, ROD_UNCERTAINTY);
+  return { value: u * Math.sqrt(1 / n + (at - mean) ** 2 / spread), scale: u / Math.sqrt(spread) };
+}

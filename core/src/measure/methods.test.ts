@@ -2,8 +2,11 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { Fault } from '../fault';
 import {
+  RODS,
+  ROD_UNCERTAINTY,
   calibrate,
   corrected,
+  correctionUncertainty,
   pendulum,
   propagate,
   repeats,
@@ -185,6 +188,28 @@ describe('calibration', () => {
         ]),
       ),
     ).toEqual(['too-few-rods rods']);
+  });
+});
+
+describe('what a calibration leaves uncertain (JCGM 100:2008, H.3)', () => {
+  it('is what Monte Carlo finds of corrected readings, inside and beyond the rods', () => {
+    const normal = seededNormals(33);
+    const rodReading = 0.5;
+    for (const at of [100, 200, 320]) {
+      const stated = correctionUncertainty(RODS, rodReading, at);
+      const errors = Array.from({ length: 20_000 }, () => {
+        const read = RODS.map((trueValue) => ({
+          trueValue,
+          read: 1.01 * (trueValue + ROD_UNCERTAINTY * normal()) + 2 + rodReading * normal(),
+        }));
+        return corrected(calibrate(read), 1.01 * at + 2) - at;
+      });
+      const spread = Math.sqrt(errors.reduce((s, e) => s + e * e, 0) / errors.length);
+      expect(stated.value / spread).toBeGreaterThan(0.96);
+      expect(stated.value / spread).toBeLessThan(1.04);
+    }
+    const { value, scale } = correctionUncertainty(RODS, rodReading, 200);
+    expect(correctionUncertainty(RODS, rodReading, 300).value).toBeCloseTo(Math.hypot(value, scale * 100), 9);
   });
 });
 

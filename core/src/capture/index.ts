@@ -1,0 +1,4 @@
+export * from './estimate';
+export * from './judge';
+export * from './reading';
+export * from './settle';

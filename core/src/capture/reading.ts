@@ -1,0 +1,58 @@
+import type { SpecKey } from '../mass';
+
+/** What is captured of a frame: the four specs, and the difference between its two sides. */
+export type Quantity = SpecKey | 'leftRightG';
+export const QUANTITIES: readonly Quantity[] = [
+  'massG',
+  'balanceCm',
+  'swingWeight',
+  'twistWeight',
+  'leftRightG',
+];
+
+/**
+ * How a reading came about. `edge-on`: the swing weight with the face turned by 90°, from which the twist weight follows.
+ * `estimate`: not measured at all.
+ */
+export const MEANS = ['instrument', 'typed', 'edge-on', 'pendulum', 'threads', 'estimate'] as const;
+export type Means = (typeof MEANS)[number];
+
+/** A pendulum as it was set up and timed; weight and balance come from the capture itself. */
+export interface PendulumSetting {
+  pivotCm: number;
+  swings: number;
+  seconds: number;
+  amplitudeDeg: number;
+}
+
+/** Two threads as they were set up and timed; the weight comes from the capture itself. */
+export interface ThreadsSetting {
+  threadCm: number;
+  separationCm: number;
+  swings: number;
+  seconds: number;
+}
+
+/** One reading of a quantity. */
+export interface Reading {
+  id: string;
+  quantity: Quantity;
+  means: Means;
+  /** In the quantity's own unit (left/right in g), corrected by the calibration; a timing has none. */
+  value?: number;
+  /** The axis of a swing weight, face-on or edge-on; the sport's own if left out. */
+  axisCm?: number;
+  /** Standard uncertainty of one reading that repeats make smaller. */
+  random: number;
+  /** Standard uncertainty that all readings from this source share: repeats do not make it smaller. */
+  common: number;
+  /** Relative standard uncertainty of the source's scale; what is left of `common` in the difference of two readings of one machine. */
+  scale?: number;
+  /** Where it comes from: the same for readings that share `common`. */
+  source: string;
+  timing?: PendulumSetting | ThreadsSetting;
+  setAside: boolean;
+}
+
+/** What a reading is uncertain by when it is typed and nothing else is said: as {@link TYPICAL_READING}; left/right in g (from memory). */
+export const TYPED_LEFT_RIGHT_G = 0.3;

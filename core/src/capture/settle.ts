@@ -1,0 +1,264 @@
+import { Fault, type FaultCode } from '../fault';
+import type { Frame } from '../frame';
+import { recoilWeight, shiftAxis, type AxisSpecs } from '../mass';
+import { PENDULUM_UNCERTAINTY, pendulum, repeats, twistByThreads } from '../measure';
+import {
+  QUANTITIES,
+  type Means,
+  type PendulumSetting,
+  type Quantity,
+  type Reading,
+  type ThreadsSetting,
+} from './reading';
+
+/** A quantity settled from its readings. */
+export interface Settled {
+  value: number;
+  /** Standard uncertainty; the stated 95 % interval is twice this to either side. */
+  uncertainty: number;
+  /** Readings that count. */
+  count: number;
+  means: Means[];
+  /** No instrument, no method and no typed reading stands behind it. */
+  estimated: boolean;
+}
+
+export interface SettledCapture {
+  settled: Partial<Record<Quantity, Settled>>;
+  /** What each reading comes to by itself, in its quantity's unit. */
+  values: Record<string, number>;
+  /** Readings that stand far from the others of their quantity and source. */
+  outliers: string[];
+  /** Readings that wait for others, or cannot be: with what is wrong. */
+  waiting: Record<string, FaultCode>;
+}
+
+/** A reading with its own value worked out. */
+interface Worked {
+  reading: Reading;
+  value: number;
+  random: number;
+  common: number;
+}
+
+interface Group {
+  mean: number;
+  uncertainty: number;
+  count: number;
+}
+
+const root = (...parts: number[]): number => Math.hypot(...parts);
+
+/** The mean of readings that share a source: what repeats make smaller, and what they do not. */
+function groupMean(group: readonly Worked[]): Group {
+  const random = root(...group.map((w) => w.random)) / Math.sqrt(group.length);
+  const found = repeats(
+    group.map((w) => w.value),
+    random,
+  );
+  const common = root(...group.map((w) => w.common)) / Math.sqrt(group.length);
+  return { mean: found.mean, uncertainty: root(found.uncertainty, common), count: group.length };
+}
+
+function bySource(all: readonly Worked[]): Worked[][] {
+  const groups = new Map<string, Worked[]>();
+  for (const worked of all) {
+    const group = groups.get(worked.reading.source);
+    if (group) group.push(worked);
+    else groups.set(worked.reading.source, [worked]);
+  }
+  return [...groups.values()];
+}
+
+/**
+ * One value from several sources: the mean weighted by 1/u², and where the sources differ by more than they state, the uncertainty grows with
+ * their spread (Birge ratio; from memory).
+ */
+function joined(groups: readonly Group[]): Group {
+  const weight = groups.reduce((sum, g) => sum + 1 / g.uncertainty ** 2, 0);
+  const mean = groups.reduce((sum, g) => sum + g.mean / g.uncertainty ** 2, 0) / weight;
+  const misfit = groups.reduce((sum, g) => sum + ((g.mean - mean) / g.uncertainty) ** 2, 0);
+  const birge = groups.length > 1 ? Math.max(1, Math.sqrt(misfit / (groups.length - 1))) : 1;
+  return {
+    mean,
+    uncertainty: birge / Math.sqrt(weight),
+    count: groups.reduce((sum, g) => sum + g.count, 0),
+  };
+}
+
+class Capture {
+  readonly result: SettledCapture = { settled: {}, values: {}, outliers: [], waiting: {} };
+
+  constructor(
+    private readonly frame: Frame,
+    private readonly readings: readonly Reading[],
+  ) {}
+
+  private of(quantity: Quantity): Reading[] {
+    return this.readings.filter((r) => r.quantity === quantity);
+  }
+
+  /** Works out each reading of a quantity; one that cannot be worked out yet waits. */
+  private work(quantity: Quantity, how: (reading: Reading) => Omit<Worked, 'reading'>): Worked[] {
+    return this.of(quantity).flatMap((reading) => {
+      try {
+        const worked = { reading, ...how(reading) };
+        this.result.values[reading.id] = worked.value;
+        return [worked];
+      } catch (fault) {
+        if (!(fault instanceof Fault)) throw fault;
+        this.result.waiting[reading.id] = fault.problems[0]?.code ?? 'not-a-number';
+        return [];
+      }
+    });
+  }
+
+  private settle(quantity: Quantity, all: readonly Worked[]): void {
+    for (const group of bySource(all)) {
+      const typical = Math.max(...group.map((w) => w.random));
+      const found = repeats(
+        group.map((w) => w.value),
+        typical,
+      );
+      this.result.outliers.push(...found.outliers.map((i) => (group[i] as Worked).reading.id));
+    }
+    const counted = all.filter((w) => !w.reading.setAside);
+    const measured = counted.filter((w) => w.reading.means !== 'estimate');
+    const used = measured.length > 0 ? measured : counted;
+    if (used.length === 0) return;
+    const { mean, uncertainty, count } = joined(bySource(used).map(groupMean));
+    this.result.settled[quantity] = {
+      value: mean,
+      uncertainty,
+      count,
+      means: [...new Set(used.map((w) => w.reading.means))],
+      estimated: measured.length === 0,
+    };
+  }
+
+  private known(): { massG: Settled; balanceCm: Settled } {
+    const { massG, balanceCm } = this.result.settled;
+    if (!massG || !balanceCm) throw new Fault({ code: 'needs-weight-and-balance', path: 'readings' });
+    return { massG, balanceCm };
+  }
+
+  /** A swing weight about the sport's own axis, face-on or edge-on: both move by the same M [(B − a)² − (B − b)²]. */
+  private aboutOwnAxis(reading: Reading): number {
+    const value = reading.value ?? Number.NaN;
+    const own = this.frame.sport.axisCm;
+    if (reading.axisCm === undefined || reading.axisCm === own) return value;
+    const { massG, balanceCm } = this.known();
+    const read: AxisSpecs = {
+      massG: massG.value,
+      balanceCm: balanceCm.value,
+      swingWeight: value,
+      axisCm: reading.axisCm,
+    };
+    return shiftAxis(read, own).swingWeight;
+  }
+
+  private readonly direct = (r: Reading): Omit<Worked, 'reading'> => ({
+    value: r.value ?? Number.NaN,
+    random: r.random,
+    common: r.common,
+  });
+
+  private readonly swing = (reading: Reading): Omit<Worked, 'reading'> => {
+    if (reading.means !== 'pendulum') return { ...this.direct(reading), value: this.aboutOwnAxis(reading) };
+    const { massG, balanceCm } = this.known();
+    const timing = {
+      ...(reading.timing as PendulumSetting),
+      massG: massG.value,
+      balanceCm: balanceCm.value,
+      axisCm: this.frame.sport.axisCm,
+    };
+    const seconds = reading.random;
+    const fixed = {
+      massG: massG.uncertainty,
+      balanceCm: balanceCm.uncertainty,
+      pivotCm: PENDULUM_UNCERTAINTY.pivotCm,
+    };
+    const none = { massG: 0, balanceCm: 0, pivotCm: 0, seconds: 0 };
+    return {
+      value: pendulum(timing).swingWeight,
+      random: pendulum({ ...timing, uncertainty: { ...none, seconds } }).uncertainty,
+      common: pendulum({ ...timing, uncertainty: { ...none, ...fixed } }).uncertainty,
+    };
+  };
+
+  private threads(reading: Reading): Omit<Worked, 'reading'> {
+    const { massG } = this.result.settled;
+    if (!massG) throw new Fault({ code: 'needs-weight-and-balance', path: 'readings' });
+    const timing = { ...(reading.timing as ThreadsSetting), massG: massG.value };
+    const none = { massG: 0, threadCm: 0, separationCm: 0, seconds: 0 };
+    const of = (uncertainty: Partial<typeof none>): number =>
+      twistByThreads({ ...timing, uncertainty: { ...none, ...uncertainty } }).uncertainty;
+    return {
+      value: twistByThreads(timing).twistWeight,
+      random: of({ seconds: reading.random }),
+      common: of({ massG: massG.uncertainty, threadCm: 0.2, separationCm: 0.05 }),
+    };
+  }
+
+  /** Edge-on minus face-on: the face-on readings of the same machine, or of any where that has none. */
+  private edgeOn(reading: Reading, faceOn: readonly Worked[]): Omit<Worked, 'reading'> {
+    const usable = faceOn.filter((w) => !w.reading.setAside && w.reading.means !== 'estimate');
+    const own = usable.filter((w) => w.reading.source === reading.source);
+    const beside = own.length > 0 ? own : usable;
+    if (beside.length === 0) throw new Fault({ code: 'needs-face-on', path: 'readings' });
+    const face = groupMean(beside.map((w) => ({ ...w, common: 0 })));
+    const value = this.aboutOwnAxis(reading) - face.mean;
+    if (!(value > 0)) throw new Fault({ code: 'twist-weight-impossible', path: 'readings' });
+    // The face-on mean is the same in every difference, so repeats of the edge-on reading do not lessen its share.
+    const common =
+      own.length > 0
+        ? root(face.uncertainty, (reading.scale ?? 0) * value)
+        : root(face.uncertainty, reading.common, ...beside.slice(0, 1).map((w) => w.common));
+    return { value, random: reading.random, common };
+  }
+
+  private readonly twist =
+    (faceOn: readonly Worked[]) =>
+    (reading: Reading): Omit<Worked, 'reading'> => {
+      if (reading.means === 'threads') return this.threads(reading);
+      return reading.means === 'edge-on' ? this.edgeOn(reading, faceOn) : this.direct(reading);
+    };
+
+  settleAll(): SettledCapture {
+    this.settle('massG', this.work('massG', this.direct));
+    this.settle('balanceCm', this.work('balanceCm', this.direct));
+    const faceOn = this.work('swingWeight', this.swing);
+    this.settle('swingWeight', faceOn);
+    this.settle('twistWeight', this.work('twistWeight', this.twist(faceOn)));
+    this.settle('leftRightG', this.work('leftRightG', this.direct));
+    return this.result;
+  }
+}
+
+/**
+ * Settles a capture: repeats of one source are averaged, u² = max(s, random)²/n + common²; sources are joined by weights 1/u² (JCGM 100:2008, 4.2, 4.3
+ * and 5.1). Timings are worked out with the weight and balance of the capture itself; a swing weight read about another axis is moved to the sport's
+ * own. An estimate counts only where nothing else stands.
+ * @param readings in any order; those set aside do not count @returns values in g, cm and kg·cm²; left/right in g
+ * @example settleCapture(frame, readings).settled.massG // { value: 327.4, uncertainty: 0.2, count: 3, … }
+ */
+export const settleCapture = (frame: Frame, readings: readonly Reading[]): SettledCapture =>
+  new Capture(frame, readings).settleAll();
+
+/** The specs of a settled capture, where weight, balance and swing weight stand and can go together. */
+export function specsOfCapture(frame: Frame, { settled }: SettledCapture): AxisSpecs | undefined {
+  const { massG, balanceCm, swingWeight, twistWeight } = settled;
+  if (!massG || !balanceCm || !swingWeight) return undefined;
+  const specs: AxisSpecs = {
+    massG: massG.value,
+    balanceCm: balanceCm.value,
+    swingWeight: swingWeight.value,
+    axisCm: frame.sport.axisCm,
+    ...(twistWeight ? { twistWeight: twistWeight.value } : {}),
+  };
+  return recoilWeight(specs) > 0 ? specs : undefined;
+}
+
+/** The quantities of a settled capture that are estimates. */
+export const estimatedOf = ({ settled }: SettledCapture): Quantity[] =>
+  QUANTITIES.filter((quantity) => settled[quantity]?.estimated);
