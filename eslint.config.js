@@ -15,7 +15,7 @@ export default tseslint.config(
       parserOptions: { parser: tseslint.parser, extraFileExtensions: ['.vue'] },
     },
     rules: {
-      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_$' }],
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_+$' }],
       '@typescript-eslint/consistent-type-imports': 'error',
       eqeqeq: 'error',
       'vue/multi-word-component-names': 'off',

@@ -4,22 +4,46 @@ import { planHere } from '../server/src/compute/plan-runner';
 import type { Db } from '../server/src/db/db';
 import { openPglite } from '../server/src/db/pglite';
 import { loadShop, readShopFile } from '../server/src/exchange/shop-file';
+import { Hub } from '../server/src/instruments/hub';
+import { BENCH_PACE } from '../server/src/instruments/stand-in';
 import { listFittings } from '../server/src/records/fitting';
 import data from './shop.json';
+
+const NOW = '2026-11-24T10:00:00.000Z';
 
 describe('the demo shop', () => {
   const file = readShopFile(data);
   let db: Db;
   beforeAll(async () => {
     db = await openPglite();
-    await loadShop(db, file, planHere);
+    await loadShop(db, file, planHere, NOW);
   });
   afterAll(() => db.close());
 
-  it('has six players, eight frames, 25 setups and three fittings', () => {
-    expect([file.players.length, file.frames.length, file.setups.length, file.fittings.length]).toEqual([
-      6, 8, 25, 3,
-    ]);
+  it('is as large as a shop is: players, frames, setups and fittings of all four sports', () => {
+    expect(file.players.length).toBeGreaterThanOrEqual(12);
+    expect(file.frames.length).toBeGreaterThanOrEqual(20);
+    expect(file.setups.length).toBeGreaterThanOrEqual(60);
+    expect(file.fittings.length).toBeGreaterThanOrEqual(8);
+    const sports = ['badminton', 'padel', 'pickleball', 'tennis'];
+    const of = (shapes: { shape: { sport: string } }[]) =>
+      [...new Set(shapes.map((f) => f.shape.sport))].toSorted();
+    expect(of(file.frames)).toEqual(sports);
+    expect(of(file.setups)).toEqual(sports);
+    expect([...new Set(file.players.flatMap((p) => p.sports))].toSorted()).toEqual(sports);
+  });
+
+  it('has frames with histories, and one measured only in part', () => {
+    expect(file.frames.filter((f) => f.measurements.length > 1).length).toBeGreaterThanOrEqual(5);
+    expect(file.frames.some((f) => f.measurements.some((m) => m.estimated.length > 0))).toBe(true);
+  });
+
+  it('has a calibrated machine and a stale one', async () => {
+    const hub = new Hub(db, () => NOW, BENCH_PACE);
+    await hub.start();
+    const states = (await hub.all()).map((i) => i.calibrationState);
+    hub.stop();
+    expect(states.toSorted()).toEqual(['fresh', 'not-needed', 'not-needed', 'stale']);
   });
 
   it('has setups unstrung, with missing values, and reports that disagree', () => {
@@ -40,6 +64,15 @@ describe('the demo shop', () => {
 
   it('stands with its fittings at different stations', async () => {
     const rows = await listFittings(db);
-    expect(rows.map((row) => row.next).toSorted()).toEqual(['aim', 'build', 'plan']);
+    expect(rows.map((row) => row.next ?? 'all done').toSorted()).toEqual([
+      'aim',
+      'aim',
+      'all done',
+      'build',
+      'build',
+      'compare',
+      'measure',
+      'plan',
+    ]);
   });
 });

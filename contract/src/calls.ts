@@ -1,12 +1,25 @@
 import { z } from 'zod';
 import * as compute from './compute';
 import { aim, fittingRow, fittingView, newAim, newFitting, newPlan, plan } from './records/fitting';
-import { frame, newFrame } from './records/frame';
+import { capture, newReading, setAside, storeCapture } from './records/capture';
+import { frame, framePage, frameQuery, frameRow, newFrame, newStringing, stringing } from './records/frame';
+import {
+  calibration,
+  instrument,
+  newCalibration,
+  newInstrument,
+  onStandIn,
+  takeReading,
+} from './records/instrument';
 import { measurement, newMeasurement } from './records/measurement';
 import { newPart, parts } from './records/part';
-import { newPlayer, player } from './records/player';
+import { armHistory, newPlayer, player, playerQuery } from './records/player';
 import { newSetup, setup } from './records/setup';
-import { shop } from './records/shop';
+import { editShop, shop } from './records/shop';
+import { rowsOf } from './records/text';
+import { dress } from './shapes';
+
+const archivedBody = z.strictObject({ archived: z.boolean() });
 
 /** One call of the API. The server routes by these, the page is typed by them, and the OpenAPI document lists them. */
 export interface Call {
@@ -14,6 +27,8 @@ export interface Call {
   path: string;
   summary: string;
   body?: z.ZodType;
+  /** What may stand behind the question mark; every part has a default. */
+  query?: z.ZodType;
   answer: z.ZodType;
 }
 
@@ -23,7 +38,22 @@ const call = <B extends z.ZodType | undefined, A extends z.ZodType>(
   summary: string,
   answer: A,
   body?: B,
-) => ({ method, path, summary, answer, body: body as B });
+) => ({ method, path, summary, answer, body: body as B, query: undefined });
+
+/** A list that is searched, sorted and read in parts. */
+const listing = <Q extends z.ZodType, R extends z.ZodType>(
+  path: string,
+  summary: string,
+  row: R,
+  query: Q,
+) => ({
+  method: 'get' as const,
+  path,
+  summary,
+  answer: rowsOf(row),
+  body: undefined,
+  query,
+});
 
 export const calls = {
   health: call('get', '/health', 'Whether the server is ready', z.strictObject({ status: z.literal('ok') })),
@@ -92,10 +122,104 @@ export const calls = {
   ),
   shop: call('get', '/shop', 'The shop', shop),
   today: call('get', '/today', 'Open fittings with their next step', z.array(fittingRow)),
-  players: call('get', '/players', 'All players', z.array(player)),
+  editShop: call('put', '/shop', 'Change the shop’s name and how long a calibration counts', shop, editShop),
+  players: listing('/players', 'Players, searched and sorted', player, playerQuery),
+  player: call('get', '/players/:id', 'One player', player),
+  armHistory: call('get', '/players/:id/arm-history', 'The private arm history of a player', armHistory),
   addPlayer: call('post', '/players', 'Add a player', player, newPlayer),
-  frames: call('get', '/frames', 'All frames', z.array(frame)),
+  editPlayer: call('put', '/players/:id', 'Change a player', player, newPlayer),
+  archivePlayer: call(
+    'put',
+    '/players/:id/archived',
+    'Archive a player, or bring one back',
+    player,
+    archivedBody,
+  ),
+  frames: listing('/frames', 'Frames, searched and sorted, with their newest numbers', frameRow, frameQuery),
+  frame: call('get', '/frames/:id', 'One frame with its measurements, strings and builds', framePage),
   addFrame: call('post', '/frames', 'Add a frame', frame, newFrame),
+  editFrame: call('put', '/frames/:id', 'Change what a frame is and what is on it', frame, newFrame),
+  archiveFrame: call(
+    'put',
+    '/frames/:id/archived',
+    'Archive a frame, or bring one back',
+    frame,
+    archivedBody,
+  ),
+  duplicateFrame: call(
+    'post',
+    '/frames/:id/duplicate',
+    'Another frame of the same make, for a pair',
+    frame,
+    z.strictObject({ tag: newFrame.shape.tag }),
+  ),
+  addStringing: call('post', '/frames/:id/stringings', 'Note new strings', stringing, newStringing),
+  capture: call('get', '/frames/:id/capture', 'The readings of a frame not stored yet', capture),
+  setDress: call(
+    'put',
+    '/frames/:id/capture',
+    'Say what is on the frame while it is measured',
+    capture,
+    z.strictObject({ dress }),
+  ),
+  addReading: call(
+    'post',
+    '/frames/:id/readings',
+    'Add a typed or timed reading, or an estimate',
+    capture,
+    newReading,
+  ),
+  setAside: call('put', '/frames/:id/set-aside', 'Set a reading aside, or count it again', capture, setAside),
+  dropCapture: call(
+    'post',
+    '/frames/:id/capture/drop',
+    'Begin the readings anew',
+    capture,
+    z.strictObject({ captureId: z.string() }),
+  ),
+  storeCapture: call(
+    'post',
+    '/frames/:id/capture/store',
+    'Store the readings as one measurement',
+    measurement,
+    storeCapture,
+  ),
+  instruments: call('get', '/instruments', 'The instruments as they stand', z.array(instrument)),
+  addInstrument: call('post', '/instruments', 'Add an instrument', instrument, newInstrument),
+  takeReading: call(
+    'post',
+    '/instruments/:id/read',
+    'Take a reading; it arrives on the stream',
+    instrument,
+    takeReading,
+  ),
+  cancelReading: call(
+    'post',
+    '/instruments/:id/cancel',
+    'Give up the reading under way',
+    instrument,
+    z.strictObject({}),
+  ),
+  standIn: call(
+    'put',
+    '/instruments/:id/stand-in',
+    'What lies on a stand-in, and whether its cable is plugged in',
+    instrument,
+    z.strictObject({ on: onStandIn.nullable().optional(), plugged: z.boolean().optional() }),
+  ),
+  calibrations: call(
+    'get',
+    '/instruments/:id/calibrations',
+    'Calibrations, newest first',
+    z.array(calibration),
+  ),
+  calibrate: call(
+    'post',
+    '/instruments/:id/calibrations',
+    'Calibrate a machine with rods',
+    calibration,
+    newCalibration,
+  ),
   measurements: call(
     'get',
     '/frames/:id/measurements',
@@ -142,3 +266,9 @@ export type ReadBodyOf<N extends CallName> = Calls[N]['body'] extends z.ZodType
   ? z.output<Calls[N]['body']>
   : undefined;
 export type AnswerOf<N extends CallName> = z.output<Calls[N]['answer']>;
+export type QueryOf<N extends CallName> = Calls[N]['query'] extends z.ZodType
+  ? z.input<Calls[N]['query']>
+  : undefined;
+export type ReadQueryOf<N extends CallName> = Calls[N]['query'] extends z.ZodType
+  ? z.output<Calls[N]['query']>
+  : undefined;

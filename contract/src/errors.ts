@@ -15,6 +15,13 @@ type RequestCode =
   | 'already-there'
   | 'nothing-measured'
   | 'nothing-aimed'
+  | 'capture-incomplete'
+  | 'capture-gone'
+  | 'nothing-on-it'
+  | 'not-what-it-reads'
+  | 'instrument-busy'
+  | 'calibration-refused'
+  | 'not-a-machine'
   | 'bad-input'
   | 'cannot-reach-server'
   | 'internal';
@@ -74,6 +81,8 @@ const TABLE: Record<ErrorCode, [number, (v: Values) => string]> = {
     'These swings are too quick for this weight and balance. Check the pivot, the number of swings and the seconds.',
   ),
   'missing-readings': entry(422, 'At least one reading is needed.'),
+  'needs-weight-and-balance': entry(422, 'This needs the weight and the balance first.'),
+  'needs-face-on': entry(422, 'Edge-on needs a face-on reading of the swing weight beside it.'),
   'too-few-rods': entry(422, 'At least two rods of different value are needed.'),
   'set-size': entry(422, 'A set has two to six frames.'),
   'over-rule-limit': entry(
@@ -96,6 +105,29 @@ const TABLE: Record<ErrorCode, [number, (v: Values) => string]> = {
   'already-there': entry(409, (v) => `There is already one: ${one(v.what)}.`),
   'nothing-measured': entry(409, 'Measure the frame first.'),
   'nothing-aimed': entry(409, 'Set an aim first.'),
+  'capture-incomplete': entry(
+    409,
+    'Weight, balance and swing weight are needed before a measurement can be stored.',
+  ),
+  'capture-gone': entry(
+    409,
+    'These readings have been stored or begun anew meanwhile. Look at what stands now.',
+  ),
+  'nothing-on-it': entry(
+    409,
+    (v) => `Nothing lies on ${one(v.name)}. Put the frame on it, then take the reading.`,
+  ),
+  'not-what-it-reads': entry(409, (v) => `${one(v.name)} does not read this. Choose another instrument.`),
+  'instrument-busy': entry(
+    409,
+    (v) => `${one(v.name)} is in the middle of another reading. Wait for it, or cancel it.`,
+  ),
+  'calibration-refused': entry(
+    409,
+    (v) =>
+      `${one(v.name)} was refused at its last calibration. Set it right and calibrate it again before it measures.`,
+  ),
+  'not-a-machine': entry(409, 'Only a swing-weight machine is calibrated with rods.'),
   'cannot-reach-server': entry(503, 'Kevro’s server does not answer. What you typed is kept; try again.'),
   internal: entry(500, 'Something went wrong on the server. Nothing was stored.'),
 };

@@ -27,16 +27,26 @@ const PROBLEM = {
   },
 };
 
-function operation(name: string, { path, summary, body, answer }: Call) {
-  const names = [...path.matchAll(/:(\w+)/g)].map((found) => found[1]);
+function queryParameters(query: z.ZodType | undefined) {
+  if (!query) return [];
+  const { properties = {} } = z.toJSONSchema(query, { target: 'draft-2020-12', io: 'input' });
+  return Object.entries(properties).map(([name, schema]) => ({ name, in: 'query', required: false, schema }));
+}
+
+function operation(name: string, { path, summary, body, query, answer }: Call) {
+  const parameters = [
+    ...[...path.matchAll(/:(\w+)/g)].map((found) => ({
+      name: found[1],
+      in: 'path',
+      required: true,
+      schema: { type: 'string' },
+    })),
+    ...queryParameters(query),
+  ];
   return {
     operationId: name,
     summary,
-    ...(names.length > 0
-      ? {
-          parameters: names.map((n) => ({ name: n, in: 'path', required: true, schema: { type: 'string' } })),
-        }
-      : {}),
+    ...(parameters.length > 0 ? { parameters } : {}),
     ...(body ? { requestBody: { required: true, content: json(body, 'input') } } : {}),
     responses: {
       200: { description: summary, content: json(answer, 'output') },

@@ -1,48 +1,15 @@
-import type { AddressInfo } from 'node:net';
-import type { Server } from 'node:http';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { createApp } from './app';
-import { planHere } from './compute/plan-runner';
-import type { Db } from './db/db';
 import { migrate } from './db/migrate';
-import { openPglite } from './db/pglite';
+import { paths, startTestServer, type Answer, type TestServer } from './test-server';
 
-let db: Db;
-let server: Server;
-let base: string;
-
+let server: TestServer;
 beforeAll(async () => {
-  db = await openPglite();
-  server = createApp({ db, runPlan: planHere, now: () => '2026-11-23T09:00:00.000Z' }).listen(0);
-  base = `http://127.0.0.1:${(server.address() as AddressInfo).port}/api/v1`;
+  server = await startTestServer();
 });
-afterAll(async () => {
-  server.close();
-  await db.close();
-});
-
-interface Answer {
-  status: number;
-  type: string;
-  // The tests read answers of every shape.
-  // eslint-disable-next-line @typescript-eslint/no-explicit-any
-  body: any;
-}
-
-async function call(method: string, path: string, body?: unknown): Promise<Answer> {
-  const response = await fetch(base + path, {
-    method,
-    headers: { 'content-type': 'application/json' },
-    ...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body) }),
-  });
-  return {
-    status: response.status,
-    type: response.headers.get('content-type') ?? '',
-    body: await response.json(),
-  };
-}
+afterAll(() => server.close());
+const call = (method: string, path: string, body?: unknown): Promise<Answer> =>
+  server.call(method, path, body);
 const post = (path: string, body: unknown): Promise<Answer> => call('POST', path, body);
-const paths = ({ body }: Answer): string[] => body.errors.map((e: { path: string }) => e.path);
 
 const shape = { sport: 'tennis', lengthCm: 68.58 };
 const specs = { massG: 336, balanceCm: 32.4, swingWeight: 339 };
@@ -173,7 +140,7 @@ describe('the job, stored', () => {
   const strung = { strings: true, baseGrip: 'synthetic', overgrips: 1 };
   const measured = { massG: 327, balanceCm: 32.2, swingWeight: 320, twistWeight: 13.6 };
   let n = 0;
-  const person = () => post('/players', { name: `Ilka Morrow ${++n}`, sport: 'tennis' });
+  const person = () => post('/players', { name: `Ilka Morrow ${++n}`, sports: ['tennis'] });
   const racket = (ownerId: string | null = null) =>
     post('/frames', { tag: `OT-${++n}`, maker: 'Oskerra', model: 'Tide 98', ownerId, shape });
 
@@ -275,7 +242,7 @@ describe('the job, stored', () => {
 
   it('refuses a tag twice, an unknown owner, a head that does not fit', async () => {
     const { body } = await racket();
-    const { id: _, ...copy } = body;
+    const { id: _, archived: __, ...copy } = body;
     const twice = await post('/frames', copy);
     expect(twice.status).toBe(409);
     expect(paths(twice)).toEqual(['tag']);
@@ -340,18 +307,18 @@ describe('the job, stored', () => {
 
 describe('the database', () => {
   it('rolls back a transaction that fails', async () => {
-    const before = (await db.query('select id from player')).length;
+    const before = (await server.db.query('select id from player')).length;
     await expect(
-      db.transaction(async (tx) => {
-        await tx.query("insert into player values ('x', 'X', 'tennis', null, '', '', '', null, null)");
+      server.db.transaction(async (tx) => {
+        await tx.query("insert into player (id, name, level, style) values ('x', 'X', '', '')");
         throw new Error('stop');
       }),
     ).rejects.toThrow('stop');
-    expect(await db.query('select id from player')).toHaveLength(before);
+    expect(await server.db.query('select id from player')).toHaveLength(before);
   });
 
   it('runs migrations once', async () => {
-    await migrate(db);
-    expect((await db.query<{ n: number }>('select count(*)::int as n from migration'))[0]?.n).toBe(1);
+    await migrate(server.db);
+    expect((await server.db.query<{ n: number }>('select count(*)::int as n from migration'))[0]?.n).toBe(2);
   });
 });

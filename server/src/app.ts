@@ -5,15 +5,19 @@ import { systemClock, type Clock } from './clock';
 import type { PlanRunner } from './compute/plan-runner';
 import type { Db } from './db/db';
 import { ApiProblem, problemHandler } from './problem';
+import type { Hub } from './instruments/hub';
+import { captureRoutes } from './routes/captures';
 import { computeRoutes } from './routes/compute';
 import { fittingRoutes } from './routes/fittings';
 import { frameRoutes } from './routes/frames';
+import { instrumentRoutes } from './routes/instruments';
 import { libraryRoutes } from './routes/library';
 import { playerRoutes } from './routes/players';
 import { answer } from './routes/route';
 
 export interface AppParts {
   db: Db;
+  hub: Hub;
   runPlan: PlanRunner;
   /** Folder of the built page; without it only the API is served. */
   pageFolder?: string;
@@ -23,7 +27,7 @@ export interface AppParts {
 /** Large enough for 100,000 setups in one request. */
 const BODY_LIMIT = '32mb';
 
-export function createApp({ db, runPlan, pageFolder, now = systemClock }: AppParts): Express {
+export function createApp({ db, hub, runPlan, pageFolder, now = systemClock }: AppParts): Express {
   const app = express();
   app.disable('x-powered-by');
   app.use(compression());
@@ -40,6 +44,8 @@ export function createApp({ db, runPlan, pageFolder, now = systemClock }: AppPar
   computeRoutes(api, runPlan);
   playerRoutes(api, db);
   frameRoutes(api, db, now);
+  captureRoutes(api, db, now, hub);
+  instrumentRoutes(api, db, hub);
   libraryRoutes(api, db);
   fittingRoutes(api, db, now);
   api.use(() => {

@@ -1,25 +1,13 @@
-import type { Server } from 'node:http';
-import type { AddressInfo } from 'node:net';
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { calls } from '@kevro/contract';
-import { createApp } from './app';
-import { planHere } from './compute/plan-runner';
-import type { Db } from './db/db';
-import { openPglite } from './db/pglite';
+import { startTestServer, type TestServer } from './test-server';
 
-let db: Db;
-let server: Server;
-let base: string;
+let server: TestServer;
 beforeAll(async () => {
-  db = await openPglite();
-  server = createApp({ db, runPlan: planHere }).listen(0);
-  base = `http://127.0.0.1:${(server.address() as AddressInfo).port}/api/v1`;
+  server = await startTestServer();
 });
-afterAll(async () => {
-  server.close();
-  await db.close();
-});
+afterAll(() => server.close());
 
 const SPORTS = ['tennis', 'pickleball', 'padel', 'badminton', 'cricket'];
 const number = fc.oneof(
@@ -175,7 +163,7 @@ describe('every compute call, with generated JSON', () => {
         fc.asyncProperty(
           fc.oneof({ weight: 8, arbitrary: BODIES[name] as fc.Arbitrary<unknown> }, fc.jsonValue()),
           async (body) => {
-            const response = await fetch(base + call.path, {
+            const response = await fetch(server.base + call.path, {
               method: 'POST',
               headers: { 'content-type': 'application/json' },
               body: JSON.stringify(body),

@@ -3,7 +3,10 @@ import { dirname, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { createApp } from './app';
 import { planInThread } from './compute/plan-runner';
+import { systemClock } from './clock';
 import { openPglite } from './db/pglite';
+import { Hub } from './instruments/hub';
+import { BENCH_PACE } from './instruments/stand-in';
 import { isLoaded, loadShop, readShopFile } from './exchange/shop-file';
 
 const here = dirname(fileURLToPath(import.meta.url));
@@ -18,11 +21,15 @@ const runPlan = planInThread(new URL('./plan-thread.js', import.meta.url));
 
 const shopFile = process.env.KEVRO_SHOP_FILE;
 if (shopFile && !(await isLoaded(db))) {
-  await loadShop(db, readShopFile(JSON.parse(await readFile(shopFile, 'utf8'))), runPlan);
+  await loadShop(db, readShopFile(JSON.parse(await readFile(shopFile, 'utf8'))), runPlan, systemClock());
 }
+
+const hub = new Hub(db, systemClock, BENCH_PACE);
+await hub.start();
 
 const app = createApp({
   db,
+  hub,
   runPlan,
   pageFolder: resolve(here, '../../web/dist'),
 });
@@ -38,6 +45,7 @@ let stopping = false;
 const stop = (): void => {
   if (stopping) return;
   stopping = true;
+  hub.stop();
   server.close();
   server.closeAllConnections();
   void db.close().finally(() => process.exit(0));

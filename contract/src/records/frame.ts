@@ -1,18 +1,122 @@
 import { z } from 'zod';
-import { frameShape } from '../shapes';
+import { QUANTITIES } from '@kevro/core';
+import { dress, frameShape, knownSpecs, specs, sport, spot } from '../shapes';
+import { measurement } from './measurement';
+import { text, yes } from './text';
 
-const text = (most: number) => z.string().trim().max(most);
+/** A weight that is on a frame, with its place. */
+export const weightOn = z.strictObject({
+  what: text(60).default(''),
+  massG: z.number().positive().max(100),
+  at: spot,
+  spanCm: z.number().positive().max(60).optional(),
+  mirrored: z.boolean().optional(),
+});
+
+/** What the maker states of a model: shared by all frames of the same sport, maker and model. */
+export const nominal = z.strictObject({
+  specs: knownSpecs,
+  tolerance: knownSpecs,
+  dress: dress.describe('the dress that the statement is for; most makers state frames bare'),
+});
 
 export const newFrame = z.strictObject({
   tag: text(40).min(1),
   maker: text(80).min(1),
   model: text(80).min(1),
+  paint: text(80).default('').describe('what the paint says, where that is not the model'),
   ownerId: z.string().nullable().default(null).describe('the player it belongs to; null is shop stock'),
   shape: frameShape,
   pattern: text(20).default(''),
+  beam: text(30).default('').describe('widths along the beam, mm'),
+  stiffness: z.number().min(0).max(120).nullable().default(null),
   gripSize: text(20).default(''),
   note: text(500).default(''),
+  onIt: dress.default({}).describe('what is on it now'),
+  weights: z.array(weightOn).max(20).default([]),
+  nominal: nominal.nullable().default(null),
 });
-export const frame = newFrame.extend({ id: z.string() });
+export const frame = newFrame.extend({ id: z.string(), archived: z.boolean() });
+
+export const stringing = z.strictObject({
+  id: z.string(),
+  strungOn: z.iso.date(),
+  mains: text(80),
+  crosses: text(80),
+  mainsMm: z.number().min(0.4).max(2).nullable(),
+  crossesMm: z.number().min(0.4).max(2).nullable(),
+  mainsKg: z.number().min(1).max(50),
+  crossesKg: z.number().min(1).max(50),
+  unit: z.enum(['lb', 'kg']).describe('how the tension was said; it is stored in kg'),
+  preStretchPercent: z.number().min(0).max(30),
+  note: text(200),
+});
+export const newStringing = stringing.omit({ id: true }).extend({
+  mains: text(80).min(1),
+  crosses: text(80).default('').describe('the mains’ own if left out'),
+  mainsMm: stringing.shape.mainsMm.default(null),
+  crossesMm: stringing.shape.crossesMm.default(null),
+  preStretchPercent: stringing.shape.preStretchPercent.default(0),
+  note: text(200).default(''),
+});
+
+export const frameQuery = z.strictObject({
+  search: text(80).optional(),
+  sport: sport.optional(),
+  owner: z.string().max(80).optional().describe('a player’s id, or `stock`'),
+  sort: z.enum(['tag', 'model', 'owner', 'measured']).default('tag'),
+  archived: yes,
+  limit: z.coerce.number().int().min(1).max(500).default(100),
+  offset: z.coerce.number().int().min(0).default(0),
+});
+
+/** A frame in a list, with its newest numbers. */
+export const frameRow = z.strictObject({
+  id: z.string(),
+  tag: z.string(),
+  maker: z.string(),
+  model: z.string(),
+  paint: z.string(),
+  ownerId: z.string().nullable(),
+  ownerName: z.string().nullable(),
+  shape: frameShape,
+  pattern: z.string(),
+  gripSize: z.string(),
+  note: z.string(),
+  archived: z.boolean(),
+  newest: z
+    .strictObject({
+      takenAt: z.string(),
+      dress,
+      specs: specs.extend({ axisCm: z.number() }),
+      estimated: z.array(z.enum(QUANTITIES)),
+    })
+    .nullable(),
+});
+
+/** Everything of one frame: what it is, and what happened to it. */
+export const framePage = z.strictObject({
+  frame,
+  ownerName: z.string().nullable(),
+  measurements: z.array(measurement),
+  stringings: z.array(stringing),
+  builds: z.array(
+    z.strictObject({
+      fittingId: z.string(),
+      playerName: z.string(),
+      createdAt: z.string(),
+      school: z.string(),
+      addedG: z.number(),
+      stepsDone: z.number(),
+    }),
+  ),
+});
+
 export type NewFrame = z.input<typeof newFrame>;
 export type FrameRecord = z.output<typeof frame>;
+export type FrameRow = z.output<typeof frameRow>;
+export type FrameQuery = z.output<typeof frameQuery>;
+export type FramePage = z.output<typeof framePage>;
+export type Stringing = z.output<typeof stringing>;
+export type NewStringing = z.output<typeof newStringing>;
+export type WeightOn = z.output<typeof weightOn>;

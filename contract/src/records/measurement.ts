@@ -1,5 +1,9 @@
 import { z } from 'zod';
+import { MEANS, QUANTITIES } from '@kevro/core';
 import { dress, specUncertainty, specs } from '../shapes';
+
+export const quantity = z.enum(QUANTITIES);
+export const means = z.enum(MEANS);
 
 export const newMeasurement = z.strictObject({
   /** Made by the client once a draft: the same key twice stores one measurement. */
@@ -7,8 +11,23 @@ export const newMeasurement = z.strictObject({
   dress,
   specs,
   uncertainty: specUncertainty.optional().describe('standard uncertainties; typical ones if left out'),
+  estimated: z.array(quantity).default([]).describe('what was not measured but estimated'),
+  leftRight: z
+    .strictObject({ massG: z.number(), uncertainty: z.number().min(0) })
+    .nullable()
+    .default(null)
+    .describe('grams at the widest part of the head by which its right side is heavier'),
   note: z.string().trim().max(500).default(''),
 });
+
+/** How a quantity of a measurement was found. */
+export const howFound = z.strictObject({
+  means: z.array(means),
+  count: z.number(),
+  instruments: z.array(z.string()),
+  calibrations: z.array(z.string()),
+});
+
 export const measurement = z.strictObject({
   id: z.string(),
   frameId: z.string(),
@@ -16,6 +35,10 @@ export const measurement = z.strictObject({
   dress,
   specs: specs.extend({ axisCm: z.number() }),
   uncertainty: specUncertainty,
+  estimated: z.array(quantity),
+  leftRight: newMeasurement.shape.leftRight.unwrap(),
+  how: z.partialRecord(quantity, howFound).describe('empty where the measurement came in whole'),
   note: z.string(),
 });
 export type Measurement = z.output<typeof measurement>;
+export type HowFound = z.output<typeof howFound>;

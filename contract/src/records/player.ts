@@ -1,20 +1,60 @@
 import { z } from 'zod';
 import { GUIDES } from '@kevro/core';
 import { sport } from '../shapes';
+import { text, yes } from './text';
 
-const text = (most: number) => z.string().trim().max(most);
-const name = text(80).min(1);
+export const BUILDS = ['slight', 'medium', 'strong'] as const;
+export const HANDS = ['right', 'left', 'both'] as const;
+/** What a player puts first in a frame. */
+export const PUTS_FIRST = ['control', 'power', 'comfort', 'stability', 'hand-speed', 'reach'] as const;
+/** What bothers a player about the frame in hand. */
+export const BOTHERS = [
+  'twisting',
+  'late',
+  'pushed-around',
+  'sore-arm',
+  'tired',
+  'long',
+  'short',
+  'mis-hits-tip',
+  'mis-hits-side',
+] as const;
 
 export const newPlayer = z.strictObject({
-  name,
-  sport,
+  name: text(80).min(1),
+  sports: z.array(sport).min(1).max(4),
   birthYear: z.int().min(1900).max(2100).nullable().default(null),
-  level: text(80).default(''),
+  heightCm: z.number().min(80).max(240).nullable().default(null),
+  build: z.enum(BUILDS).nullable().default(null),
+  level: text(80).default('').describe('in plain words'),
+  levelScale: z.int().min(1).max(7).nullable().default(null),
+  handedness: z.enum(HANDS).nullable().default(null),
   style: text(200).default(''),
-  bothers: text(200).default(''),
+  putsFirst: z.enum(PUTS_FIRST).nullable().default(null),
+  bothers: z.array(z.enum(BOTHERS)).max(9).default([]),
+  botherNote: text(200).default('').describe('what bothers them, in their own words'),
   ceilingSwingWeight: z.number().positive().max(1000).nullable().default(null),
+  sessionsAWeek: z.number().min(0).max(21).nullable().default(null),
   guide: z.enum(GUIDES).nullable().default(null).describe('the band of specs that suits this player'),
+  armHistory: text(1000)
+    .optional()
+    .describe('private: stored, and answered only where it is asked for; left out leaves what is stored'),
 });
-export const player = newPlayer.extend({ id: z.string() });
+/** A player without the arm history: only whether there is one. */
+export const player = newPlayer
+  .omit({ armHistory: true })
+  .extend({ id: z.string(), hasArmHistory: z.boolean(), archived: z.boolean() });
+export const armHistory = z.strictObject({ text: z.string() });
+
+export const playerQuery = z.strictObject({
+  search: text(80).optional(),
+  sport: sport.optional(),
+  sort: z.enum(['name', 'age', 'level']).default('name'),
+  archived: yes,
+  limit: z.coerce.number().int().min(1).max(500).default(200),
+  offset: z.coerce.number().int().min(0).default(0),
+});
+
 export type NewPlayer = z.input<typeof newPlayer>;
 export type Player = z.output<typeof player>;
+export type PlayerQuery = z.output<typeof playerQuery>;

@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { school } from '../shapes';
 import { newAim } from './fitting';
-import { newFrame } from './frame';
+import { newFrame, newStringing } from './frame';
+import { newInstrument, rodReads } from './instrument';
 import { newMeasurement } from './measurement';
 import { newPart } from './part';
 import { newPlayer } from './player';
@@ -13,16 +14,29 @@ const when = z.iso.datetime();
 
 /** A whole shop in one open file: what the demo ships, and what a shop can be moved with. */
 export const shopFile = z.strictObject({
-  kevro: z.literal('shop/1'),
+  kevro: z.literal('shop/2'),
   shop,
-  players: z.array(newPlayer.extend({ id })),
+  players: z.array(newPlayer.extend({ id, archived: z.boolean().default(false) })),
   frames: z.array(
     newFrame.extend({
       id,
+      archived: z.boolean().default(false),
       measurements: z.array(newMeasurement.omit({ key: true }).extend({ takenAt: when })),
+      stringings: z.array(newStringing).default([]),
     }),
   ),
   setups: z.array(newSetup.extend({ id })),
+  instruments: z
+    .array(
+      newInstrument.extend({
+        id,
+        /** Each taken so many hours before the file is read: a calibration of a made-up machine is as old as its file says. */
+        calibrations: z
+          .array(z.strictObject({ hoursBefore: z.number().min(0), rods: z.array(rodReads) }))
+          .default([]),
+      }),
+    )
+    .default([]),
   parts: z.array(z.strictObject({ id, part: newPart })),
   fittings: z.array(
     z.strictObject({

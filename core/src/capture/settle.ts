@@ -75,6 +75,8 @@ function bySource(all: readonly Worked[]): Worked[][] {
  * their spread (Birge ratio; from memory).
  */
 function joined(groups: readonly Group[]): Group {
+  const [only, ...others] = groups;
+  if (only && others.length === 0) return only;
   const weight = groups.reduce((sum, g) => sum + 1 / g.uncertainty ** 2, 0);
   const mean = groups.reduce((sum, g) => sum + g.mean / g.uncertainty ** 2, 0) / weight;
   const misfit = groups.reduce((sum, g) => sum + ((g.mean - mean) / g.uncertainty) ** 2, 0);

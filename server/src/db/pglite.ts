@@ -2,9 +2,10 @@ import { PGlite, types } from '@electric-sql/pglite';
 import type { Db, Queries } from './db';
 import { migrate } from './migrate';
 
-/** 8-byte integers come as numbers (counts and sequence numbers stay far below 2^53), times as ISO text. */
+/** 8-byte integers come as numbers (counts and sequence numbers stay far below 2^53), days and times as ISO text. */
 const PARSERS = {
   [types.INT8]: Number,
+  [types.DATE]: (text: string) => text,
   [types.TIMESTAMPTZ]: (text: string) => new Date(text).toISOString(),
 };
 

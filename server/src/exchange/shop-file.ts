@@ -20,14 +20,16 @@ import {
 } from '@kevro/contract';
 import type { PlanRunner } from '../compute/plan-runner';
 import type { Db, Queries } from '../db/db';
+import { calibrateRods } from '../instruments/calibrate-rods';
 import { badInput } from '../problem';
 import { addAim } from '../records/aim';
 import { openFitting, setReferences } from '../records/fitting';
-import { addFrame } from '../records/frame';
+import { addFrame, addStringing, archiveFrame, changeFrame } from '../records/frame';
+import { addCalibration, addInstrument } from '../records/instrument';
 import { addMeasurement } from '../records/measurement';
 import { addPart } from '../records/part';
 import { addPlan, markStep } from '../records/plan';
-import { addPlayer } from '../records/player';
+import { archivePlayer, putPlayer } from '../records/player';
 import { addSetup } from '../records/setup';
 import { setShop } from '../records/shop';
 
@@ -40,7 +42,7 @@ export function readShopFile(data: unknown): ShopFile {
 
 async function storeFrame(
   db: Queries,
-  { id, measurements, ...frame }: ShopFile['frames'][number],
+  { id, measurements, stringings, archived, ...frame }: ShopFile['frames'][number],
 ): Promise<Measurement | undefined> {
   await addFrame(db, frame, id);
   const { sport, lengthCm } = settleFrame(frame.shape);
@@ -54,6 +56,10 @@ async function storeFrame(
       uncertainty,
     });
   }
+  // What is on it is what the file says, also where that is not what was last measured.
+  await changeFrame(db, id, frame);
+  for (const stringing of stringings) await addStringing(db, id, stringing);
+  if (archived) await archiveFrame(db, id, true);
   return newest;
 }
 
@@ -75,7 +81,7 @@ function materialsOf(file: ShopFile, { id, plan }: Fitting): Materials | undefin
 }
 
 /** Stores a whole shop in one transaction. Plans are computed before it, since they take longest. */
-export async function loadShop(db: Db, file: ShopFile, runPlan: PlanRunner): Promise<void> {
+export async function loadShop(db: Db, file: ShopFile, runPlan: PlanRunner, now: string): Promise<void> {
   const frames = new Map(file.frames.map((frame) => [frame.id, frame]));
   const plans = new Map<string, Plan>();
   for (const fitting of file.fittings) {
@@ -96,7 +102,11 @@ export async function loadShop(db: Db, file: ShopFile, runPlan: PlanRunner): Pro
 
   await db.transaction(async (tx) => {
     await setShop(tx, file.shop);
-    for (const { id, ...player } of file.players) await addPlayer(tx, player, id);
+    for (const { id, archived, ...player } of file.players) {
+      await putPlayer(tx, player, id);
+      if (archived) await archivePlayer(tx, id, true);
+    }
+    for (const instrument of file.instruments) await storeInstrument(tx, instrument, now);
     const newest = new Map<string, Measurement | undefined>();
     for (const frame of file.frames) newest.set(frame.id, await storeFrame(tx, frame));
     for (const { id, ...setup } of file.setups) await addSetup(tx, setup, id);
@@ -120,6 +130,19 @@ export async function loadShop(db: Db, file: ShopFile, runPlan: PlanRunner): Pro
       }
     }
   });
+}
+
+async function storeInstrument(
+  tx: Queries,
+  { id, calibrations, ...instrument }: ShopFile['instruments'][number],
+  now: string,
+): Promise<void> {
+  await addInstrument(tx, instrument, id);
+  for (const { hoursBefore, rods } of calibrations) {
+    const takenAt = new Date(Date.parse(now) - hoursBefore * 3_600_000).toISOString();
+    const found = calibrateRods(rods);
+    await addCalibration(tx, { key: `${id} ${takenAt}`, instrumentId: id, takenAt, rods, found });
+  }
 }
 
 async function storeFitting(tx: Queries, fitting: Fitting): Promise<AimRecord | undefined> {

@@ -1,4 +1,4 @@
-import type { AxisSpecs, Dress, SpecUncertainty } from '@kevro/core';
+import type { Dress, SpecUncertainty } from '@kevro/core';
 import type { Measurement } from '@kevro/contract';
 import type { Queries } from '../db/db';
 import { newId } from './id';
@@ -14,6 +14,9 @@ interface Row {
   twist_weight: number | null;
   axis_cm: number;
   uncertainty: SpecUncertainty;
+  estimated: Measurement['estimated'];
+  left_right: Measurement['leftRight'];
+  how: Measurement['how'];
   note: string;
 }
 
@@ -30,6 +33,9 @@ const measurementOf = (row: Row): Measurement => ({
     axisCm: row.axis_cm,
   },
   uncertainty: row.uncertainty,
+  estimated: row.estimated,
+  leftRight: row.left_right,
+  how: row.how,
   note: row.note,
 });
 
@@ -40,6 +46,11 @@ export async function listMeasurements(db: Queries, frameId: string): Promise<Me
   return rows.map(measurementOf);
 }
 
+export async function findMeasurement(db: Queries, id: string): Promise<Measurement> {
+  const [row] = await db.query<Row>('select * from measurement where id = $1', [id]);
+  return measurementOf(row as Row);
+}
+
 export async function newestMeasurement(db: Queries, frameId: string): Promise<Measurement | undefined> {
   const rows = await db.query<Row>(
     'select * from measurement where frame_id = $1 order by seq desc limit 1',
@@ -48,23 +59,19 @@ export async function newestMeasurement(db: Queries, frameId: string): Promise<M
   return rows[0] && measurementOf(rows[0]);
 }
 
-export interface MeasurementToStore {
+export type MeasurementToStore = Omit<Measurement, 'id' | 'how'> & {
   key: string;
-  frameId: string;
-  takenAt: string;
-  dress: Dress;
-  specs: AxisSpecs;
-  uncertainty: SpecUncertainty;
-  note: string;
-}
+  how?: Measurement['how'];
+};
 
 /** Stores a measurement once a key: a second one with the same key changes nothing and gives back the first. */
 export async function addMeasurement(db: Queries, m: MeasurementToStore): Promise<Measurement> {
   const { massG, balanceCm, swingWeight, twistWeight = null, axisCm } = m.specs;
-  await db.query(
+  const stored = await db.query<Row>(
     `insert into measurement (id, key, frame_id, taken_at, dress, mass_g, balance_cm, swing_weight, twist_weight,
-       axis_cm, uncertainty, note)
-     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12) on conflict (key) do nothing`,
+       axis_cm, uncertainty, estimated, left_right, how, note)
+     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15)
+     on conflict (key) do nothing returning *`,
     [
       newId(),
       m.key,
@@ -77,9 +84,21 @@ export async function addMeasurement(db: Queries, m: MeasurementToStore): Promis
       twistWeight,
       axisCm,
       JSON.stringify(m.uncertainty),
+      JSON.stringify(m.estimated),
+      m.leftRight === null ? null : JSON.stringify(m.leftRight),
+      JSON.stringify(m.how ?? {}),
       m.note,
     ],
   );
-  const rows = await db.query<Row>('select * from measurement where key = $1', [m.key]);
-  return measurementOf(rows[0] as Row);
+  const [row] = stored;
+  if (!row) {
+    const [first] = await db.query<Row>('select * from measurement where key = $1', [m.key]);
+    return measurementOf(first as Row);
+  }
+  await db.query('update frame set newest_measurement_id = $2, on_it = $3 where id = $1', [
+    m.frameId,
+    row.id,
+    JSON.stringify(m.dress),
+  ]);
+  return measurementOf(row);
 }

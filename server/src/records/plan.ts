@@ -1,4 +1,4 @@
-import type { PlanRecord } from '@kevro/contract';
+import type { FramePage, PlanRecord } from '@kevro/contract';
 import type { Queries } from '../db/db';
 import { newId } from './id';
 
@@ -8,6 +8,20 @@ const COLUMNS = `id, created_at as "createdAt", aim_id as "aimId", measurement_i
 export async function newestPlan(db: Queries, fittingId: string): Promise<PlanRecord | undefined> {
   const sql = `select ${COLUMNS} from plan where fitting_id = $1 order by seq desc limit 1`;
   return (await db.query<PlanRecord>(sql, [fittingId]))[0];
+}
+
+/** What was planned and built on a frame, newest first: only the newest plan of each fitting, which is the one that was built from. */
+export async function buildsOf(db: Queries, frameId: string): Promise<FramePage['builds']> {
+  return db.query<FramePage['builds'][number]>(
+    `select fitting.id as "fittingId", player.name as "playerName", plan.created_at as "createdAt", plan.school,
+       (select coalesce(sum((p->>'massG')::float8 * case when (p->>'mirrored')::boolean then 2 else 1 end), 0)
+          from jsonb_array_elements(plan.placements) p) as "addedG",
+       (select count(*) from build_step where build_step.plan_id = plan.id) as "stepsDone"
+     from fitting join player on player.id = fitting.player_id
+       join lateral (select * from plan where fitting_id = fitting.id order by seq desc limit 1) plan on true
+     where fitting.frame_id = $1 order by plan.seq desc`,
+    [frameId],
+  );
 }
 
 export async function addPlan(

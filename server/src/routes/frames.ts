@@ -1,35 +1,87 @@
 import type { Router } from 'express';
-import { TYPICAL_READING, requireSpecs, settleFrame, withAxis } from '@kevro/core';
-import { sentence, type FrameRecord } from '@kevro/contract';
+import { TYPICAL_READING, brokenLimits, requireSpecs, settleFrame, withAxis } from '@kevro/core';
+import { sentence, type FieldError, type FrameRecord, type NewFrame } from '@kevro/contract';
 import type { Clock } from '../clock';
 import type { Db } from '../db/db';
 import { ApiProblem, badInput } from '../problem';
-import { addFrame, findFrame, listFrames } from '../records/frame';
+import {
+  addFrame,
+  addStringing,
+  archiveFrame,
+  changeFrame,
+  findFrame,
+  listFrames,
+  listStringings,
+} from '../records/frame';
 import { addMeasurement, listMeasurements } from '../records/measurement';
+import { buildsOf } from '../records/plan';
 import { findPlayer } from '../records/player';
 import { answer } from './route';
 
-async function frameOrNone(db: Db, id: string | undefined): Promise<FrameRecord> {
+export async function frameOrNone(db: Db, id: string | undefined): Promise<FrameRecord> {
   const frame = await findFrame(db, id ?? '');
   if (!frame) throw new ApiProblem('not-found');
   return frame;
 }
 
+function orTagTaken(frame: FrameRecord | undefined, tag: string): FrameRecord {
+  if (frame) return frame;
+  const values = { what: `a frame tagged ${tag}` };
+  const message = sentence('already-there', values);
+  throw new ApiProblem('already-there', [{ path: 'tag', code: 'already-there', message }], values);
+}
+
 export function frameRoutes(router: Router, db: Db, now: Clock): void {
-  answer(router, 'frames', () => listFrames(db));
+  /** Throws where the shape cannot be, or there is no such owner. A frame over a rule limit can be stored: it is judged, not refused. */
+  async function check(body: Required<NewFrame>): Promise<void> {
+    brokenLimits(body.shape);
+    const errors: FieldError[] = [];
+    if (body.ownerId !== null && !(await findPlayer(db, body.ownerId))) {
+      errors.push({ path: 'ownerId', code: 'not-found', message: sentence('not-found') });
+    }
+    if (errors.length > 0) throw badInput(errors);
+  }
+
+  answer(router, 'frames', ({ query }) => listFrames(db, query));
+
+  answer(router, 'frame', async ({ params }) => {
+    const frame = await frameOrNone(db, params.id);
+    const [owner, measurements, stringings, builds] = await Promise.all([
+      frame.ownerId === null ? undefined : findPlayer(db, frame.ownerId),
+      listMeasurements(db, frame.id),
+      listStringings(db, frame.id),
+      buildsOf(db, frame.id),
+    ]);
+    return { frame, ownerName: owner?.name ?? null, measurements, stringings, builds };
+  });
 
   answer(router, 'addFrame', async ({ body }) => {
-    settleFrame(body.shape);
-    if (body.ownerId !== null && !(await findPlayer(db, body.ownerId))) {
-      throw badInput([{ path: 'ownerId', code: 'not-found', message: sentence('not-found') }]);
-    }
-    const frame = await addFrame(db, body);
-    if (!frame) {
-      const values = { what: `a frame tagged ${body.tag}` };
-      const message = sentence('already-there', values);
-      throw new ApiProblem('already-there', [{ path: 'tag', code: 'already-there', message }], values);
-    }
-    return frame;
+    await check(body);
+    return orTagTaken(await db.transaction((tx) => addFrame(tx, body)), body.tag);
+  });
+
+  answer(router, 'editFrame', async ({ params, body }) => {
+    const { id } = await frameOrNone(db, params.id);
+    await check(body);
+    return orTagTaken(await db.transaction((tx) => changeFrame(tx, id, body)), body.tag);
+  });
+
+  answer(router, 'archiveFrame', async ({ params, body }) => {
+    const { id } = await frameOrNone(db, params.id);
+    await archiveFrame(db, id, body.archived);
+    return frameOrNone(db, id);
+  });
+
+  answer(router, 'duplicateFrame', async ({ params, body }) => {
+    const { id: _, archived: __, ...frame } = await frameOrNone(db, params.id);
+    // The twin is another frame: it has no measurements, and what was put on the first is not on it.
+    const twin = { ...frame, tag: body.tag, weights: [], note: '' };
+    return orTagTaken(await db.transaction((tx) => addFrame(tx, twin)), body.tag);
+  });
+
+  answer(router, 'addStringing', async ({ params, body }) => {
+    const { id } = await frameOrNone(db, params.id);
+    return addStringing(db, id, { ...body, crosses: body.crosses || body.mains });
   });
 
   answer(router, 'measurements', async ({ params }) => {
@@ -41,8 +93,8 @@ export function frameRoutes(router: Router, db: Db, now: Clock): void {
     const frame = await frameOrNone(db, params.id);
     const { sport, lengthCm } = settleFrame(frame.shape);
     const specs = requireSpecs(withAxis(body.specs, sport.axisCm), lengthCm);
-    const uncertainty = body.uncertainty ?? TYPICAL_READING;
-    const { key, dress, note } = body;
-    return addMeasurement(db, { key, frameId: frame.id, takenAt: now(), dress, specs, uncertainty, note });
+    const { uncertainty = TYPICAL_READING, ...rest } = body;
+    const measurement = { ...rest, frameId: frame.id, takenAt: now(), specs, uncertainty };
+    return db.transaction((tx) => addMeasurement(tx, measurement));
   });
 }

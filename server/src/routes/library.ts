@@ -3,12 +3,17 @@ import { bringTo, settleFrame } from '@kevro/core';
 import type { Db } from '../db/db';
 import { addPart, listParts } from '../records/part';
 import { addSetup, listSetups } from '../records/setup';
-import { theShop } from '../records/shop';
+import { setShop, theShop } from '../records/shop';
 import { answer } from './route';
 
 /** The shop, its setups and its parts. */
 export function libraryRoutes(router: Router, db: Db): void {
   answer(router, 'shop', () => theShop(db));
+  answer(router, 'editShop', async ({ body }) => {
+    const { demo } = await theShop(db);
+    await setShop(db, { ...body, demo });
+    return theShop(db);
+  });
   answer(router, 'setups', () => listSetups(db));
   answer(router, 'addSetup', ({ body }) => {
     // Throws where the shape cannot be.

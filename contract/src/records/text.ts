@@ -1,0 +1,11 @@
+import { z } from 'zod';
+
+export const text = (most: number) => z.string().trim().max(most);
+/** A yes or no in a query string; no when left out. */
+export const yes = z
+  .enum(['yes', 'no'])
+  .default('no')
+  .transform((answer) => answer === 'yes');
+/** A list in parts: what was asked for, and how many there are in all. */
+export const rowsOf = <T extends z.ZodType>(row: T) =>
+  z.strictObject({ rows: z.array(row), total: z.number() });

@@ -1,0 +1,45 @@
+import type { Quantity } from '@kevro/core';
+import type { InstrumentKind } from '@kevro/contract';
+
+/** What an instrument is to read: a quantity of the frame that lies on it (a twist weight is read edge-on), or a calibration rod. */
+export type ToRead = { quantity: Quantity } | { rod: number };
+
+export interface DriverEvents {
+  /** Told at once when the instrument is opened, and at every change. `warming` may read, less surely. */
+  state: (state: 'ready' | 'warming' | 'lost', warmInSeconds: number) => void;
+  /** What the display shows now, in the instrument's own unit. */
+  sample: (value: number, steady: boolean) => void;
+}
+
+/** The instrument went away in the middle of a reading. The reading is not lost: it goes on when the instrument is back. */
+export class Lost extends Error {
+  constructor() {
+    super('the instrument is lost');
+    this.name = 'Lost';
+  }
+}
+
+/**
+ * The one thing a measuring device has to bring to work with Kevro; see docs/instruments.md. Values are raw: averaging, correction by the calibration and
+ * storing are done for every device alike.
+ */
+export interface Driver {
+  /** Begins to watch the device. Called once. */
+  open: (events: DriverEvents) => void;
+  /**
+   * One raw value: a steady weighing, a balance, or one swing. Swing weights come about the axis of the data sheet.
+   * @throws Lost where the device goes away, the signal's reason where it is aborted
+   */
+  read: (what: ToRead, signal: AbortSignal) => Promise<number>;
+  close: () => void;
+}
+
+/** How many raw values make one reading. */
+export const VALUES_A_READING: Record<InstrumentKind, number> = { scale: 1, board: 1, machine: 3 };
+
+/** What each kind of instrument can read of a frame. */
+export const READS: Record<InstrumentKind, readonly Quantity[]> = {
+  scale: ['massG'],
+  board: ['balanceCm'],
+  machine: ['swingWeight', 'twistWeight', 'leftRightG'],
+};

@@ -1,0 +1,371 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { Asked, CaptureRecord, DataSheet, Instrument } from '@kevro/contract';
+import { paths, startTestServer, type Answer, type TestServer } from './test-server';
+
+let server: TestServer;
+let time = Date.parse('2026-11-23T09:00:00.000Z');
+beforeAll(async () => {
+  server = await startTestServer(() => new Date(time).toISOString());
+});
+afterAll(() => server.close());
+const get = (path: string): Promise<Answer> => server.call('GET', path);
+const post = (path: string, body: unknown): Promise<Answer> => server.call('POST', path, body);
+const put = (path: string, body: unknown): Promise<Answer> => server.call('PUT', path, body);
+
+let n = 0;
+const key = (): string => `test-key-${++n}`;
+const shape = { sport: 'tennis', lengthCm: 68.58 };
+const newFrame = (more = {}) => ({ tag: `T-${++n}`, maker: 'Oskerra', model: 'Tide 98', shape, ...more });
+const addFrame = async (more = {}): Promise<string> => (await post('/frames', newFrame(more))).body.id;
+const typed = (frameId: string, quantity: string, value: number, means = 'typed', k = key()) =>
+  post(`/frames/${frameId}/readings`, { means, key: k, quantity, value });
+const capture = async (frameId: string): Promise<CaptureRecord> =>
+  (await get(`/frames/${frameId}/capture`)).body;
+const store = (frameId: string, captureId: string) => post(`/frames/${frameId}/capture/store`, { captureId });
+async function typeAll(frameId: string): Promise<void> {
+  await typed(frameId, 'massG', 327);
+  await typed(frameId, 'balanceCm', 32.2);
+  await typed(frameId, 'swingWeight', 320);
+}
+
+describe('players', () => {
+  const person = (name: string, more = {}) => post('/players', { name, sports: ['tennis'], ...more });
+
+  it('are found by any word, by sport, sorted, and put away', async () => {
+    await person('Wanda Quill', { style: 'serve and volley', levelScale: 5, birthYear: 2011 });
+    const old = (await person('Abel Quill', { sports: ['padel', 'tennis'], levelScale: 2, birthYear: 1960 }))
+      .body;
+    const names = async (query: string) =>
+      (await get(`/players?${query}`)).body.rows.map((p: { name: string }) => p.name);
+    expect(await names('search=quill')).toEqual(['Abel Quill', 'Wanda Quill']);
+    expect(await names('search=quill&sort=age')).toEqual(['Wanda Quill', 'Abel Quill']);
+    expect(await names('search=volley%20quill')).toEqual(['Wanda Quill']);
+    expect(await names('search=quill&sport=padel')).toEqual(['Abel Quill']);
+    await put(`/players/${old.id}/archived`, { archived: true });
+    expect(await names('search=quill&sort=level')).toEqual(['Wanda Quill']);
+    expect(await names('search=quill&archived=yes')).toEqual(['Abel Quill']);
+    expect(paths(await get('/players?sort=height'))).toEqual(['sort']);
+  });
+
+  it('keep the arm history to themselves until it is asked for', async () => {
+    const secret = 'elbow, spring of last year';
+    const { body } = await person('Ruben Achterberg', { armHistory: secret });
+    expect(body.hasArmHistory).toBe(true);
+    expect(JSON.stringify(body)).not.toContain('elbow');
+    expect(JSON.stringify((await get('/players')).body)).not.toContain('elbow');
+    expect((await get('/players?search=elbow')).body.rows).toEqual([]);
+    expect((await get(`/players/${body.id}/arm-history`)).body).toEqual({ text: secret });
+    const { id, hasArmHistory: _, archived: __, ...own } = body;
+    await put(`/players/${id}`, { ...own, level: 'club, strong' });
+    expect((await get(`/players/${id}/arm-history`)).body.text).toBe(secret);
+    await put(`/players/${id}`, { ...own, level: 'club', armHistory: '' });
+    expect((await get(`/players/${id}`)).body).toMatchObject({ hasArmHistory: false, level: 'club' });
+  });
+
+  it('are refused without a sport, and off the scale', async () => {
+    const answer = await person('Nobody', { sports: [], levelScale: 9, heightCm: 400 });
+    expect(paths(answer).toSorted()).toEqual(['heightCm', 'levelScale', 'sports']);
+  });
+});
+
+describe('frames', () => {
+  it('share what the maker states, and are duplicated for a pair', async () => {
+    const nominal = { specs: { massG: 305 }, tolerance: { massG: 7 }, dress: {} };
+    const model = `Shared ${++n}`;
+    const first = await addFrame({ model, nominal, weights: [{ massG: 3, at: { clock: 12 } }] });
+    const second = await addFrame({ model });
+    expect((await get(`/frames/${second}`)).body.frame.nominal).toEqual(nominal);
+    const twin = (await post(`/frames/${first}/duplicate`, { tag: `twin-${++n}` })).body;
+    expect(twin).toMatchObject({ model, weights: [], nominal });
+    const taken = await post(`/frames/${first}/duplicate`, { tag: twin.tag });
+    expect([taken.status, ...paths(taken)]).toEqual([409, 'tag']);
+  });
+
+  it('are found by any word and by owner, and sorted by when they were measured', async () => {
+    const owner = (await post('/players', { name: 'Odile Vantresk', sports: ['padel'] })).body.id;
+    const model = `Find ${++n}`;
+    const own = await addFrame({ model, ownerId: owner });
+    const stock = await addFrame({ model });
+    await typeAll(stock);
+    await store(stock, (await capture(stock)).id);
+    const ids = async (query: string) =>
+      (await get(`/frames?${query}`)).body.rows.map((f: { id: string }) => f.id);
+    expect(await ids('search=find%20vantresk')).toEqual([own]);
+    expect(await ids(`search=find&owner=stock&sort=measured`)).toContain(stock);
+    expect((await ids('sort=measured&limit=1'))[0]).toBe(stock);
+    expect((await get(`/frames?search=${model.replace(' ', '+')}&limit=1`)).body.total).toBe(2);
+    await put(`/frames/${own}/archived`, { archived: true });
+    expect(await ids('search=vantresk')).toEqual([]);
+  });
+
+  it('are changed whole or not at all, and keep their strings', async () => {
+    const [a, b] = [newFrame(), newFrame()];
+    const first = (await post('/frames', a)).body;
+    await post('/frames', b);
+    const clash = await put(`/frames/${first.id}`, { ...a, tag: b.tag });
+    expect([clash.status, ...paths(clash)]).toEqual([409, 'tag']);
+    await put(`/frames/${first.id}`, { ...a, paint: 'Tide 100', onIt: { strings: true } });
+    const stringing = { strungOn: '2026-11-20', mains: 'poly', mainsKg: 23, crossesKg: 22, unit: 'kg' };
+    await post(`/frames/${first.id}/stringings`, stringing);
+    const { body } = await get(`/frames/${first.id}`);
+    expect(body.frame).toMatchObject({ tag: a.tag, paint: 'Tide 100', onIt: { strings: true } });
+    expect(body.stringings[0]).toMatchObject({ ...stringing, crosses: 'poly' });
+    expect(paths(await post(`/frames/${first.id}/stringings`, { ...stringing, mainsKg: 0 }))).toEqual([
+      'mainsKg',
+    ]);
+  });
+});
+
+describe('a capture', () => {
+  it('becomes one measurement, however often it is stored', async () => {
+    const id = await addFrame();
+    await put(`/frames/${id}/capture`, { dress: { strings: true } });
+    await typeAll(id);
+    await post(`/frames/${id}/readings`, { means: 'estimate', key: key(), quantity: 'twistWeight' });
+    const open = await capture(id);
+    const stored = await Promise.all([store(id, open.id), store(id, open.id), store(id, open.id)]);
+    expect(new Set(stored.map((s) => s.body.id)).size).toBe(1);
+    const page = (await get(`/frames/${id}`)).body;
+    expect(page.measurements).toHaveLength(1);
+    expect(page.measurements[0]).toMatchObject({
+      dress: { strings: true },
+      specs: { massG: 327, balanceCm: 32.2, swingWeight: 320 },
+      estimated: ['twistWeight'],
+      how: { massG: { means: ['typed'], count: 1 }, twistWeight: { means: ['estimate'] } },
+    });
+    expect(page.frame.onIt).toEqual({ strings: true });
+    expect((await get(`/frames?search=${page.frame.tag}`)).body.rows[0].newest.estimated).toEqual([
+      'twistWeight',
+    ]);
+    // What comes next begins anew.
+    expect((await capture(id)).readings).toEqual([]);
+  });
+
+  it('keeps two readings that arrive at once, and the same one twice only once', async () => {
+    const id = await addFrame();
+    const same = key();
+    await Promise.all([
+      typed(id, 'massG', 327),
+      typed(id, 'massG', 327.4),
+      typed(id, 'balanceCm', 32.2, 'typed', same),
+      typed(id, 'balanceCm', 32.2, 'typed', same),
+      get(`/frames/${id}/capture`),
+    ]);
+    const { readings } = await capture(id);
+    expect(readings.map((r) => r.quantity).toSorted()).toEqual(['balanceCm', 'massG', 'massG']);
+    const captures = await server.db.query('select id from capture where frame_id = $1', [id]);
+    expect(captures).toHaveLength(1);
+  });
+
+  it('counts what is set aside no more, and can be begun anew', async () => {
+    const id = await addFrame();
+    await typeAll(id);
+    await typed(id, 'massG', 350);
+    const open = await capture(id);
+    await put(`/frames/${id}/set-aside`, { readingId: open.readings.at(-1)?.id, setAside: true });
+    const gone = await put(`/frames/${id}/set-aside`, { readingId: 'no-such', setAside: true });
+    expect(gone.body.code).toBe('capture-gone');
+    const measured = (await store(id, open.id)).body;
+    expect(measured.specs.massG).toBe(327);
+    expect(measured.how.massG.count).toBe(1);
+    await typed(id, 'massG', 330);
+    const next = await capture(id);
+    expect((await post(`/frames/${id}/capture/drop`, { captureId: next.id })).body.readings).toEqual([]);
+    expect((await store(id, next.id)).body.code).toBe('capture-gone');
+  });
+
+  it('is refused while something is missing or cannot be, and nothing is stored', async () => {
+    const id = await addFrame();
+    await typed(id, 'massG', 327);
+    const early = await post(`/frames/${id}/readings`, {
+      means: 'estimate',
+      key: key(),
+      quantity: 'swingWeight',
+    });
+    expect([early.status, early.body.code]).toEqual([422, 'needs-weight-and-balance']);
+    const { id: captureId } = await capture(id);
+    expect((await store(id, captureId)).body.code).toBe('capture-incomplete');
+    await typed(id, 'balanceCm', 32.2);
+    await typed(id, 'swingWeight', 120);
+    expect((await store(id, captureId)).status).toBe(409);
+    expect((await get(`/frames/${id}/measurements`)).body).toEqual([]);
+    expect(paths(await typed(id, 'massG', 9e9))).toEqual(['value']);
+  });
+});
+
+const SHEET: DataSheet = {
+  repeatability: 0.4,
+  accuracy: 2,
+  resolution: 0.1,
+  driftPerHour: 0.02,
+  warmUpMinutes: 0,
+  axisCm: null,
+};
+
+describe('instruments', () => {
+  const add = async (kind: string, sheet: Partial<DataSheet> = {}): Promise<string> =>
+    (await post('/instruments', { name: `${kind} ${++n}`, kind, sheet: { ...SHEET, ...sheet } })).body.id;
+  const take = (id: string, asked: unknown, k = key()) => post(`/instruments/${id}/read`, { key: k, asked });
+  const view = async (id: string): Promise<Instrument> =>
+    (await get('/instruments')).body.find((i: Instrument) => i.id === id);
+  const until = async (what: () => Promise<boolean>): Promise<void> => {
+    for (let i = 0; i < 400 && !(await what()); i++) await new Promise((r) => setTimeout(r, 5));
+    expect(await what()).toBe(true);
+  };
+  const idle = (id: string) => until(async () => (await view(id)).reading === null);
+  const rods = (slope: number, bump = 0) =>
+    [100, 200, 300].map((trueValue, i) => ({ trueValue, reads: [slope * trueValue + (i === 1 ? bump : 0)] }));
+
+  it('measure a whole frame: what was put on them is what is found', async () => {
+    const id = await addFrame();
+    await typeAll(id);
+    await typed(id, 'twistWeight', 13.5);
+    await store(id, (await capture(id)).id);
+    const [scale, board, machine] = [
+      await add('scale', { repeatability: 0.1, accuracy: 0.1 }),
+      await add('board', { repeatability: 0.02, accuracy: 0.03, resolution: 0.05 }),
+      await add('machine'),
+    ];
+    const reads: [string, string][] = [
+      [scale, 'massG'],
+      [board, 'balanceCm'],
+      [machine, 'swingWeight'],
+      [machine, 'twistWeight'],
+      [machine, 'leftRightG'],
+    ];
+    for (const [instrument, quantity] of reads) {
+      await put(`/instruments/${instrument}/stand-in`, { on: { frameId: id } });
+      await take(instrument, { frameId: id, quantity });
+      await idle(instrument);
+    }
+    const { id: captureId, readings } = await capture(id);
+    expect(readings.map((r) => r.quantity)).toEqual(reads.map(([, quantity]) => quantity));
+    const { specs, uncertainty, leftRight, how } = (await store(id, captureId)).body;
+    const truth = { massG: 327, balanceCm: 32.2, swingWeight: 320, twistWeight: 13.5 } as const;
+    for (const [spec, value] of Object.entries(truth)) {
+      expect(Math.abs(specs[spec] - value), spec).toBeLessThan(3.5 * uncertainty[spec]);
+    }
+    expect(leftRight.uncertainty).toBeGreaterThan(0);
+    expect(how.swingWeight).toMatchObject({
+      means: ['instrument'],
+      instruments: [machine],
+      calibrations: [],
+    });
+    expect(how.twistWeight.means).toEqual(['edge-on']);
+  });
+
+  it('go on after they were lost in the middle of a reading, with the swings they had', async () => {
+    const id = await addFrame();
+    const machine = await add('machine');
+    await put(`/instruments/${machine}/stand-in`, { on: { frameId: id } });
+    // The cable is pulled at the first swing.
+    const end = await server.hub.subscribe((message) => {
+      if (message.kind !== 'sample' || message.instrumentId !== machine) return;
+      end();
+      void server.hub.setStandIn(machine, { plugged: false });
+    });
+    await take(machine, { frameId: id, quantity: 'swingWeight' });
+    await until(async () => (await view(machine)).state === 'lost');
+    const lost = await view(machine);
+    expect(lost.state).toBe('lost');
+    const had = lost.reading?.swings ?? [];
+    expect(had).toHaveLength(1);
+    expect((await capture(id)).readings).toEqual([]);
+    await put(`/instruments/${machine}/stand-in`, { plugged: true });
+    await idle(machine);
+    const [reading, ...more] = (await capture(id)).readings;
+    expect(more).toEqual([]);
+    expect(Math.abs((reading?.raw ?? 0) - (had[0] ?? 0))).toBeLessThan(5 * SHEET.repeatability);
+  });
+
+  it('take one reading for a double click, one at a time, and can be stopped', async () => {
+    const id = await addFrame();
+    const scale = await add('scale');
+    await put(`/instruments/${scale}/stand-in`, { on: { frameId: id } });
+    const asked: Asked = { frameId: id, quantity: 'massG' };
+    const same = key();
+    await Promise.all([take(scale, asked, same), take(scale, asked, same)]);
+    await idle(scale);
+    await take(scale, asked, same);
+    expect((await capture(id)).readings).toHaveLength(1);
+    await put(`/instruments/${scale}/stand-in`, { plugged: false });
+    await take(scale, asked);
+    expect((await take(scale, asked)).body.code).toBe('instrument-busy');
+    await post(`/instruments/${scale}/cancel`, {});
+    await put(`/instruments/${scale}/stand-in`, { plugged: true });
+    expect((await view(scale)).reading).toBeNull();
+    expect((await capture(id)).readings).toHaveLength(1);
+  });
+
+  it('say so when nothing lies on them, or they do not read what is asked', async () => {
+    const id = await addFrame();
+    const [scale, machine] = [await add('scale'), await add('machine')];
+    expect((await take(scale, { frameId: id, quantity: 'massG' })).body.code).toBe('nothing-on-it');
+    await put(`/instruments/${machine}/stand-in`, { on: { rod: 200 } });
+    expect((await take(machine, { frameId: id, quantity: 'swingWeight' })).body.code).toBe('nothing-on-it');
+    expect((await take(scale, { frameId: id, quantity: 'swingWeight' })).body.code).toBe('not-what-it-reads');
+    expect((await take(scale, { rod: 100 })).body.code).toBe('not-what-it-reads');
+    expect((await put('/instruments/none/stand-in', { on: null })).status).toBe(404);
+    expect((await put(`/instruments/${scale}/stand-in`, { on: { frameId: 'none' } })).status).toBe(404);
+  });
+
+  it('are corrected by their newest calibration, which each reading remembers', async () => {
+    const id = await addFrame();
+    const machine = await add('machine');
+    const k = key();
+    const first = await post(`/instruments/${machine}/calibrations`, { key: k, rods: rods(1.02) });
+    const again = await post(`/instruments/${machine}/calibrations`, { key: k, rods: rods(1.02) });
+    expect(again.body.id).toBe(first.body.id);
+    expect(first.body.slope).toBeCloseTo(1.02, 9);
+    await put(`/instruments/${machine}/stand-in`, { on: { frameId: id } });
+    await take(machine, { frameId: id, quantity: 'swingWeight' });
+    await idle(machine);
+    const [reading] = (await capture(id)).readings;
+    expect(reading?.calibrationId).toBe(first.body.id);
+    expect(reading?.value).toBeCloseTo((reading?.raw ?? 0) / 1.02, 6);
+    expect((await view(machine)).calibrationState).toBe('fresh');
+    await put('/shop', { name: 'Plumb & Loop', town: 'Brackenmouth', calibrationHours: 24 });
+    time += 25 * 3_600_000;
+    expect((await view(machine)).calibrationState).toBe('stale');
+  });
+
+  it('measure nothing once a calibration refused them; their history stays', async () => {
+    const id = await addFrame();
+    const machine = await add('machine');
+    expect((await view(machine)).calibrationState).toBe('never');
+    const off = await post(`/instruments/${machine}/calibrations`, { key: key(), rods: rods(1, 6) });
+    expect(off.body.refused).toBe('rod-off');
+    const slope = await post(`/instruments/${machine}/calibrations`, { key: key(), rods: rods(1.05) });
+    expect(slope.body.refused).toBe('slope-off');
+    await put(`/instruments/${machine}/stand-in`, { on: { frameId: id } });
+    const refused = await take(machine, { frameId: id, quantity: 'swingWeight' });
+    expect([refused.status, refused.body.code]).toEqual([409, 'calibration-refused']);
+    await put(`/instruments/${machine}/stand-in`, { on: { rod: 100 } });
+    expect((await take(machine, { rod: 100 })).status).toBe(200);
+    await idle(machine);
+    expect((await get(`/instruments/${machine}/calibrations`)).body).toHaveLength(2);
+    const scale = await add('scale');
+    const wrong = await post(`/instruments/${scale}/calibrations`, { key: key(), rods: rods(1) });
+    expect(wrong.body.code).toBe('not-a-machine');
+  });
+
+  it('tell a page that comes late what stands and what was read', async () => {
+    const id = await addFrame();
+    const scale = await add('scale');
+    await put(`/instruments/${scale}/stand-in`, { on: { frameId: id } });
+    const k = key();
+    await take(scale, { frameId: id, quantity: 'massG' }, k);
+    await idle(scale);
+    const stop = new AbortController();
+    const response = await fetch(`${server.base}/instruments/stream`, { signal: stop.signal });
+    expect(response.headers.get('content-type')).toContain('text/event-stream');
+    const reader = response.body?.getReader();
+    let text = '';
+    while (!text.includes(k) || !text.includes('"sample"')) {
+      text += new TextDecoder().decode((await reader?.read())?.value);
+    }
+    stop.abort();
+    const [first] = text.split('\n\n');
+    expect(JSON.parse(first?.replace('data: ', '') ?? '').kind).toBe('instruments');
+  });
+});

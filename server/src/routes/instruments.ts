@@ -1,0 +1,48 @@
+import type { Router } from 'express';
+import { sentence } from '@kevro/contract';
+import type { Db } from '../db/db';
+import type { Hub } from '../instruments/hub';
+import { ApiProblem } from '../problem';
+import { addInstrument, listCalibrations } from '../records/instrument';
+import { answer } from './route';
+
+/** An open stream says something now and then, so that nothing between closes it. */
+const KEEP_ALIVE_MS = 15_000;
+
+export function instrumentRoutes(router: Router, db: Db, hub: Hub): void {
+  answer(router, 'instruments', () => hub.all());
+
+  router.get('/instruments/stream', async (request, response) => {
+    // No-transform keeps the compression away, which would hold messages back.
+    response.set({ 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-cache, no-transform' });
+    response.flushHeaders();
+    const alive = setInterval(() => response.write(': still here\n\n'), KEEP_ALIVE_MS);
+    const end = await hub.subscribe((message) => response.write(`data: ${JSON.stringify(message)}\n\n`));
+    const close = (): void => {
+      clearInterval(alive);
+      end();
+    };
+    if (response.closed || request.destroyed) close();
+    else response.on('close', close);
+  });
+
+  answer(router, 'addInstrument', async ({ body }) => {
+    const instrument = await addInstrument(db, body);
+    if (!instrument) {
+      const values = { what: `an instrument named ${body.name}` };
+      const message = sentence('already-there', values);
+      throw new ApiProblem('already-there', [{ path: 'name', code: 'already-there', message }], values);
+    }
+    hub.connect(instrument);
+    return hub.view(instrument.id);
+  });
+
+  answer(router, 'takeReading', ({ params, body }) => hub.take(params.id ?? '', body.key, body.asked));
+  answer(router, 'cancelReading', ({ params }) => hub.cancel(params.id ?? ''));
+  answer(router, 'standIn', ({ params, body }) => hub.setStandIn(params.id ?? '', body));
+  answer(router, 'calibrations', async ({ params }) => {
+    const { id } = await hub.view(params.id ?? '');
+    return listCalibrations(db, id);
+  });
+  answer(router, 'calibrate', ({ params, body }) => hub.calibrate(params.id ?? '', body.key, body.rods));
+}

@@ -1,0 +1,61 @@
+import type { AddressInfo } from 'node:net';
+import { createApp } from './app';
+import type { Clock } from './clock';
+import { planHere } from './compute/plan-runner';
+import type { Db } from './db/db';
+import { openPglite } from './db/pglite';
+import { Hub } from './instruments/hub';
+
+export interface Answer {
+  status: number;
+  type: string;
+  // The tests read answers of every shape.
+  // eslint-disable-next-line @typescript-eslint/no-explicit-any
+  body: any;
+}
+
+export interface TestServer {
+  db: Db;
+  hub: Hub;
+  base: string;
+  call: (method: string, path: string, body?: unknown) => Promise<Answer>;
+  close: () => Promise<void>;
+}
+
+/** The whole server on an empty database in memory, with instruments that take no time. */
+export async function startTestServer(
+  now: Clock = () => '2026-11-23T09:00:00.000Z',
+  db?: Db,
+): Promise<TestServer> {
+  const opened = db ?? (await openPglite());
+  const hub = new Hub(opened, now, { aValue: 5, aSample: 20 });
+  await hub.start();
+  const server = createApp({ db: opened, hub, runPlan: planHere, now }).listen(0);
+  const base = `http://127.0.0.1:${(server.address() as AddressInfo).port}/api/v1`;
+  return {
+    db: opened,
+    hub,
+    base,
+    call: async (method, path, body) => {
+      const response = await fetch(base + path, {
+        method,
+        headers: { 'content-type': 'application/json' },
+        ...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body) }),
+      });
+      return {
+        status: response.status,
+        type: response.headers.get('content-type') ?? '',
+        body: await response.json(),
+      };
+    },
+    close: async () => {
+      hub.stop();
+      server.close();
+      server.closeAllConnections();
+      await opened.close();
+    },
+  };
+}
+
+/** The fields that an answer complains of. */
+export const paths = ({ body }: Answer): string[] => body.errors.map((e: { path: string }) => e.path);
