@@ -191,10 +191,11 @@ function takeBareSwing(reading: Reading): void {
 /**
  * Understands one typed line in any order and unit: weight in g or oz; balance in cm, mm, in, or points HL/HH; `sw`/swing weight; twist; axis; strung or
  * unstrung, grips, overgrips, dampener; length, head size, string pattern, named shape. One number without a unit is the swing weight where it can be.
- * @param sport tennis if left out @returns specs in g, cm, kg·cm²; what was not understood as `leftover`
+ * @param sport tennis if left out @param lengthCm of the frame in hand, from which points count where the line names no length
+ * @returns specs in g, cm, kg·cm²; what was not understood as `leftover`
  * @example parseSpecs('327 g 31.3 cm sw 299 unstrung').specs // { massG: 327, balanceCm: 31.3, swingWeight: 299 }
  */
-export function parseSpecs(text: string, sport: Sport = 'tennis'): ParsedLine {
+export function parseSpecs(text: string, sport: Sport = 'tennis', lengthCm?: number): ParsedLine {
   const reading: Reading = { text, result: { specs: {}, dress: {}, shape: { sport }, leftover: '' } };
   const { result } = reading;
   for (const { like, take } of RULES) {
@@ -218,8 +219,8 @@ export function parseSpecs(text: string, sport: Sport = 'tennis'): ParsedLine {
   takeBareSwing(reading);
   if (reading.points !== undefined) {
     const named = sportData(sport).shapes[result.shape.shape ?? '']?.lengthCm;
-    const lengthCm = result.shape.lengthCm ?? named ?? sportData(sport).lengthCm;
-    result.specs.balanceCm = balanceFromPoints(reading.points, lengthCm);
+    const from = result.shape.lengthCm ?? lengthCm ?? named ?? sportData(sport).lengthCm;
+    result.specs.balanceCm = balanceFromPoints(reading.points, from);
   }
   result.leftover = reading.text
     .split(new RegExp(`[${TAKEN}\\s]+`))

@@ -2,6 +2,7 @@
 export const CM_PER_INCH = 2.54;
 export const G_PER_OUNCE = 28.349523125;
 export const G_PER_POUND = 453.59237;
+export const KG_PER_POUND = G_PER_POUND / 1000;
 
 /** Standard gravity in cm/s², exact (NIST SP 811). */
 export const STANDARD_GRAVITY = 980.665;

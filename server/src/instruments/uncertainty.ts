@@ -1,10 +1,9 @@
 import {
   PENDULUM_UNCERTAINTY,
-  TYPED_LEFT_RIGHT_G,
-  TYPICAL_READING,
   corrected,
   correctionUncertainty,
   estimateOf,
+  typedReading,
   type Frame,
   type Quantity,
   type Reading,
@@ -14,11 +13,6 @@ import type { CalibrationRecord, DataSheet, InstrumentKind, ReadBodyOf } from '@
 
 /** Of a left/right difference read on a machine, g at the widest part of the head: what repeats lessen, and what not (from memory). */
 export const LEFT_RIGHT = { random: 0.2, common: 0.15 };
-
-/** What a typed value is uncertain by: its usual share that repeats lessen, and the share that stays with the unknown instrument (from memory). */
-const TYPED = { random: 0.6, common: 0.8 };
-const typical = (quantity: Quantity): number =>
-  quantity === 'leftRightG' ? TYPED_LEFT_RIGHT_G : TYPICAL_READING[quantity];
 
 const HOUR_MS = 3_600_000;
 /** A drift follows the day: after this many hours it has gone as far as it goes. */
@@ -47,9 +41,7 @@ export function readingByHand(
     const { value, uncertainty } = estimate;
     return { means, quantity, value, random: 0, common: uncertainty, source: means };
   }
-  const u = typical(means === 'edge-on' ? 'swingWeight' : quantity);
-  const { value } = body;
-  return { means, quantity, value, random: TYPED.random * u, common: TYPED.common * u, source: 'typed' };
+  return typedReading(quantity, body.value, means);
 }
 
 export interface InstrumentReading {

@@ -14,8 +14,7 @@ export async function newestPlan(db: Queries, fittingId: string): Promise<PlanRe
 export async function buildsOf(db: Queries, frameId: string): Promise<FramePage['builds']> {
   return db.query<FramePage['builds'][number]>(
     `select fitting.id as "fittingId", player.name as "playerName", plan.created_at as "createdAt", plan.school,
-       (select coalesce(sum((p->>'massG')::float8 * case when (p->>'mirrored')::boolean then 2 else 1 end), 0)
-          from jsonb_array_elements(plan.placements) p) as "addedG",
+       (select coalesce(sum((p->>'massG')::float8), 0) from jsonb_array_elements(plan.placements) p) as "addedG",
        (select count(*) from build_step where build_step.plan_id = plan.id) as "stepsDone"
      from fitting join player on player.id = fitting.player_id
        join lateral (select * from plan where fitting_id = fitting.id order by seq desc limit 1) plan on true

@@ -6,6 +6,7 @@ import {
   type CallName,
   type ErrorCode,
   type FieldError,
+  type QueryOf,
 } from '@kevro/contract';
 
 /** What the server refused, with the sentence for each field. */
@@ -29,6 +30,12 @@ type Input<N extends CallName> = (BodyOf<N> extends undefined
   ? { body?: undefined }
   : { body: BodyOf<N> }) & {
   id?: string;
+  query?: QueryOf<N>;
+};
+
+const queryText = (query: object | undefined): string => {
+  const pairs = Object.entries(query ?? {}).filter(([, value]) => value !== undefined && value !== '');
+  return pairs.length > 0 ? `?${new URLSearchParams(pairs as [string, string][]).toString()}` : '';
 };
 
 const offline = (): Refused => new Refused('cannot-reach-server', sentence('cannot-reach-server'));
@@ -39,7 +46,7 @@ export async function api<N extends CallName>(
   ...[input]: BodyOf<N> extends undefined ? [Input<N>?] : [Input<N>]
 ): Promise<AnswerOf<N>> {
   const { method, path } = calls[name];
-  const url = `/api/v1${path.replace(':id', encodeURIComponent(input?.id ?? ''))}`;
+  const url = `/api/v1${path.replace(':id', encodeURIComponent(input?.id ?? ''))}${queryText(input?.query)}`;
   let response: Response;
   try {
     response = await fetch(url, {

@@ -3,6 +3,10 @@ const open = defineModel<boolean>({ required: true });
 const KEYS: [string[], string][] = [
   [['1', '…', '5'], 'go to a station of the open fitting'],
   [['m'], 'take a reading'],
+  [['↑', '↓'], 'Measure: which quantity is taken'],
+  [['/'], 'Measure: type all readings in one line'],
+  [['p'], 'Measure: put the frame on the instrument (stand-ins only)'],
+  [['space'], 'Measure: start and stop the stopwatch'],
   [['u'], 'switch units'],
   [['←', '→'], 'Plan: move the chosen weight 5 mm; with Shift 1 mm'],
   [['+', '−'], 'Plan: one piece more or less'],
@@ -13,7 +17,7 @@ const KEYS: [string[], string][] = [
 </script>
 
 <template>
-  <v-dialog v-model="open" max-width="480">
+  <v-dialog v-model="open" max-width="520">
     <v-card class="pa-5">
       <h2 class="text-h6 mb-3">Keys</h2>
       <table class="plain">

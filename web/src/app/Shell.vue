@@ -46,8 +46,7 @@ useKeys({
     showKeys.value = true;
   },
   m: () => {
-    if (view.value)
-      void router.push({ name: 'measure', params: { id: view.value.id }, query: { take: Date.now() } });
+    if (view.value && route.name !== 'measure') go('measure');
   },
 });
 </script>
@@ -61,7 +60,9 @@ useKeys({
           <b>{{ view.player.name }}</b> · {{ view.frame.maker }} {{ view.frame.model }}
           <span class="soft">
             {{ view.frame.tag }} · {{ lengthWords(view.frame.shape.lengthCm) }}
-            <template v-if="view.measurement"> · {{ dressWords(view.measurement.dress) }}</template>
+            <template v-if="view.measurement">
+              · {{ dressWords(view.measurement.dress, view.frame.shape.sport) }}</template
+            >
           </span>
         </span>
       </template>

@@ -20,6 +20,20 @@ export const router = createRouter({
       meta: { title: 'Frames' },
     },
     {
+      path: '/frames/:id',
+      name: 'frame',
+      component: () => import('../frames/FramePage.vue'),
+      props: true,
+      meta: { title: 'Frame' },
+    },
+    {
+      path: '/frames/:id/measure',
+      name: 'frame-measure',
+      component: () => import('../frames/FrameMeasurePage.vue'),
+      props: true,
+      meta: { title: 'Measure' },
+    },
+    {
       path: '/setups',
       name: 'setups',
       component: () => import('../library/SetupsPage.vue'),
@@ -36,6 +50,19 @@ export const router = createRouter({
       name: 'settings',
       component: () => import('../settings/SettingsPage.vue'),
       meta: { title: 'Settings' },
+    },
+    {
+      path: '/settings/instruments',
+      name: 'instruments',
+      component: () => import('../instruments/InstrumentsPage.vue'),
+      meta: { title: 'Instruments' },
+    },
+    {
+      path: '/settings/instruments/:id',
+      name: 'instrument',
+      component: () => import('../instruments/InstrumentPage.vue'),
+      props: true,
+      meta: { title: 'Calibration' },
     },
     {
       path: '/fittings/:id',

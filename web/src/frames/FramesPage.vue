@@ -1,69 +1,78 @@
 <script setup lang="ts">
-import { computed, onMounted, reactive, ref } from 'vue';
-import { CM_PER_INCH } from '@kevro/core';
-import type { Player } from '@kevro/contract';
+import { reactive, ref } from 'vue';
+import { RouterLink, useRouter } from 'vue-router';
+import type { Sport, SpecKey } from '@kevro/core';
+import type { FrameQuery, FrameRow } from '@kevro/contract';
 import { api } from '../api/client';
-import AddDialog from '../parts/AddDialog.vue';
+import ListFoot from '../parts/ListFoot.vue';
 import ListPage from '../parts/ListPage.vue';
-import { lengthWords } from '../parts/dress-words';
-import { useList } from '../parts/list';
-import { typedNumber, typedOrNone } from '../parts/typed-number';
+import { dayWords } from '../parts/day-words';
+import { dressWords } from '../parts/dress-words';
+import { useListing } from '../parts/listing';
+import { SPORT_ITEMS, SPORT_NAMES } from '../players/words';
+import { useUnits } from '../stores/units';
+import FrameForm from './FrameForm.vue';
 
-const { rows, failure, load } = useList(() => api('frames'));
-const players = ref<Player[]>([]);
-onMounted(async () => {
-  players.value = await api('players').catch(() => []);
+// What a fitter comes here to do: find a frame by its tag or owner; read its newest numbers; open it.
+const query = reactive({
+  search: '',
+  sport: null as Sport | null,
+  sort: 'tag' as FrameQuery['sort'],
+  archived: false,
 });
-const ownerOf = (id: string | null): string =>
-  id === null ? 'shop stock' : (players.value.find((p) => p.id === id)?.name ?? '');
-const squareInches = (cm2: number | undefined): string => (cm2 ? (cm2 / CM_PER_INCH ** 2).toFixed(0) : '—');
-
-const adding = ref(false);
-const empty = {
-  tag: '',
-  maker: '',
-  model: '',
-  ownerId: null as string | null,
-  length: '68.58',
-  head: '645.2',
-  pattern: '',
-  grip: '',
-  note: '',
+const { rows, total, failure, load, more } = useListing(query, ({ search, sport, sort, archived, limit }) =>
+  api('frames', {
+    query: { search, sort, archived: archived ? 'yes' : 'no', limit, ...(sport ? { sport } : {}) },
+  }),
+);
+const units = useUnits();
+const router = useRouter();
+const form = ref<InstanceType<typeof FrameForm>>();
+const show = (f: FrameRow, key: SpecKey): string => {
+  const value = f.newest?.specs[key];
+  return value === undefined ? '—' : units.show(key, value, f.shape.lengthCm);
 };
-const draft = reactive({ ...empty });
-function start(): void {
-  Object.assign(draft, empty);
-  adding.value = true;
-}
-const owners = computed(() => [
-  { value: null, title: 'shop stock' },
-  ...players.value.map((p) => ({ value: p.id, title: p.name })),
-]);
-const submit = () =>
-  api('addFrame', {
-    body: {
-      tag: draft.tag,
-      maker: draft.maker,
-      model: draft.model,
-      ownerId: draft.ownerId,
-      shape: { sport: 'tennis', lengthCm: typedNumber(draft.length), headAreaCm2: typedOrNone(draft.head) },
-      pattern: draft.pattern,
-      gripSize: draft.grip,
-      note: draft.note,
-    },
-  });
+const guessed = (f: FrameRow, key: SpecKey): boolean => f.newest?.estimated.includes(key) ?? false;
+const KEYS: [SpecKey, string][] = [
+  ['massG', 'Weight'],
+  ['balanceCm', 'Balance'],
+  ['swingWeight', 'Swing'],
+  ['twistWeight', 'Twist'],
+];
+const SORTS = [
+  { value: 'tag', title: 'by tag' },
+  { value: 'model', title: 'by maker and model' },
+  { value: 'owner', title: 'by owner' },
+  { value: 'measured', title: 'last measured first' },
+];
+const SPORTS = [{ value: null, title: 'all sports' }, ...SPORT_ITEMS];
 </script>
 
 <template>
   <ListPage
     title="Frames"
-    action="Add a racket"
+    action="Add a frame"
     :rows="rows"
     :failure="failure"
-    empty="No racket is known yet. Add the first one."
-    @act="start"
+    :empty="
+      query.search || query.sport || query.archived
+        ? 'No frame like that. Search for less, or look among the others.'
+        : 'No frame is known yet. Add the first one.'
+    "
+    @act="form?.show()"
     @retry="load"
   >
+    <template #filter>
+      <v-text-field
+        v-model="query.search"
+        label="Find by tag, model or owner"
+        clearable
+        class="find no-print"
+        @click:clear="query.search = ''"
+      />
+      <v-select v-model="query.sport" :items="SPORTS" label="Sport" class="narrow no-print" />
+      <v-select v-model="query.sort" :items="SORTS" label="Order" class="narrow no-print" />
+    </template>
     <template #default="{ rows: frames }">
       <table class="plain">
         <thead>
@@ -71,61 +80,56 @@ const submit = () =>
             <th>Tag</th>
             <th>Maker and model</th>
             <th>Owner</th>
-            <th class="num">Length</th>
-            <th class="num">Head, in²</th>
-            <th>Strings</th>
-            <th>Grip</th>
-            <th>Note</th>
+            <th v-for="[key, name] in KEYS" :key="key" class="num">
+              {{ name }}
+              <div class="unit">{{ units.unit(key) }}</div>
+            </th>
+            <th>Measured</th>
           </tr>
         </thead>
         <tbody>
           <tr v-for="f in frames" :key="f.id">
-            <td>
-              <b>{{ f.tag }}</b>
+            <td class="nowrap">
+              <RouterLink :to="`/frames/${f.id}`" class="tag">{{ f.tag }}</RouterLink>
             </td>
-            <td>{{ f.maker }} {{ f.model }}</td>
-            <td>{{ ownerOf(f.ownerId) }}</td>
-            <td class="num">{{ lengthWords(f.shape.lengthCm) }}</td>
-            <td class="num">{{ squareInches(f.shape.headAreaCm2) }}</td>
-            <td>{{ f.pattern }}</td>
-            <td>{{ f.gripSize }}</td>
-            <td class="soft">{{ f.note }}</td>
+            <td>
+              {{ f.maker }} {{ f.model }}
+              <div class="soft small">
+                {{ SPORT_NAMES[f.shape.sport] }}<template v-if="f.paint">, painted {{ f.paint }}</template>
+              </div>
+            </td>
+            <td>{{ f.ownerName ?? 'shop stock' }}</td>
+            <td v-for="[key] in KEYS" :key="key" class="num nowrap">
+              {{ show(f, key) }}
+              <div v-if="guessed(f, key)" class="warn small">est.</div>
+            </td>
+            <td>
+              <template v-if="f.newest">
+                <span class="nowrap">{{ dayWords(f.newest.takenAt) }}</span>
+                <div class="soft small">{{ dressWords(f.newest.dress, f.shape.sport) }}</div>
+              </template>
+              <span v-else class="soft">not yet</span>
+            </td>
           </tr>
         </tbody>
       </table>
+      <ListFoot :shown="frames.length" :total="total" @more="more" />
     </template>
     <template #after>
-      <AddDialog v-model="adding" title="Add a racket" :submit="submit" @stored="load">
-        <template #default="{ at }">
-          <v-text-field v-model="draft.tag" label="Tag" autofocus :error-messages="at('tag')" />
-          <div class="two">
-            <v-text-field v-model="draft.maker" label="Maker" :error-messages="at('maker')" />
-            <v-text-field v-model="draft.model" label="Model" :error-messages="at('model')" />
-          </div>
-          <v-select v-model="draft.ownerId" :items="owners" label="Owner" :error-messages="at('ownerId')" />
-          <div class="two">
-            <v-text-field
-              v-model="draft.length"
-              label="Length"
-              suffix="cm"
-              inputmode="decimal"
-              :error-messages="at('shape.headAreaCm2').length > 0 ? at('shape.lengthCm') : at('shape')"
-            />
-            <v-text-field
-              v-model="draft.head"
-              label="Head"
-              suffix="cm²"
-              inputmode="decimal"
-              :error-messages="at('shape.headAreaCm2')"
-            />
-          </div>
-          <div class="two">
-            <v-text-field v-model="draft.pattern" label="String pattern" :error-messages="at('pattern')" />
-            <v-text-field v-model="draft.grip" label="Grip size" :error-messages="at('gripSize')" />
-          </div>
-          <v-text-field v-model="draft.note" label="Note" :error-messages="at('note')" />
-        </template>
-      </AddDialog>
+      <v-switch v-model="query.archived" label="Show the archived ones" class="no-print" />
+      <FrameForm ref="form" @stored="router.push(`/frames/${$event.id}`)" />
     </template>
   </ListPage>
 </template>
+
+<style scoped>
+.tag {
+  font-weight: 700;
+  color: inherit;
+  text-underline-offset: 3px;
+}
+.unit {
+  font-weight: 400;
+  font-size: 12.5px;
+}
+</style>

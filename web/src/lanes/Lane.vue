@@ -28,6 +28,8 @@ const own = computed(() => ({
     return value === undefined ? [] : [{ id: s.id, value, marked: s.marked }];
   }),
 }));
+/** What is shown is an estimate: a plan on an estimate is one too. */
+const guessed = computed(() => props.marks.estimated?.includes(props.spec) ?? false);
 const aimed = computed(() => (own.value.target?.priority === 'free' ? undefined : own.value.target));
 const shown = computed(() => own.value.predicted ?? own.value.measured);
 const uncertainty = computed(() =>
@@ -80,7 +82,8 @@ const steps = computed(() => {
 });
 const spoken = computed(() => {
   const words = [SPEC_NAMES[props.spec]];
-  if (own.value.measured !== undefined) words.push(`measured ${show(own.value.measured)}`);
+  if (own.value.measured !== undefined)
+    words.push(`${guessed.value ? 'estimated' : 'measured'} ${show(own.value.measured)}`);
   if (own.value.predicted !== undefined) words.push(`predicted ${show(own.value.predicted)}`);
   if (aimed.value) words.push(`aim ${show(aimed.value.value)}`);
   return `${words.join(', ')} ${units.unit(props.spec)}`;
@@ -140,7 +143,7 @@ const spoken = computed(() => {
           </text>
         </g>
         <path v-if="aimed" :d="bracket" class="aim" />
-        <g v-if="own.measured !== undefined" class="measured">
+        <g v-if="own.measured !== undefined" class="measured" :class="{ guessed }">
           <line :x1="measuredWhisker[0]" :x2="measuredWhisker[1]" y1="21" y2="21" />
           <rect :x="x(own.measured) - 2.5" y="11" width="5" height="29" />
         </g>
@@ -164,6 +167,7 @@ const spoken = computed(() => {
         <span v-if="uncertainty !== undefined" class="pm">
           ±{{ units.showWidth(spec, 2 * uncertainty) }}</span
         >
+        <b v-if="guessed" class="guess"> est.</b>
       </template>
       <span v-else class="big none">—</span>
       <div v-if="stand && aimed" class="line">
@@ -239,6 +243,16 @@ svg {
 }
 .measured rect {
   fill: rgb(var(--v-theme-ink));
+}
+.measured.guessed rect {
+  fill: rgb(var(--v-theme-sheet));
+  stroke: rgb(var(--v-theme-ink));
+  stroke-width: 1.4;
+  stroke-dasharray: 2.5 2;
+}
+.guess {
+  font-size: 13px;
+  color: rgb(var(--v-theme-warn));
 }
 .measured line,
 .predicted line {

@@ -13,6 +13,8 @@ import {
 export interface LaneMarks {
   measured?: KnownSpecs;
   measuredUncertainty?: SpecUncertainty;
+  /** Measured values that are estimates: drawn as such. */
+  estimated?: readonly string[];
   predicted?: KnownSpecs;
   predictedUncertainty?: SpecUncertainty;
   aim?: Aim;
@@ -21,8 +23,13 @@ export interface LaneMarks {
   walls?: Partial<Record<SpecKey, { value: number; name: string }>>;
 }
 
-/** The least width of a lane, so that small differences stay small. */
-const LEAST_SPAN: Record<SpecKey, number> = { massG: 24, balanceCm: 2, swingWeight: 36, twistWeight: 2.4 };
+/** The least width of a lane as a share of what it shows, so that small differences stay small on frames of every weight. */
+const LEAST_SHARE: Record<SpecKey, number> = {
+  massG: 0.075,
+  balanceCm: 0.06,
+  swingWeight: 0.11,
+  twistWeight: 0.18,
+};
 
 /** The values that a lane must show; setups and guides only widen it up to a limit, so that one stray does not flatten the rest. */
 export function laneDomain(key: SpecKey, marks: LaneMarks): [number, number] {
@@ -43,11 +50,12 @@ export function laneDomain(key: SpecKey, marks: LaneMarks): [number, number] {
   if (first === undefined) return [0, 1];
   let low = Math.min(...(own.length > 0 ? own : others));
   let high = Math.max(...(own.length > 0 ? own : others));
-  const reach = Math.max(LEAST_SPAN[key], (high - low) * 0.8);
+  const least = LEAST_SHARE[key] * first;
+  const reach = Math.max(least, (high - low) * 0.8);
   const near = others.filter((v) => v > low - reach && v < high + reach);
   low = Math.min(low, ...near);
   high = Math.max(high, ...near);
-  const spare = Math.max(0, LEAST_SPAN[key] - (high - low)) / 2;
+  const spare = Math.max(0, least - (high - low)) / 2;
   const margin = (high - low + 2 * spare) * 0.06;
   return [low - spare - margin, high + spare + margin];
 }

@@ -3,7 +3,11 @@ import { nextTick, ref, watch } from 'vue';
 import { Refused } from '../api/client';
 
 /** A form for one new record: sends it, shows what the server refuses beside each field, and closes when it is stored. */
-const props = defineProps<{ title: string; submit: () => Promise<unknown> }>();
+const {
+  submit,
+  store: storeLabel = 'Add',
+  width = 560,
+} = defineProps<{ title: string; submit: () => Promise<unknown>; store?: string; width?: number }>();
 const open = defineModel<boolean>({ required: true });
 const emit = defineEmits<{ stored: [] }>();
 const refused = ref<Refused>();
@@ -22,13 +26,13 @@ const at = (path: string): string[] => {
   return sentence ? [sentence] : [];
 };
 
-async function store(): Promise<void> {
+async function send(): Promise<void> {
   if (busy.value) return;
   busy.value = true;
   refused.value = undefined;
   failure.value = '';
   try {
-    await props.submit();
+    await submit();
     open.value = false;
     emit('stored');
   } catch (error) {
@@ -44,16 +48,16 @@ async function store(): Promise<void> {
 </script>
 
 <template>
-  <v-dialog v-model="open" max-width="560" scrollable>
+  <v-dialog v-model="open" :max-width="width" scrollable>
     <v-card>
-      <form ref="form" class="form" novalidate @submit.prevent="store">
+      <form ref="form" class="form" novalidate @submit.prevent="send">
         <h2 class="text-h6">{{ title }}</h2>
         <slot :at="at" />
         <p v-if="failure" class="miss mb-0" role="alert">{{ failure }}</p>
         <div class="d-flex ga-2">
           <v-spacer />
           <v-btn variant="text" @click="open = false">Cancel</v-btn>
-          <v-btn type="submit" color="primary" :loading="busy">Add</v-btn>
+          <v-btn type="submit" color="primary" :loading="busy">{{ storeLabel }}</v-btn>
         </div>
       </form>
     </v-card>
@@ -68,10 +72,14 @@ async function store(): Promise<void> {
   padding: 20px;
   overflow-y: auto;
 }
-.form :deep(.two) {
+.form :deep(.two),
+.form :deep(.three) {
   display: grid;
   grid-template-columns: 1fr 1fr;
   gap: 12px;
   align-items: start;
+}
+.form :deep(.three) {
+  grid-template-columns: repeat(3, 1fr);
 }
 </style>

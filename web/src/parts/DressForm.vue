@@ -1,9 +1,12 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { parseNumber, type Dress } from '@kevro/core';
+import { TYPICAL_PARTS, parseNumber, type Dress, type Sport } from '@kevro/core';
+import { STRUNG_SPORTS } from './dress-words';
 
 /** What is on the frame. Comes before the readings, because they all depend on it. */
 const dress = defineModel<Dress>({ required: true });
+const { sport = 'tennis' } = defineProps<{ sport?: Sport }>();
+const strung = computed(() => STRUNG_SPORTS.has(sport));
 const set = (change: Partial<Dress>): void => {
   dress.value = { ...dress.value, ...change };
 };
@@ -24,7 +27,7 @@ const GRIPS = [
 
 <template>
   <div class="dress">
-    <div class="row">
+    <div v-if="strung" class="row">
       <v-switch
         :model-value="Boolean(dress.strings)"
         label="Strung"
@@ -34,7 +37,7 @@ const GRIPS = [
         v-if="dress.strings"
         :model-value="stringsText"
         label="strings"
-        placeholder="about 16"
+        :placeholder="`about ${TYPICAL_PARTS[sport].strings.massG}`"
         persistent-placeholder
         suffix="g"
         inputmode="decimal"
@@ -72,6 +75,7 @@ const GRIPS = [
       </div>
     </div>
     <v-checkbox
+      v-if="strung"
       :model-value="dress.dampener ?? false"
       label="Dampener in the strings"
       @update:model-value="set({ dampener: Boolean($event) })"

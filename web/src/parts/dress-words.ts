@@ -1,8 +1,11 @@
-import { CM_PER_INCH, type Dress } from '@kevro/core';
+import { CM_PER_INCH, type Dress, type Sport } from '@kevro/core';
+
+/** Sports whose frames have strings. */
+export const STRUNG_SPORTS: ReadonlySet<Sport> = new Set(['tennis', 'badminton']);
 
 /** A dress in a fitter's words: «strung, 1 overgrip». */
-export function dressWords(dress: Dress): string {
-  const words = [dress.strings ? 'strung' : 'unstrung'];
+export function dressWords(dress: Dress, sport: Sport = 'tennis'): string {
+  const words = STRUNG_SPORTS.has(sport) ? [dress.strings ? 'strung' : 'unstrung'] : [];
   if (typeof dress.strings === 'object') words[0] = `strung (${dress.strings.massG} g)`;
   if (dress.baseGrip === 'leather') words.push('leather');
   if (dress.baseGrip === 'none' || dress.baseGrip === undefined) words.push('no base grip');

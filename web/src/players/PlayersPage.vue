@@ -1,47 +1,49 @@
 <script setup lang="ts">
 import { reactive, ref } from 'vue';
-import { GUIDES, TENNIS_GUIDES, type GuideName } from '@kevro/core';
+import type { Sport } from '@kevro/core';
+import type { Player, PlayerQuery } from '@kevro/contract';
 import { api } from '../api/client';
-import AddDialog from '../parts/AddDialog.vue';
+import ListFoot from '../parts/ListFoot.vue';
 import ListPage from '../parts/ListPage.vue';
-import { useList } from '../parts/list';
-import { typedOrNull } from '../parts/typed-number';
-import { GUIDE_NAMES } from './guide-names';
+import { useListing } from '../parts/listing';
+import { useSaved } from '../stores/saved';
+import ExportPlayers from './ExportPlayers.vue';
+import PlayerForm from './PlayerForm.vue';
+import { BOTHER_WORDS, SPORT_ITEMS, SPORT_NAMES } from './words';
 
-const { rows, failure, load } = useList(() => api('players'));
-const adding = ref(false);
-const empty = {
-  name: '',
-  birthYear: '',
-  level: '',
-  style: '',
-  bothers: '',
-  ceiling: '',
-  guide: null as GuideName | null,
-};
-const draft = reactive({ ...empty });
-function start(): void {
-  Object.assign(draft, empty);
-  adding.value = true;
+// What a fitter comes here to do: find a player; see at a glance what matters about them; change what has changed.
+const query = reactive({
+  search: '',
+  sport: null as Sport | null,
+  sort: 'name' as PlayerQuery['sort'],
+  archived: false,
+});
+const { rows, total, failure, load, more } = useListing(query, ({ search, sport, sort, archived, limit }) =>
+  api('players', {
+    query: { search, sort, archived: archived ? 'yes' : 'no', limit, ...(sport ? { sport } : {}) },
+  }),
+);
+const form = ref<InstanceType<typeof PlayerForm>>();
+const exporting = ref(false);
+const saved = useSaved();
+
+async function archive(player: Player): Promise<void> {
+  try {
+    await api('archivePlayer', { id: player.id, body: { archived: !player.archived } });
+    saved.stored();
+    await load();
+  } catch (error) {
+    saved.failed(error);
+  }
 }
-const submit = () =>
-  api('addPlayer', {
-    body: {
-      name: draft.name,
-      sport: 'tennis',
-      birthYear: typedOrNull(draft.birthYear),
-      level: draft.level,
-      style: draft.style,
-      bothers: draft.bothers,
-      ceilingSwingWeight: typedOrNull(draft.ceiling),
-      guide: draft.guide,
-    },
-  });
-const guides = GUIDES.map((value) => ({
-  value,
-  title: GUIDE_NAMES[value],
-  subtitle: `swing weight ${TENNIS_GUIDES[value].swingWeight.join('–')} strung, ${TENNIS_GUIDES[value].unstrungG.join('–')} g unstrung`,
-}));
+const bothers = (p: Player): string =>
+  [...p.bothers.map((b) => BOTHER_WORDS[b]), p.botherNote].filter(Boolean).join('; ');
+const SORTS = [
+  { value: 'name', title: 'by name' },
+  { value: 'age', title: 'youngest first' },
+  { value: 'level', title: 'highest level first' },
+];
+const SPORTS = [{ value: null, title: 'all sports' }, ...SPORT_ITEMS];
 </script>
 
 <template>
@@ -50,10 +52,25 @@ const guides = GUIDES.map((value) => ({
     action="Add a player"
     :rows="rows"
     :failure="failure"
-    empty="No player is known yet. Add the first one."
-    @act="start"
+    :empty="
+      query.search || query.sport || query.archived
+        ? 'No player like that. Search for less, or look among the others.'
+        : 'No player is known yet. Add the first one.'
+    "
+    @act="form?.show()"
     @retry="load"
   >
+    <template #filter>
+      <v-text-field
+        v-model="query.search"
+        label="Find a player"
+        clearable
+        class="find no-print"
+        @click:clear="query.search = ''"
+      />
+      <v-select v-model="query.sport" :items="SPORTS" label="Sport" class="narrow no-print" />
+      <v-select v-model="query.sort" :items="SORTS" label="Order" class="narrow no-print" />
+    </template>
     <template #default="{ rows: players }">
       <table class="plain">
         <thead>
@@ -64,64 +81,61 @@ const guides = GUIDES.map((value) => ({
             <th>How they play</th>
             <th>What bothers them</th>
             <th class="num nowrap">Carries up to</th>
+            <th class="no-print"><span class="d-sr-only">Archive</span></th>
           </tr>
         </thead>
         <tbody>
           <tr v-for="p in players" :key="p.id">
-            <td class="nowrap">
-              <b>{{ p.name }}</b>
+            <td>
+              <button type="button" class="name" @click="form?.show(p)">{{ p.name }}</button>
+              <div class="soft small">{{ p.sports.map((s) => SPORT_NAMES[s]).join(', ') }}</div>
             </td>
             <td class="num">{{ p.birthYear ?? '—' }}</td>
             <td>
-              {{ p.level }}
-              <div v-if="p.guide" class="soft small">guide: {{ GUIDE_NAMES[p.guide] }}</div>
+              <b v-if="p.levelScale">{{ p.levelScale }}</b> {{ p.level }}
             </td>
             <td>{{ p.style }}</td>
-            <td>{{ p.bothers }}</td>
+            <td>{{ bothers(p) }}</td>
             <td class="num">{{ p.ceilingSwingWeight ?? '—' }}</td>
+            <td class="num no-print">
+              <v-btn
+                variant="text"
+                size="small"
+                :aria-label="`${p.archived ? 'Bring back' : 'Archive'} ${p.name}`"
+                @click="archive(p)"
+                >{{ p.archived ? 'Bring back' : 'Archive' }}</v-btn
+              >
+            </td>
           </tr>
         </tbody>
       </table>
+      <ListFoot :shown="players.length" :total="total" @more="more" />
       <p class="soft small mt-2">
         “Carries up to” is the highest swing weight, in kg·cm², at which the player is on time.
       </p>
     </template>
     <template #after>
-      <AddDialog v-model="adding" title="Add a player" :submit="submit" @stored="load">
-        <template #default="{ at }">
-          <v-text-field v-model="draft.name" label="Name" autofocus :error-messages="at('name')" />
-          <div class="two">
-            <v-text-field
-              v-model="draft.birthYear"
-              label="Year of birth"
-              inputmode="numeric"
-              :error-messages="at('birthYear')"
-            />
-            <v-text-field
-              v-model="draft.ceiling"
-              label="Carries up to"
-              suffix="kg·cm²"
-              inputmode="decimal"
-              :error-messages="at('ceilingSwingWeight')"
-            />
-          </div>
-          <v-text-field v-model="draft.level" label="Level, in plain words" :error-messages="at('level')" />
-          <v-text-field v-model="draft.style" label="How they play" :error-messages="at('style')" />
-          <v-text-field
-            v-model="draft.bothers"
-            label="What bothers them about the racket"
-            :error-messages="at('bothers')"
-          />
-          <v-select
-            v-model="draft.guide"
-            :items="guides"
-            item-props
-            clearable
-            label="Guide that suits them"
-            :error-messages="at('guide')"
-          />
-        </template>
-      </AddDialog>
+      <div class="under no-print">
+        <v-switch v-model="query.archived" label="Show the archived ones" />
+        <v-btn variant="text" @click="exporting = true">Export as CSV</v-btn>
+      </div>
+      <PlayerForm ref="form" @stored="load" />
+      <ExportPlayers v-model="exporting" />
     </template>
   </ListPage>
 </template>
+
+<style scoped>
+.name {
+  font-weight: 700;
+  text-align: left;
+  text-decoration: underline;
+  text-decoration-color: rgb(var(--v-theme-line));
+  text-underline-offset: 3px;
+}
+.under {
+  display: flex;
+  gap: 24px;
+  align-items: center;
+}
+</style>

@@ -40,12 +40,6 @@ const { width } = useElementSize(box);
 const units = useUnits();
 const scale = computed(() => railScale(props.frame, Math.max(320, width.value)));
 const drawing = computed(() => frameDrawing(scale.value, props.frame, props.dress));
-const ellipse = (e: { centreXCm: number; alongCm: number; acrossCm: number }) => ({
-  cx: scale.value.px(e.centreXCm),
-  cy: scale.value.py(0),
-  rx: e.alongCm * scale.value.k,
-  ry: e.acrossCm * scale.value.k,
-});
 const show = (cm: number): string => units.show('balanceCm', cm, props.frame.lengthCm);
 
 const FULCRUM_TOP = 24;
@@ -70,7 +64,7 @@ const plannedLeft = computed(
 );
 
 const summary = computed(() => {
-  const parts = [`Racket, ${props.frame.lengthCm} cm long, drawn to scale.`];
+  const parts = [`Frame, ${props.frame.lengthCm} cm long, drawn to scale.`];
   if (props.measuredBalanceCm !== undefined) parts.push(`Balance ${show(props.measuredBalanceCm)}.`);
   if (props.plannedBalanceCm !== undefined) parts.push(`Planned balance ${show(props.plannedBalanceCm)}.`);
   return parts.join(' ');
@@ -82,11 +76,11 @@ const summary = computed(() => {
     <svg :width="scale.width" :height="scale.height" role="group" :aria-label="summary">
       <g class="outline">
         <path v-for="(d, i) in drawing.limbs" :key="i" :d="d" />
-        <ellipse v-bind="ellipse(drawing.outer)" class="hoop" />
+        <path :d="drawing.outer" class="hoop" />
       </g>
       <g class="mesh"><path v-for="(d, i) in drawing.mesh" :key="i" :d="d" /></g>
       <g class="outline">
-        <ellipse v-bind="ellipse(drawing.inner)" />
+        <path :d="drawing.inner" />
         <rect v-bind="drawing.handle" rx="4" class="handle" />
       </g>
       <g class="wraps"><path v-for="(d, i) in drawing.wraps" :key="i" :d="d" /></g>

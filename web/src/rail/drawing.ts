@@ -10,6 +10,7 @@ import {
   type Placement,
   type Point,
 } from '@kevro/core';
+import { STRUNG_SPORTS } from '../parts/dress-words';
 import { HOOP_CM, type RailScale } from './scale';
 
 /** SVG paths of a frame and of what lies on it. Only drawing: every length comes from the core's outline. */
@@ -19,7 +20,7 @@ export const line = (scale: RailScale, points: readonly Point[], closed = false)
   points.length === 0 ? '' : `M ${points.map((p) => at(scale, p)).join(' L ')}${closed ? ' Z' : ''}`;
 
 /** What an elliptical head is drawn from. */
-export interface Oval {
+interface Oval {
   centreXCm: number;
   alongCm: number;
   acrossCm: number;
@@ -31,6 +32,18 @@ const inset = ({ centreXCm, alongCm, acrossCm }: Oval, byCm: number): Oval => ({
   alongCm: alongCm - byCm,
   acrossCm: acrossCm - byCm,
 });
+
+/** The edge of a head, drawn as it is or shrunk toward its middle. */
+function edge(scale: RailScale, { head }: Frame, insetCm: number): string {
+  const steps = 48;
+  const arcs = Array.from({ length: 2 * steps + 1 }, (_, i) => ((i - steps) / steps) * head.sideCm);
+  const [along, across] = [1 - insetCm / head.alongCm, 1 - insetCm / head.acrossCm];
+  const points = arcs.map((arcCm) => {
+    const { xCm, yCm } = pointAtArc(head, arcCm);
+    return { xCm: head.centreXCm + along * (xCm - head.centreXCm), yCm: across * yCm };
+  });
+  return line(scale, points, true);
+}
 
 /** A point of the hoop's middle line, at an arc length from the tip. */
 function onHoop(frame: Frame, arcCm: number): { point: Point; outward: Point } {
@@ -44,8 +57,10 @@ function onHoop(frame: Frame, arcCm: number): { point: Point; outward: Point } {
 }
 
 export interface FrameDrawing {
-  outer: Oval;
-  inner: Oval;
+  outer: string;
+  /** The inner edge of the hoop, or of a face's rim. */
+  inner: string;
+  /** The throat's limbs, or a shaft; none where the head stands on the handle. */
   limbs: string[];
   handle: { x: number; y: number; width: number; height: number };
   butt: { x: number; y: number; width: number; height: number };
@@ -133,6 +148,25 @@ function wraps(scale: RailScale, frame: Frame, half: number, overgrips: number):
   return paths;
 }
 
+/** Half the width of a shaft, cm. */
+const SHAFT_HALF_CM = 0.36;
+
+function shaft(scale: RailScale, frame: Frame): string[] {
+  const ends = [frame.handleLengthCm, frame.head.centreXCm - frame.head.alongCm];
+  return [SHAFT_HALF_CM, -SHAFT_HALF_CM].map((yCm) =>
+    line(
+      scale,
+      ends.map((xCm) => ({ xCm, yCm })),
+    ),
+  );
+}
+
+/** What joins the head to the handle. */
+function joint(scale: RailScale, frame: Frame): string[] {
+  if (frame.sport.sport === 'badminton') return shaft(scale, frame);
+  return frame.sport.sport === 'pickleball' ? [] : limbs(scale, frame);
+}
+
 /** Everything of the frame itself; strings, grip and dampener only where the dress has them. */
 export function frameDrawing(scale: RailScale, frame: Frame, dress: Dress | undefined): FrameDrawing {
   const { px, py, k } = scale;
@@ -142,14 +176,17 @@ export function frameDrawing(scale: RailScale, frame: Frame, dress: Dress | unde
   const half = frame.handleRadiusCm + (gripped ? 0.12 : 0) + 0.07 * overgrips;
   const capHalf = half + 0.3;
   return {
-    outer: frame.head,
-    inner,
-    limbs: limbs(scale, frame),
+    outer: edge(scale, frame, 0),
+    inner: edge(scale, frame, HOOP_CM),
+    limbs: joint(scale, frame),
     handle: { x: px(0), y: py(half), width: frame.handleLengthCm * k, height: 2 * half * k },
     butt: { x: px(0) - 2, y: py(capHalf), width: 1.3 * k, height: 2 * capHalf * k },
     wraps: gripped || overgrips > 0 ? wraps(scale, frame, half, overgrips) : [],
-    mesh: dress?.strings ? mesh(scale, inner) : [],
-    dampener: dress?.dampener ? { xCm: frame.head.centreXCm - inner.alongCm + 0.9, yCm: 0 } : undefined,
+    mesh: dress?.strings && STRUNG_SPORTS.has(frame.sport.sport) ? mesh(scale, inner) : [],
+    dampener:
+      dress?.dampener && STRUNG_SPORTS.has(frame.sport.sport)
+        ? { xCm: frame.head.centreXCm - inner.alongCm + 0.9, yCm: 0 }
+        : undefined,
   };
 }
 

@@ -20,11 +20,17 @@ const BELOW_HEAD = 8;
 const RULER = 36;
 /** The hoop stands outside the face by half its width. */
 export const HOOP_CM = 1.05;
-const LARGEST_K = 11.2;
+/** Pixels per cm at most, and pixels that a head may take across. */
+const LARGEST_K = 16;
+const TALLEST_HEAD = 292;
 
 /** Fits a frame into a width: drawn to scale, butt left, tip right. */
 export function railScale(frame: Frame, width: number): RailScale {
-  const k = Math.min(LARGEST_K, (width - 2 * SIDE) / frame.lengthCm);
+  const k = Math.min(
+    LARGEST_K,
+    (width - 2 * SIDE) / frame.lengthCm,
+    TALLEST_HEAD / (2 * frame.head.acrossCm),
+  );
   const half = frame.head.acrossCm * k;
   const axisY = ABOVE + half;
   const rulerY = axisY + half + BELOW_HEAD;

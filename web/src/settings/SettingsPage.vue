@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useLocalStorage } from '@vueuse/core';
 import { WAYS, useUnits } from '../stores/units';
+import ShopSettings from './ShopSettings.vue';
 
 const units = useUnits();
 const theme = useLocalStorage<'light' | 'dark' | 'system'>('kevro-theme', 'light');
@@ -8,7 +9,12 @@ const theme = useLocalStorage<'light' | 'dark' | 'system'>('kevro-theme', 'light
 
 <template>
   <div class="page">
-    <div class="page-top"><h1>Settings</h1></div>
+    <div class="page-top">
+      <h1>Settings</h1>
+      <span class="spring" />
+      <v-btn variant="outlined" size="large" to="/settings/instruments">Instruments and calibration</v-btn>
+    </div>
+    <ShopSettings class="mb-6" />
     <v-radio-group v-model="units.index" label="Units (or press u anywhere)">
       <v-radio v-for="(way, i) in WAYS" :key="way.label" :label="way.label" :value="i" />
     </v-radio-group>

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 /** One station: rail and lanes at the left, what is done here at the right, the main action at the lower right. */
-defineProps<{ asideLabel: string }>();
+defineProps<{ asideLabel: string; wide?: boolean }>();
 </script>
 
 <template>
-  <div class="bench">
+  <div class="bench" :class="{ wide }">
     <section class="work"><slot /></section>
     <aside class="no-print" :aria-label="asideLabel">
       <div class="aside-body"><slot name="aside" /></div>
@@ -19,6 +19,9 @@ defineProps<{ asideLabel: string }>();
   display: grid;
   grid-template-columns: minmax(0, 1fr) 320px;
   height: 100%;
+}
+.bench.wide {
+  grid-template-columns: minmax(0, 1fr) 408px;
 }
 .work {
   padding: 4px 18px 8px;
@@ -54,12 +57,16 @@ aside {
   .bench {
     grid-template-columns: minmax(0, 1fr) 292px;
   }
+  .bench.wide {
+    grid-template-columns: minmax(0, 1fr) 384px;
+  }
   .work {
     padding: 4px 12px 8px;
   }
 }
 @media (max-width: 860px) {
-  .bench {
+  .bench,
+  .bench.wide {
     grid-template-columns: 1fr;
     height: auto;
   }

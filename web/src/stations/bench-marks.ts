@@ -11,6 +11,7 @@ import {
   explainReading,
   explainRecoil,
 } from '@kevro/core';
+import type { Measurement } from '@kevro/contract';
 import type { LaneMarks } from '../lanes/lane';
 import { useFitting } from '../stores/fitting';
 
@@ -24,6 +25,7 @@ export function useBenchMarks(): ComputedRef<LaneMarks> {
     return {
       measured: measurement?.specs,
       measuredUncertainty: measurement?.uncertainty,
+      estimated: measurement?.estimated,
       aim: view.aim?.target,
       setups: near.map(({ setup, specs }) => ({
         id: setup.id,
@@ -45,18 +47,15 @@ export function sweetOf(frame: Frame | undefined, specs: AxisSpecs | undefined):
 }
 
 /** The working of a measured number. */
-export function readingWorking(what: SpecKey | 'recoil'): Working | undefined {
-  const { measurement, frame } = useFitting();
+export function readingWorking(
+  what: SpecKey | 'recoil',
+  measurement: Measurement | undefined,
+  frame: Frame | undefined,
+): Working | undefined {
   if (!measurement || !frame) return undefined;
-  if (what === 'recoil') return explainRecoil(measurement.specs);
-  const value = measurement.specs[what];
+  const { specs, uncertainty, dress } = measurement;
+  if (what === 'recoil') return explainRecoil(specs);
+  const value = specs[what];
   if (value === undefined) return undefined;
-  return explainReading(
-    what,
-    value,
-    measurement.uncertainty[what],
-    frame,
-    measurement.dress,
-    measurement.specs.axisCm,
-  );
+  return explainReading(what, value, uncertainty[what], frame, dress, specs.axisCm);
 }

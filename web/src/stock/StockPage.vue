@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, onMounted, reactive, ref } from 'vue';
-import type { FrameRecord, NewPart, Parts } from '@kevro/contract';
+import type { FrameRow, NewPart, Parts } from '@kevro/contract';
 import { api } from '../api/client';
 import AddDialog from '../parts/AddDialog.vue';
 import ListPage from '../parts/ListPage.vue';
@@ -12,9 +12,10 @@ const { rows, failure, load } = useList(async () => {
   parts.value = await api('parts');
   return [...parts.value.tapes, ...parts.value.fillings];
 });
-const shelf = ref<FrameRecord[]>([]);
+const shelf = ref<FrameRow[]>([]);
 onMounted(async () => {
-  shelf.value = (await api('frames').catch(() => [])).filter((f) => f.ownerId === null);
+  const { rows } = await api('frames', { query: { owner: 'stock', limit: 500 } }).catch(() => ({ rows: [] }));
+  shelf.value = rows;
 });
 
 const adding = ref(false);
@@ -111,7 +112,7 @@ const submit = () => api('addPart', { body: body.value });
           </tr>
         </tbody>
       </table>
-      <div class="mt-6 mb-2"><h2 class="heading">Rackets on the shelf</h2></div>
+      <div class="mt-6 mb-2"><h2 class="heading">Frames on the shelf</h2></div>
       <p v-if="shelf.length === 0" class="soft">None.</p>
       <p v-for="f in shelf" :key="f.id" class="mb-1">
         <b>{{ f.tag }}</b> {{ f.maker }} {{ f.model }}

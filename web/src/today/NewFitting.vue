@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
-import type { FrameRecord, Player } from '@kevro/contract';
+import type { FrameRow, Player } from '@kevro/contract';
 import { Refused, api } from '../api/client';
 
 const open = defineModel<boolean>({ required: true });
 const router = useRouter();
 const players = ref<Player[]>([]);
-const frames = ref<FrameRecord[]>([]);
+const frames = ref<FrameRow[]>([]);
 const playerId = ref<string | null>(null);
 const frameId = ref<string | null>(null);
 const failure = ref('');
@@ -20,21 +20,25 @@ watch(open, async (now) => {
   failure.value = '';
   tried.value = false;
   try {
-    [players.value, frames.value] = await Promise.all([api('players'), api('frames')]);
+    const [known, all] = await Promise.all([
+      api('players', { query: { limit: 500 } }),
+      api('frames', { query: { limit: 500 } }),
+    ]);
+    players.value = known.rows;
+    frames.value = all.rows;
   } catch (error) {
     failure.value = error instanceof Error ? error.message : String(error);
   }
 });
 
 const frameItems = computed(() => {
-  const own = (f: FrameRecord): boolean => f.ownerId === playerId.value;
+  const own = (f: FrameRow): boolean => f.ownerId === playerId.value;
   return [...frames.value]
     .sort((a, b) => Number(own(b)) - Number(own(a)))
     .map((f) => ({
       value: f.id,
       title: `${f.tag} · ${f.maker} ${f.model}`,
-      subtitle:
-        f.ownerId === null ? 'shop stock' : (players.value.find((p) => p.id === f.ownerId)?.name ?? ''),
+      subtitle: f.ownerName ?? 'shop stock',
     }));
 });
 watch(playerId, (id) => {
@@ -78,13 +82,11 @@ const need = (id: string | null, what: string): string[] => (tried.value && !id 
           v-model="frameId"
           :items="frameItems"
           item-props
-          label="Racket"
-          :error-messages="need(frameId, 'racket')"
+          label="Frame"
+          :error-messages="need(frameId, 'frame')"
         />
         <p v-if="failure" class="miss mt-3 mb-0" role="alert">{{ failure }}</p>
-        <p class="soft small mt-3 mb-0">
-          Somebody new? Add them under Players and their racket under Frames.
-        </p>
+        <p class="soft small mt-3 mb-0">Somebody new? Add them under Players and their frame under Frames.</p>
         <div class="d-flex ga-2 mt-4">
           <v-spacer />
           <v-btn variant="text" @click="open = false">Cancel</v-btn>

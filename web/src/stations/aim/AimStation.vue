@@ -218,7 +218,7 @@ const toleranceUnit: Record<SpecKey, string> = {
       :marks="shownMarks"
       :length-cm="lengthCm"
       :axis-cm="fitting.before.axisCm"
-      @open="show($event, readingWorking($event), 'measured')"
+      @open="show($event, readingWorking($event, fitting.measurement, fitting.frame), 'measured')"
     />
     <template #aside>
       <div class="ways" role="radiogroup" aria-label="Way to an aim">

@@ -107,7 +107,7 @@ const nearestId = computed(() => fitting.references[0]?.setup.id);
       :marks="shownMarks"
       :length-cm="lengthCm"
       :axis-cm="fitting.before.axisCm"
-      @open="show($event, readingWorking($event), 'measured')"
+      @open="show($event, readingWorking($event, fitting.measurement, fitting.frame), 'measured')"
     />
     <template #aside>
       <div>

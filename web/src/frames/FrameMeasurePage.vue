@@ -1,0 +1,52 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue';
+import type { FramePage } from '@kevro/contract';
+import { api } from '../api/client';
+import MeasureBench from '../measure/MeasureBench.vue';
+import { useSaved } from '../stores/saved';
+
+/** Measuring a frame outside any fitting: shop stock, or a frame that came in. */
+const props = defineProps<{ id: string }>();
+const page = ref<FramePage>();
+const failure = ref('');
+async function load(): Promise<void> {
+  failure.value = '';
+  try {
+    page.value = await api('frame', { id: props.id });
+  } catch (error) {
+    failure.value = error instanceof Error ? error.message : String(error);
+  }
+}
+watch(() => props.id, load, { immediate: true });
+async function stored(): Promise<void> {
+  useSaved().stored();
+  await load();
+}
+const newest = computed(() => page.value?.measurements[0]);
+const marks = computed(() => ({
+  measured: newest.value?.specs,
+  measuredUncertainty: newest.value?.uncertainty,
+  estimated: newest.value?.estimated,
+}));
+</script>
+
+<template>
+  <div v-if="failure" class="page" role="alert">
+    <h1>This frame could not be opened</h1>
+    <p class="my-3">{{ failure }}</p>
+    <v-btn color="primary" @click="load">Try again</v-btn>
+  </div>
+  <MeasureBench
+    v-else-if="page"
+    :key="id"
+    :frame="page.frame"
+    :measurement="newest"
+    :marks="marks"
+    @stored="stored"
+  >
+    <template #onward>
+      <v-btn color="primary" size="large" block :to="`/frames/${id}`">Go to {{ page.frame.tag }}</v-btn>
+    </template>
+  </MeasureBench>
+  <div v-else class="page" role="status"><p class="soft">Loading…</p></div>
+</template>

@@ -1,0 +1,251 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue';
+import { useRouter } from 'vue-router';
+import { SPEC_KEYS, placeOf, settleFrame, zoneAlong, type Placement, type SpecKey } from '@kevro/core';
+import type { FramePage, FrameRecord } from '@kevro/contract';
+import { api } from '../api/client';
+import AddDialog from '../parts/AddDialog.vue';
+import { dayWords } from '../parts/day-words';
+import { STRUNG_SPORTS, dressWords, lengthWords } from '../parts/dress-words';
+import { SPORT_NAMES } from '../players/words';
+import Rail from '../rail/Rail.vue';
+import { sweetOf } from '../stations/bench-marks';
+import { useSaved } from '../stores/saved';
+import { useUnits } from '../stores/units';
+import { SPEC_NAMES, ZONE_NAMES } from '../words';
+import FrameForm from './FrameForm.vue';
+import StringingForm from './StringingForm.vue';
+import { timeline } from './timeline';
+
+// What a fitter comes here to do: see what this frame is and what is on it; see what happened to it; measure it.
+const props = defineProps<{ id: string }>();
+const page = ref<FramePage>();
+const failure = ref('');
+const units = useUnits();
+const saved = useSaved();
+const router = useRouter();
+const form = ref<InstanceType<typeof FrameForm>>();
+const strings = ref<InstanceType<typeof StringingForm>>();
+const twinOpen = ref(false);
+const twinTag = ref('');
+
+async function load(): Promise<void> {
+  failure.value = '';
+  try {
+    page.value = await api('frame', { id: props.id });
+  } catch (error) {
+    failure.value = error instanceof Error ? error.message : String(error);
+  }
+}
+watch(() => props.id, load, { immediate: true });
+async function changed(): Promise<void> {
+  saved.stored();
+  await load();
+}
+
+const frame = computed(() => page.value && settleFrame(page.value.frame.shape));
+const newest = computed(() => page.value?.measurements[0]);
+const show = (key: SpecKey, value: number): string => {
+  const text = units.show(key, value, frame.value?.lengthCm ?? 0);
+  const unit = key === 'balanceCm' && units.way.balance === 'points' ? '' : ` ${units.unit(key)}`;
+  return key === 'swingWeight' || key === 'twistWeight' ? text : text + unit;
+};
+const happened = computed(() => (page.value ? timeline(page.value, show) : []));
+const KINDS = { measured: 'measured', strings: 'strung', build: 'build' };
+
+const weights = computed<Placement[]>(() => {
+  const settled = frame.value;
+  if (!settled) return [];
+  return (page.value?.frame.weights ?? []).map(({ at, massG, mirrored = false, spanCm }) => {
+    const { xCm, yCm } = placeOf(settled, at);
+    const zone = 'zone' in at ? at.zone : zoneAlong(settled, xCm);
+    return { zone, massG, xCm, yCm, mirrored, ...(spanCm ? { spanCm } : {}) };
+  });
+});
+const facts = computed<[string, string][]>(() => {
+  const f = page.value?.frame;
+  if (!f) return [];
+  const { sport } = f.shape;
+  const all: [string, string | undefined][] = [
+    ['Sport', SPORT_NAMES[sport] + (f.shape.shape ? `, ${f.shape.shape}` : '')],
+    ['Owner', page.value?.ownerName ?? 'shop stock'],
+    ['Paint says', f.paint],
+    ['Length', `${f.shape.lengthCm} cm, ${lengthWords(f.shape.lengthCm)}`],
+    ['Head', f.shape.headAreaCm2 ? `${f.shape.headAreaCm2.toFixed(0)} cm²` : undefined],
+    ['String pattern', f.pattern],
+    ['Beam', f.beam ? `${f.beam} mm` : undefined],
+    ['Stiffness', f.stiffness === null ? undefined : String(f.stiffness)],
+    ['Grip size', f.gripSize],
+    ['On it', dressWords(f.onIt, sport)],
+    ...f.weights.map((w, i): [string, string] => [
+      i === 0 ? 'Weights on it' : '',
+      `${w.massG} g ${w.what} · ${ZONE_NAMES[weights.value[i]?.zone ?? 'tip'].toLowerCase()}${w.mirrored ? ', both sides' : ''}`,
+    ]),
+    ['Note', f.note],
+  ];
+  return all.filter((row): row is [string, string] => Boolean(row[1]));
+});
+const stated = computed(() => {
+  const nominal = page.value?.frame.nominal;
+  if (!nominal) return [];
+  return SPEC_KEYS.flatMap((key) => {
+    const value = nominal.specs[key];
+    const tolerance = nominal.tolerance[key];
+    if (value === undefined) return [];
+    const band = tolerance === undefined ? '' : ` ±${units.showWidth(key, tolerance)}`;
+    return [{ key, text: `${show(key, value)}${band}` }];
+  });
+});
+
+const duplicate = async (): Promise<void> => {
+  const twin: FrameRecord = await api('duplicateFrame', { id: props.id, body: { tag: twinTag.value } });
+  await router.push(`/frames/${twin.id}`);
+};
+async function archive(): Promise<void> {
+  const archived = !page.value?.frame.archived;
+  try {
+    await api('archiveFrame', { id: props.id, body: { archived } });
+    await changed();
+  } catch (error) {
+    saved.failed(error);
+  }
+}
+function startTwin(): void {
+  twinTag.value = '';
+  twinOpen.value = true;
+}
+</script>
+
+<template>
+  <div v-if="failure" class="page" role="alert">
+    <h1>This frame could not be opened</h1>
+    <p class="my-3">{{ failure }}</p>
+    <v-btn color="primary" @click="load">Try again</v-btn>
+    <v-btn variant="text" :to="{ name: 'frames' }">Go to Frames</v-btn>
+  </div>
+  <div v-else-if="!page || !frame" class="page" role="status"><p class="soft">Loading…</p></div>
+  <div v-else class="page">
+    <div class="page-top">
+      <h1>
+        {{ page.frame.tag }} <span class="soft">{{ page.frame.maker }} {{ page.frame.model }}</span>
+        <span v-if="page.frame.archived" class="warn small"> archived</span>
+      </h1>
+      <span class="spring" />
+      <v-btn variant="text" @click="archive">{{ page.frame.archived ? 'Bring back' : 'Archive' }}</v-btn>
+      <v-btn variant="text" @click="startTwin">Duplicate</v-btn>
+      <v-btn variant="outlined" @click="form?.show(page.frame)">Change</v-btn>
+      <v-btn color="primary" size="large" :to="`/frames/${id}/measure`">Measure</v-btn>
+    </div>
+    <Rail
+      :frame="frame"
+      :dress="page.frame.onIt"
+      :measured-balance-cm="newest?.specs.balanceCm"
+      :sweet-before="sweetOf(frame, newest?.specs)"
+      :weights="weights"
+      :weight-labels="weights.map((w) => `${w.massG} g`)"
+      label-once
+    />
+    <div class="columns">
+      <section aria-label="What it is">
+        <dl>
+          <template v-for="[name, value] in facts" :key="name + value">
+            <dt>{{ name }}</dt>
+            <dd>{{ value }}</dd>
+          </template>
+        </dl>
+        <h2 class="heading mt-4">The maker states of this model</h2>
+        <dl v-if="stated.length > 0">
+          <template v-for="row in stated" :key="row.key">
+            <dt>{{ SPEC_NAMES[row.key] }}</dt>
+            <dd>{{ row.text }}</dd>
+          </template>
+          <dt>With on it</dt>
+          <dd>{{ dressWords(page.frame.nominal?.dress ?? {}, page.frame.shape.sport) }}</dd>
+        </dl>
+        <p v-else class="soft small">
+          Nothing is noted. With it, a wrong label or old work shows at once: Change.
+        </p>
+      </section>
+      <section aria-label="What happened to it">
+        <div class="d-flex align-center ga-3">
+          <h2 class="heading">What happened to it</h2>
+          <span class="spring" />
+          <v-btn
+            v-if="STRUNG_SPORTS.has(page.frame.shape.sport)"
+            variant="outlined"
+            size="small"
+            @click="strings?.show()"
+            >New strings</v-btn
+          >
+        </div>
+        <p v-if="happened.length === 0" class="soft">Nothing yet. Measure it first.</p>
+        <ol class="timeline">
+          <li v-for="h in happened" :key="h.key" :class="h.kind">
+            <span class="when">{{ dayWords(h.at) }}</span>
+            <span class="kind">{{ KINDS[h.kind] }}</span>
+            <span>
+              <RouterLink v-if="h.to" :to="h.to">{{ h.title }}</RouterLink>
+              <template v-else>{{ h.title }}</template>
+              <span v-if="h.text" class="soft small d-block">{{ h.text }}</span>
+            </span>
+          </li>
+        </ol>
+      </section>
+    </div>
+    <FrameForm ref="form" @stored="changed" />
+    <StringingForm ref="strings" :frame-id="id" :last="page.stringings[0]" @stored="changed" />
+    <AddDialog v-model="twinOpen" title="Another of the same make" :submit="duplicate">
+      <template #default="{ at }">
+        <p class="mb-0">
+          It takes over make, size, grip and owner. Measurements, strings and weights stay with
+          {{ page.frame.tag }}.
+        </p>
+        <v-text-field v-model="twinTag" label="Its tag" autofocus :error-messages="at('tag')" />
+      </template>
+    </AddDialog>
+  </div>
+</template>
+
+<style scoped>
+.columns {
+  display: grid;
+  grid-template-columns: minmax(280px, 2fr) 3fr;
+  gap: 36px;
+  margin-top: 12px;
+}
+dl {
+  display: grid;
+  grid-template-columns: 118px 1fr;
+  gap: 5px 12px;
+  margin: 0;
+}
+dt {
+  color: rgb(var(--v-theme-soft));
+}
+dd {
+  margin: 0;
+}
+.timeline {
+  list-style: none;
+  padding: 0;
+  margin: 6px 0 0;
+}
+.timeline li {
+  display: grid;
+  grid-template-columns: 104px 76px 1fr;
+  gap: 8px;
+  border-top: 1px solid rgb(var(--v-theme-line));
+  padding: 7px 0;
+}
+.when {
+  color: rgb(var(--v-theme-soft));
+}
+.measured .kind {
+  font-weight: 700;
+}
+@media (max-width: 860px) {
+  .columns {
+    grid-template-columns: 1fr;
+  }
+}
+</style>

@@ -1,0 +1,56 @@
+import { KG_PER_POUND, type SpecKey } from '@kevro/core';
+import type { FramePage, Stringing } from '@kevro/contract';
+import { SCHOOL_NAMES } from '../words';
+
+export interface Happening {
+  key: string;
+  at: string;
+  kind: 'measured' | 'strings' | 'build';
+  title: string;
+  text: string;
+  to?: string;
+}
+
+export const tensionWords = ({ mainsKg, crossesKg, unit }: Stringing): string => {
+  const say = (kg: number): string => (unit === 'lb' ? kg / KG_PER_POUND : kg).toFixed(1).replace(/\.0$/, '');
+  return `${say(mainsKg)}${mainsKg === crossesKg ? '' : ` / ${say(crossesKg)}`} ${unit}`;
+};
+
+export function stringWords(s: Stringing): string {
+  const gauge = (mm: number | null): string => (mm === null ? '' : ` ${mm.toFixed(2)} mm`);
+  const mains = `${s.mains}${gauge(s.mainsMm)}`;
+  const crosses = `${s.crosses}${gauge(s.crossesMm)}`;
+  const parts = [mains === crosses ? mains : `${mains} / ${crosses}`, tensionWords(s)];
+  if (s.preStretchPercent > 0) parts.push(`pre-stretched ${s.preStretchPercent} %`);
+  if (s.note) parts.push(s.note);
+  return parts.join(' · ');
+}
+
+/** All that happened to a frame, newest first. @param show a spec as the fitter reads it, with its unit */
+export function timeline(page: FramePage, show: (key: SpecKey, value: number) => string): Happening[] {
+  const { measurements, stringings, builds } = page;
+  const measured = measurements.map((m): Happening => {
+    const mark = (key: SpecKey): string => (m.estimated.includes(key) ? ' est.' : '');
+    const specs = (['massG', 'balanceCm', 'swingWeight', 'twistWeight'] as const).flatMap((key) => {
+      const value = m.specs[key];
+      return value === undefined ? [] : [show(key, value) + mark(key)];
+    });
+    return { key: m.id, at: m.takenAt, kind: 'measured', title: specs.join(' · '), text: m.note };
+  });
+  const strings = stringings.map((s): Happening => ({
+    key: s.id,
+    at: s.strungOn,
+    kind: 'strings',
+    title: stringWords(s),
+    text: '',
+  }));
+  const built = builds.map((b): Happening => ({
+    key: b.fittingId,
+    at: b.createdAt,
+    kind: 'build',
+    title: `${b.addedG.toFixed(1)} g planned, ${SCHOOL_NAMES[b.school as keyof typeof SCHOOL_NAMES]}`,
+    text: `fitting of ${b.playerName}, ${b.stepsDone === 0 ? 'not begun' : `${b.stepsDone} steps done`}`,
+    to: `/fittings/${b.fittingId}/build`,
+  }));
+  return [...measured, ...strings, ...built].toSorted((a, b) => b.at.localeCompare(a.at));
+}

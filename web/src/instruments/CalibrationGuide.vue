@@ -1,0 +1,249 @@
+<script setup lang="ts">
+import { useLocalStorage } from '@vueuse/core';
+import { computed, nextTick, ref } from 'vue';
+import { RODS, ROD_TOLERANCE, calibrate, parseNumber } from '@kevro/core';
+import { sentence, type Instrument } from '@kevro/contract';
+import { Refused, api } from '../api/client';
+import { useKeys } from '../app/keys';
+import { useInstruments } from '../stores/instruments';
+import { REFUSAL_WORDS } from './words';
+
+/** Rod by rod: put it on, read it three times; then the correction, or why the machine is refused. */
+const props = defineProps<{ instrument: Instrument }>();
+const emit = defineEmits<{ stored: [] }>();
+const instruments = useInstruments();
+
+const WANTED = 3;
+interface Draft {
+  key: string;
+  reads: Record<string, { key: string; value: number }[]>;
+}
+const empty = (): Draft => ({ key: crypto.randomUUID(), reads: {} });
+/** Kept by the browser, so that a reload in the middle loses no rod. */
+const draft = useLocalStorage<Draft>(`kevro-calibration-${props.instrument.id}`, empty());
+const readsOf = (rod: number) => draft.value.reads[rod] ?? [];
+const rod = ref<number>(RODS.find((r) => readsOf(r).length < WANTED) ?? RODS[0]);
+const typed = ref('');
+const typedFailure = ref('');
+const failure = ref('');
+const busy = ref(false);
+const storeButton = ref<{ $el: HTMLElement }>();
+
+instruments.listen((message) => {
+  if (message.instrumentId !== props.instrument.id) return;
+  if (message.kind === 'failed') failure.value = message.message;
+  else if ('rod' in message.asked && asked.has(message.key))
+    keep(message.asked.rod, message.key, message.value);
+});
+const asked = new Set<string>();
+function keep(of: number, key: string, value: number): void {
+  const reads = readsOf(of);
+  if (reads.some((r) => r.key === key)) return;
+  draft.value.reads = { ...draft.value.reads, [of]: [...reads, { key, value }] };
+  if (of === rod.value && readsOf(of).length === WANTED) goOn();
+}
+function goOn(): void {
+  const next = RODS.find((r) => readsOf(r).length < WANTED);
+  if (next) rod.value = next;
+  else void nextTick(() => storeButton.value?.$el.focus());
+}
+const liesOn = computed(() => {
+  const { on } = props.instrument;
+  return on && 'rod' in on ? on.rod : undefined;
+});
+
+async function run(work: () => Promise<unknown>): Promise<void> {
+  failure.value = '';
+  try {
+    await work();
+  } catch (error) {
+    failure.value = error instanceof Refused ? (error.errors[0]?.message ?? error.message) : String(error);
+  }
+}
+const putOn = () => run(() => instruments.put(props.instrument.id, { rod: rod.value }));
+const take = () =>
+  run(async () => {
+    if (props.instrument.reading) return;
+    const key = crypto.randomUUID();
+    asked.add(key);
+    await instruments.take(props.instrument.id, { rod: rod.value }, key);
+  });
+function enterTyped(): void {
+  const value = parseNumber(typed.value);
+  typedFailure.value = value === undefined ? sentence('not-a-number') : '';
+  if (value === undefined) return;
+  typed.value = '';
+  keep(rod.value, crypto.randomUUID(), value);
+}
+const takeOff = (of: number, key: string): void => {
+  draft.value.reads = { ...draft.value.reads, [of]: readsOf(of).filter((r) => r.key !== key) };
+  rod.value = of;
+};
+useKeys({ m: () => void take(), p: () => void putOn() });
+
+const mean = (values: number[]): number => values.reduce((s, v) => s + v, 0) / values.length;
+const found = computed(() => {
+  const rods = RODS.filter((r) => readsOf(r).length > 0);
+  if (rods.length < RODS.length) return undefined;
+  return calibrate(rods.map((r) => ({ trueValue: r, read: mean(readsOf(r).map((x) => x.value)) })));
+});
+const signed = (value: number, digits = 2): string => {
+  const text = value.toFixed(digits);
+  return Number(text) > 0 ? `+${text}` : text.replace('-', '−');
+};
+
+async function store(): Promise<void> {
+  if (busy.value || !found.value) return;
+  busy.value = true;
+  await run(async () => {
+    const rods = RODS.map((r) => ({ trueValue: r, reads: readsOf(r).map((x) => x.value) }));
+    await api('calibrate', { id: props.instrument.id, body: { key: draft.value.key, rods } });
+    draft.value = empty();
+    rod.value = RODS[0];
+    emit('stored');
+  });
+  busy.value = false;
+}
+</script>
+
+<template>
+  <section aria-label="Calibrate with rods">
+    <ol class="rods">
+      <li v-for="r in RODS" :key="r" :class="{ on: rod === r }">
+        <button type="button" class="rod" :aria-current="rod === r ? 'step' : undefined" @click="rod = r">
+          <b>{{ r }}</b> rod <span class="soft">kg·cm² ±{{ ROD_TOLERANCE }}</span>
+        </button>
+        <span class="reads">
+          <button
+            v-for="read in readsOf(r)"
+            :key="read.key"
+            type="button"
+            class="read"
+            :aria-label="`Take ${read.value.toFixed(1)} off the ${r} rod`"
+            title="Take this reading off"
+            @click="takeOff(r, read.key)"
+          >
+            {{ read.value.toFixed(1) }}
+          </button>
+          <span v-if="readsOf(r).length < WANTED" class="soft small"
+            >{{ WANTED - readsOf(r).length }} more</span
+          >
+        </span>
+      </li>
+    </ol>
+    <div class="now">
+      <output class="digits">{{
+        instrument.reading ? '…' : (readsOf(rod).at(-1)?.value.toFixed(1) ?? '—')
+      }}</output>
+      <div class="buttons">
+        <v-btn color="primary" size="large" :loading="Boolean(instrument.reading)" @click="take"
+          >Read the {{ rod }} rod<kbd class="ml-2">m</kbd></v-btn
+        >
+        <v-btn v-if="liesOn !== rod" variant="outlined" @click="putOn"
+          >Put the {{ rod }} rod on<kbd class="ml-2">p</kbd></v-btn
+        >
+        <span v-else class="soft small">The {{ rod }} rod lies on it.</span>
+        <v-text-field
+          v-model="typed"
+          :label="`Or type what it shows for ${rod}`"
+          inputmode="decimal"
+          :error-messages="typedFailure"
+          @keydown.enter.prevent="enterTyped"
+        />
+      </div>
+    </div>
+    <p v-if="instrument.state === 'lost'" class="warn" role="status">
+      {{ instrument.name }} is not connected. Plug it in.
+    </p>
+    <p v-if="instrument.state === 'warming'" class="warn" role="status">
+      Still warming up, {{ instrument.warmInSeconds }} s: wait before you calibrate.
+    </p>
+    <p v-if="failure" class="miss" role="alert">{{ failure }}</p>
+    <div v-if="found" class="found" :class="{ refused: found.refused }" role="status">
+      <p class="mb-1">
+        <b v-if="found.refused" class="miss">Refused: {{ REFUSAL_WORDS[found.refused] }}</b>
+        <b v-else class="good">This correction can be used.</b>
+      </p>
+      <p class="mb-1">
+        It reads {{ found.slope.toFixed(4) }} × the true value {{ signed(found.offset) }}. Left at the rods
+        after correction: {{ found.residuals.map((v, i) => `${RODS[i]}: ${signed(v)}`).join(', ') }} kg·cm².
+      </p>
+      <p v-if="found.refused" class="small">
+        Was every rod the right one and well seated? Take the odd reading off and read again. If it stays,
+        have the machine set right; once stored, it measures nothing until it is calibrated well.
+      </p>
+      <v-btn ref="storeButton" color="primary" :loading="busy" @click="store">{{
+        found.refused ? 'Store the refusal' : 'Store this calibration'
+      }}</v-btn>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.rods {
+  list-style: none;
+  padding: 0;
+  margin: 0;
+}
+.rods li {
+  display: grid;
+  grid-template-columns: 190px 1fr;
+  align-items: center;
+  border-left: 4px solid transparent;
+  border-bottom: 1px solid rgb(var(--v-theme-line));
+  padding: 8px 10px;
+}
+.rods li.on {
+  border-left-color: rgb(var(--v-theme-reference));
+  background: rgb(var(--v-theme-sheet));
+}
+.rod {
+  text-align: left;
+}
+.rod b {
+  font-size: 20px;
+}
+.reads {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  align-items: center;
+}
+.read {
+  border: 1px solid rgb(var(--v-theme-line));
+  border-radius: 3px;
+  padding: 3px 9px;
+  font-weight: 600;
+}
+.now {
+  display: grid;
+  grid-template-columns: 190px 1fr;
+  gap: 16px;
+  align-items: center;
+  padding: 14px 0;
+}
+.digits {
+  font-size: 60px;
+  font-weight: 700;
+  line-height: 1.05;
+  text-align: right;
+  padding-right: 16px;
+}
+.buttons {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 12px;
+  align-items: center;
+}
+.buttons > :deep(.v-input) {
+  flex: 1 1 220px;
+  max-width: 280px;
+}
+.found {
+  border-left: 6px solid rgb(var(--v-theme-good));
+  padding: 8px 14px;
+}
+.found.refused {
+  border-left: 6px double rgb(var(--v-theme-brick));
+}
+</style>

@@ -1,0 +1,118 @@
+<script setup lang="ts">
+import { onMounted, ref } from 'vue';
+import { RouterLink } from 'vue-router';
+import type { FrameRow, Instrument } from '@kevro/contract';
+import { api } from '../api/client';
+import ListPage from '../parts/ListPage.vue';
+import { useInstruments } from '../stores/instruments';
+import AddInstrument from './AddInstrument.vue';
+import StandInPanel from './StandInPanel.vue';
+import { CALIBRATION_WORDS, KIND_UNITS, KIND_WORDS, STATE_WORDS, ageWords } from './words';
+
+// What a fitter comes here to do: see whether the instruments can be trusted; calibrate one; in the demo, put a frame on one.
+const instruments = useInstruments();
+instruments.listen();
+const frames = ref<FrameRow[]>([]);
+const failure = ref('');
+const adding = ref(false);
+async function load(): Promise<void> {
+  failure.value = '';
+  try {
+    instruments.all = await api('instruments');
+    frames.value = (await api('frames', { query: { limit: 500 } })).rows;
+  } catch (error) {
+    failure.value = error instanceof Error ? error.message : String(error);
+  }
+}
+onMounted(load);
+const calibrated = (i: Instrument): string =>
+  CALIBRATION_WORDS[i.calibrationState](i.calibration ? ageWords(i.calibration.takenAt) : '');
+const state = (i: Instrument): string =>
+  i.state === 'warming' ? `${STATE_WORDS.warming}, ${i.warmInSeconds} s` : STATE_WORDS[i.state];
+const shows = (i: Instrument): string => {
+  const now = instruments.shown.get(i.id);
+  if (!now || i.state === 'lost') return '—';
+  return `${now.value.toFixed(i.kind === 'board' ? 2 : 1)} ${KIND_UNITS[i.kind]}`;
+};
+</script>
+
+<template>
+  <ListPage
+    title="Instruments"
+    action="Add an instrument"
+    :rows="instruments.all"
+    :failure="failure"
+    empty="No instrument yet. Readings can be typed without any; add one to take them with a key."
+    @act="adding = true"
+    @retry="load"
+  >
+    <template #default="{ rows }">
+      <ul class="instruments">
+        <li v-for="i in rows" :key="i.id">
+          <div class="head">
+            <div>
+              <b>{{ i.name }}</b> <span class="soft">{{ KIND_WORDS[i.kind] }}</span>
+              <div class="small" :class="i.state === 'ready' ? 'soft' : 'warn'" role="status">
+                {{ state(i) }}
+              </div>
+            </div>
+            <output class="digits">{{ shows(i) }}</output>
+            <div class="calibrated">
+              <span
+                class="small"
+                :class="['fresh', 'not-needed'].includes(i.calibrationState) ? 'soft' : 'warn'"
+                >{{ calibrated(i) }}</span
+              >
+              <RouterLink v-if="i.kind === 'machine'" :to="`/settings/instruments/${i.id}`"
+                >Calibrate {{ i.name }}</RouterLink
+              >
+            </div>
+          </div>
+          <StandInPanel v-if="i.driver === 'stand-in'" :instrument="i" :frames="frames" />
+        </li>
+      </ul>
+      <p class="soft small mt-3">
+        These are simulated: they show what would lie on them, with noise, drift, warm-up and calibration
+        error. A real device takes the same place through a driver.
+      </p>
+    </template>
+    <template #after><AddInstrument v-model="adding" @stored="load" /></template>
+  </ListPage>
+</template>
+
+<style scoped>
+.instruments {
+  list-style: none;
+  padding: 0;
+  margin: 0;
+}
+.instruments li {
+  border-top: 1px solid rgb(var(--v-theme-line));
+  padding: 14px 0;
+}
+.head {
+  display: grid;
+  grid-template-columns: 1fr 190px 260px;
+  gap: 16px;
+  align-items: center;
+  margin-bottom: 10px;
+}
+.digits {
+  font-size: 28px;
+  font-weight: 700;
+  text-align: right;
+}
+.calibrated {
+  display: flex;
+  flex-direction: column;
+  align-items: flex-end;
+}
+.calibrated a {
+  color: inherit;
+}
+@media (max-width: 700px) {
+  .head {
+    grid-template-columns: 1fr;
+  }
+}
+</style>

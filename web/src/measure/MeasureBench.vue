@@ -1,0 +1,199 @@
+<script setup lang="ts">
+import { computed, nextTick, onMounted, ref, watch } from 'vue';
+import { QUANTITIES, type Dress, type Quantity, type SpecKey, type Working } from '@kevro/core';
+import type { FrameRecord, Measurement } from '@kevro/contract';
+import { useKeys } from '../app/keys';
+import Lanes from '../lanes/Lanes.vue';
+import type { LaneMarks } from '../lanes/lane';
+import DressForm from '../parts/DressForm.vue';
+import UnsavedSheet from '../parts/UnsavedSheet.vue';
+import { dressWords } from '../parts/dress-words';
+import { useUnsaved } from '../parts/unsaved';
+import Rail from '../rail/Rail.vue';
+import Bench from '../stations/Bench.vue';
+import { readingWorking, sweetOf } from '../stations/bench-marks';
+import { useWorking } from '../stations/working';
+import { useInstruments } from '../stores/instruments';
+import WorkingSheet from '../working/WorkingSheet.vue';
+import { useCapture } from './capture';
+import JudgementList from './JudgementList.vue';
+import QuantityRow from './QuantityRow.vue';
+import TakePanel from './TakePanel.vue';
+import TypedLine from './TypedLine.vue';
+
+// What a fitter comes here to do: say what is on the frame; read each quantity with as little as one key; see at once whether the readings can be trusted.
+const props = defineProps<{ frame: FrameRecord; measurement: Measurement | undefined; marks?: LaneMarks }>();
+const emit = defineEmits<{ stored: [] }>();
+
+const bench = useCapture(props.frame);
+const { capture, judgements, started, anything, busy, failure } = bench;
+const { lengthCm, sport } = bench.settledFrame;
+const instruments = useInstruments();
+const { sheet, show } = useWorking();
+const active = ref<Quantity>('massG');
+const dressOpen = ref(false);
+const line = ref(false);
+const panel = ref<InstanceType<typeof TakePanel>>();
+const rows = ref<HTMLElement>();
+const storeButton = ref<{ $el: HTMLElement }>();
+
+onMounted(async () => {
+  await bench.load();
+  dressOpen.value = capture.value ? !capture.value.dressSaid : false;
+});
+instruments.listen((message) => {
+  if (message.kind === 'failed') panel.value?.refused(message.message);
+  else if (!('rod' in message.asked) && message.asked.frameId === props.frame.id) {
+    panel.value?.took(message.instrumentId, message.asked.quantity, message.value);
+    void bench.reload();
+  }
+});
+
+const dress = computed<Dress>(() => capture.value?.dress ?? props.frame.onIt);
+async function sayDress(): Promise<void> {
+  if (await bench.setDress(dress.value)) dressOpen.value = false;
+}
+
+const shownMarks = computed<LaneMarks>(() => {
+  if (!anything.value) return props.marks ?? {};
+  return {
+    ...props.marks,
+    measured: bench.specs.value,
+    measuredUncertainty: bench.uncertainty.value,
+    estimated: bench.estimated.value,
+  };
+});
+const balance = computed(() =>
+  anything.value ? bench.specs.value.balanceCm : props.measurement?.specs.balanceCm,
+);
+const sweet = computed(() => {
+  const { massG, balanceCm, swingWeight, twistWeight } = bench.specs.value;
+  if (!anything.value) return sweetOf(bench.settledFrame, props.measurement?.specs);
+  if (massG === undefined || balanceCm === undefined || swingWeight === undefined) return undefined;
+  const twist = twistWeight === undefined ? {} : { twistWeight };
+  return sweetOf(bench.settledFrame, { massG, balanceCm, swingWeight, ...twist, axisCm: sport.axisCm });
+});
+/** The working of a stored number; of a number still being read, its readings are the working. */
+function openWorking(what: SpecKey | 'recoil'): void {
+  if (anything.value) return;
+  const parts: Working | undefined = readingWorking(what, props.measurement, bench.settledFrame);
+  show(what, parts, 'measured');
+}
+
+const question = useUnsaved(started);
+async function store(): Promise<void> {
+  if (await bench.store()) emit('stored');
+  else {
+    await nextTick();
+    rows.value?.querySelector<HTMLElement>('.v-input--error input')?.focus();
+  }
+}
+
+/** From one quantity to the next; behind the last one stands the button that stores. */
+async function goOn(from: Quantity): Promise<void> {
+  const next = QUANTITIES[QUANTITIES.indexOf(from) + 1];
+  await nextTick();
+  const field = next && rows.value?.querySelectorAll<HTMLElement>('.row input')[QUANTITIES.indexOf(next)];
+  (field ?? storeButton.value?.$el)?.focus();
+}
+function step(by: number): void {
+  const to = QUANTITIES[QUANTITIES.indexOf(active.value) + by];
+  if (to) active.value = to;
+}
+useKeys({
+  m: () => void panel.value?.take(),
+  p: () => void panel.value?.putOn(),
+  '/': () => {
+    line.value = true;
+  },
+  ArrowDown: () => step(1),
+  ArrowUp: () => step(-1),
+});
+watch(
+  () => instruments.connected,
+  (now, before) => {
+    // What came in while the stream was broken is fetched.
+    if (now && before === false && capture.value) void bench.reload();
+  },
+);
+</script>
+
+<template>
+  <Bench aside-label="Readings" wide>
+    <Rail :frame="bench.settledFrame" :dress="dress" :measured-balance-cm="balance" :sweet-before="sweet" />
+    <JudgementList :judgements="judgements" :frame="bench.settledFrame" />
+    <Lanes
+      :marks="shownMarks"
+      :length-cm="lengthCm"
+      :axis-cm="sport.axisCm"
+      :compact="judgements.length > 0"
+      @open="openWorking"
+    />
+    <template #aside>
+      <section aria-label="What is on the frame">
+        <div class="on-it">
+          <span><span class="soft">On it:</span> {{ dressWords(dress, sport.sport) }}</span>
+          <button type="button" class="link" :aria-expanded="dressOpen" @click="dressOpen = !dressOpen">
+            {{ dressOpen ? 'close' : 'change' }}
+          </button>
+        </div>
+        <template v-if="dressOpen">
+          <h2 v-if="capture && !capture.dressSaid" class="heading mt-2">
+            First: is this what is on the frame?
+          </h2>
+          <DressForm :model-value="dress" :sport="sport.sport" @update:model-value="bench.setDress" />
+          <v-btn variant="outlined" class="mt-2" @click="sayDress">Yes, this is on it</v-btn>
+        </template>
+      </section>
+      <TakePanel ref="panel" :quantity="active" :bench="bench" />
+      <div ref="rows" class="rows">
+        <QuantityRow
+          v-for="quantity in QUANTITIES"
+          :key="quantity"
+          :quantity="quantity"
+          :bench="bench"
+          :active="active === quantity"
+          @activate="active = quantity"
+          @next="goOn(quantity)"
+        />
+      </div>
+      <p v-if="failure" class="miss mb-0" role="alert">{{ failure }}</p>
+      <slot name="more" />
+    </template>
+    <template #action>
+      <v-btn
+        v-if="anything || !measurement"
+        ref="storeButton"
+        color="primary"
+        size="large"
+        :loading="busy"
+        block
+        @click="store"
+        >Store the measurement</v-btn
+      >
+      <slot v-else name="onward" />
+    </template>
+    <template #keys>
+      <span><kbd>m</kbd> take</span><span><kbd>↑</kbd> <kbd>↓</kbd> which one</span
+      ><span><kbd>/</kbd> one line</span><span><kbd>Enter</kbd> enter what is typed</span>
+    </template>
+  </Bench>
+  <TypedLine v-model="line" :bench="bench" />
+  <WorkingSheet v-model="sheet.open" :title="sheet.title" :parts="sheet.parts" />
+  <UnsavedSheet :question="question" what="A reading is typed but not entered." />
+</template>
+
+<style scoped>
+.on-it {
+  display: flex;
+  justify-content: space-between;
+  gap: 12px;
+}
+.link {
+  text-decoration: underline;
+  text-underline-offset: 3px;
+}
+.rows {
+  margin: 0 -8px;
+}
+</style>

@@ -1,0 +1,170 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+import type { Quantity } from '@kevro/core';
+import { sentence } from '@kevro/contract';
+import SpecField from '../parts/SpecField.vue';
+import type { CaptureBench } from './capture';
+import { MEANS_WORDS, QUANTITY_NAMES, useQuantities } from './quantities';
+
+/** One quantity: a field to type it, what stands of it, and its readings. */
+const props = defineProps<{ quantity: Quantity; bench: CaptureBench; active: boolean }>();
+const emit = defineEmits<{ activate: []; next: [] }>();
+const { unit, show, showBand } = useQuantities();
+
+const lengthCm = props.bench.settledFrame.lengthCm;
+const standing = computed(() => props.bench.found.value.settled[props.quantity]);
+const readings = computed(() => {
+  const { values, outliers, waiting } = props.bench.found.value;
+  return (props.bench.capture.value?.readings ?? [])
+    .filter((r) => r.quantity === props.quantity)
+    .map((r) => {
+      const value = values[r.id];
+      const waits = waiting[r.id];
+      return {
+        id: r.id,
+        setAside: r.setAside,
+        text: value === undefined ? '?' : show(props.quantity, value, lengthCm, 1),
+        means: MEANS_WORDS[r.means],
+        outlying: outliers.includes(r.id),
+        problem: waits ? sentence(waits) : '',
+      };
+    });
+});
+const outlying = computed(() => readings.value.filter((r) => r.outlying && !r.setAside));
+const problem = computed(() => readings.value.find((r) => r.problem && !r.setAside)?.problem);
+
+async function enter(event: KeyboardEvent): Promise<void> {
+  event.preventDefault();
+  // With nothing typed, Enter only goes on.
+  const empty = props.bench.texts.value[props.quantity].trim() === '';
+  if ((empty || (await props.bench.enter(props.quantity))) && !event.shiftKey) emit('next');
+}
+const text = computed({
+  get: () => props.bench.texts.value[props.quantity],
+  set: (now: string) => {
+    props.bench.type(props.quantity, now);
+  },
+});
+</script>
+
+<template>
+  <div class="quantity" :class="{ active }" role="group" :aria-label="QUANTITY_NAMES[quantity]">
+    <div class="row">
+      <SpecField
+        v-if="quantity !== 'leftRightG'"
+        v-model="text"
+        :spec="quantity"
+        :length-cm="lengthCm"
+        :error="bench.errorAt(quantity)"
+        @keydown.enter="enter"
+        @update:focused="$event && emit('activate')"
+        @left="text !== '' && bench.left.value.add(quantity)"
+      />
+      <v-text-field
+        v-else
+        v-model="text"
+        label="Left/right, g"
+        inputmode="decimal"
+        autocomplete="off"
+        :error-messages="bench.errorAt(quantity) ?? []"
+        @keydown.enter="enter"
+        @update:focused="$event && emit('activate')"
+        @blur="text !== '' && bench.left.value.add(quantity)"
+      />
+      <button
+        type="button"
+        class="stands"
+        :aria-label="`Take ${QUANTITY_NAMES[quantity]}`"
+        @click="emit('activate')"
+      >
+        <template v-if="standing">
+          <b>{{ show(quantity, standing.value, lengthCm) }}</b>
+          <span class="soft small">
+            ±{{ showBand(quantity, standing.uncertainty) }} {{ unit(quantity) }}
+            <b v-if="standing.estimated" class="warn">est.</b>
+          </span>
+        </template>
+        <span v-else class="soft small">{{
+          quantity === 'twistWeight' || quantity === 'leftRightG' ? 'if you can' : 'not read yet'
+        }}</span>
+      </button>
+    </div>
+    <ul v-if="readings.length > 0 && (active || outlying.length > 0 || problem)" class="chips">
+      <li v-for="r in readings" :key="r.id">
+        <button
+          type="button"
+          class="chip"
+          :class="{ aside: r.setAside, outlying: r.outlying && !r.setAside }"
+          :aria-pressed="r.setAside"
+          :aria-label="`${QUANTITY_NAMES[quantity]} reading ${r.text}, ${r.means}${r.outlying ? ', stands out' : ''}: ${r.setAside ? 'count it again' : 'set it aside'}`"
+          :title="r.setAside ? 'Count it again' : 'Set it aside'"
+          @click="bench.setAside(r.id, !r.setAside)"
+        >
+          {{ r.text }} <span class="means">{{ r.means }}</span>
+        </button>
+      </li>
+    </ul>
+    <p v-if="outlying.length > 0" class="warn small mb-0">
+      {{ outlying.map((r) => r.text).join(', ') }} stands out from the rest. Click it to set it aside, or read
+      again.
+    </p>
+    <p v-if="problem" class="warn small mb-0">{{ problem }}</p>
+  </div>
+</template>
+
+<style scoped>
+.quantity {
+  padding: 5px 8px;
+  border-left: 4px solid transparent;
+}
+.quantity.active {
+  border-left-color: rgb(var(--v-theme-reference));
+  background: rgb(var(--v-theme-paper));
+}
+.row {
+  display: grid;
+  grid-template-columns: 1fr 172px;
+  gap: 10px;
+  align-items: center;
+}
+.stands {
+  text-align: right;
+  min-height: 40px;
+  line-height: 1.2;
+}
+.stands > b {
+  font-size: 23px;
+  margin-right: 6px;
+  white-space: nowrap;
+}
+.stands > .small {
+  white-space: nowrap;
+}
+.chips {
+  list-style: none;
+  padding: 6px 0 0;
+  margin: 0;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+}
+.chip {
+  border: 1px solid rgb(var(--v-theme-line));
+  border-radius: 3px;
+  background: rgb(var(--v-theme-sheet));
+  padding: 4px 8px;
+  font-weight: 600;
+}
+.chip .means {
+  font-weight: 400;
+  font-size: 12.5px;
+  color: rgb(var(--v-theme-soft));
+}
+.chip.aside {
+  text-decoration: line-through;
+  color: rgb(var(--v-theme-soft));
+}
+.chip.outlying {
+  border: 2px dashed rgb(var(--v-theme-warn));
+}
+</style>

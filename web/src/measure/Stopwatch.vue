@@ -1,0 +1,154 @@
+<script setup lang="ts">
+import { useIntervalFn, useLocalStorage } from '@vueuse/core';
+import { computed, ref } from 'vue';
+import { sentence, type NewReading } from '@kevro/contract';
+import { parseNumber } from '@kevro/core';
+import { useKeys } from '../app/keys';
+
+/** A pendulum or two threads, timed by hand: how it hangs, then start and stop. */
+const props = defineProps<{ method: 'pendulum' | 'threads' }>();
+const emit = defineEmits<{ timed: [reading: NewReading] }>();
+
+interface Field {
+  name: string;
+  label: string;
+  unit: string;
+}
+const FIELDS: Record<typeof props.method, Field[]> = {
+  pendulum: [
+    { name: 'pivotCm', label: 'Hangs at, from the butt', unit: 'cm' },
+    { name: 'amplitudeDeg', label: 'Swings out to', unit: '°' },
+  ],
+  threads: [
+    { name: 'threadCm', label: 'Length of the threads', unit: 'cm' },
+    { name: 'separationCm', label: 'Threads apart', unit: 'cm' },
+  ],
+};
+const HOW: Record<typeof props.method, string> = {
+  pendulum:
+    'Hang it on a thin rod, face toward you, and let it swing a little. Count full swings, there and back.',
+  threads:
+    'Hang it flat by two threads of one length, one on either side of the long axis, both as far from the tip. Twist it a little about the long axis and count full turns.',
+};
+const set = useLocalStorage<Record<string, string>>(
+  'kevro-stopwatch',
+  { pivotCm: '1', amplitudeDeg: '8', threadCm: '120', separationCm: '15', swings: '20', seconds: '' },
+  { mergeDefaults: true },
+);
+const startedAt = ref<number>();
+const now = ref(0);
+const { pause, resume } = useIntervalFn(
+  () => {
+    now.value = performance.now();
+  },
+  50,
+  { immediate: false },
+);
+const running = computed(() => startedAt.value !== undefined);
+const seconds = computed(() =>
+  startedAt.value === undefined ? undefined : (now.value - startedAt.value) / 1000,
+);
+const failure = ref<Record<string, string>>({});
+
+function start(): void {
+  set.value.seconds = '';
+  startedAt.value = now.value = performance.now();
+  resume();
+}
+function stop(): void {
+  if (startedAt.value === undefined) return;
+  set.value.seconds = ((performance.now() - startedAt.value) / 1000).toFixed(2);
+  startedAt.value = undefined;
+  pause();
+  enter();
+}
+const toggle = (): void => (running.value ? stop() : start());
+useKeys({ ' ': toggle });
+
+/** What was timed becomes a reading; a field that is no number says so and nothing is lost. */
+function enter(): void {
+  const names = [...FIELDS[props.method].map((f) => f.name), 'swings', 'seconds'];
+  const values = names.map((name) => parseNumber(set.value[name] ?? ''));
+  failure.value = Object.fromEntries(
+    names.flatMap((name, i) => {
+      const value = values[i];
+      if (value === undefined) return [[name, sentence('not-a-number')]];
+      if (name === 'swings' && !(Number.isInteger(value) && value > 0))
+        return [[name, sentence('not-whole')]];
+      return value < 0 ? [[name, sentence('not-positive')]] : [];
+    }),
+  );
+  if (Object.keys(failure.value).length > 0) return;
+  const timing = Object.fromEntries(names.map((name, i) => [name, values[i]]));
+  const quantity = props.method === 'pendulum' ? 'swingWeight' : 'twistWeight';
+  emit('timed', { means: props.method, key: crypto.randomUUID(), quantity, timing } as NewReading);
+}
+</script>
+
+<template>
+  <div class="watch">
+    <p class="soft small mb-0">{{ HOW[method] }}</p>
+    <div class="fields">
+      <v-text-field
+        v-for="f in FIELDS[method]"
+        :key="f.name"
+        v-model="set[f.name]"
+        :label="f.label"
+        :suffix="f.unit"
+        inputmode="decimal"
+        :error-messages="failure[f.name] ?? []"
+      />
+      <v-text-field
+        v-model="set.swings"
+        label="Full swings"
+        inputmode="numeric"
+        :error-messages="failure.swings ?? []"
+      />
+      <v-text-field
+        v-model="set.seconds"
+        label="Seconds"
+        suffix="s"
+        inputmode="decimal"
+        :error-messages="failure.seconds ?? []"
+        @keydown.enter.prevent="enter"
+      />
+    </div>
+    <div class="face">
+      <output class="digits" aria-live="off"
+        >{{ (seconds ?? Number(set.seconds || 0)).toFixed(1) }}<small> s</small></output
+      >
+      <v-btn color="primary" :variant="running ? 'flat' : 'outlined'" size="large" @click="toggle">
+        {{ running ? `Stop after ${set.swings}` : 'Start' }}<kbd class="ml-2">space</kbd>
+      </v-btn>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.watch {
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+}
+.fields {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 8px;
+  align-items: start;
+}
+.face {
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+}
+.digits {
+  font-size: 56px;
+  font-weight: 700;
+  line-height: 1.05;
+  letter-spacing: -0.02em;
+}
+.digits small {
+  font-size: 22px;
+  font-weight: 400;
+}
+</style>

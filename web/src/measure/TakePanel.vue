@@ -1,0 +1,265 @@
+<script setup lang="ts">
+import { useLocalStorage } from '@vueuse/core';
+import { computed, ref, watch } from 'vue';
+import type { Quantity } from '@kevro/core';
+import type { NewReading } from '@kevro/contract';
+import { Refused } from '../api/client';
+import { useInstruments } from '../stores/instruments';
+import { CALIBRATION_WORDS, ageWords } from '../instruments/words';
+import { typedNumber } from '../parts/typed-number';
+import type { CaptureBench } from './capture';
+import { QUANTITY_NAMES, useQuantities, waysToTake } from './quantities';
+import Stopwatch from './Stopwatch.vue';
+
+/** How the chosen quantity is taken: the way, large digits, and the reading that is under way. */
+const props = defineProps<{ quantity: Quantity; bench: CaptureBench }>();
+const instruments = useInstruments();
+const { unit, show } = useQuantities();
+const failure = ref('');
+const edgeOn = ref('');
+const lengthCm = props.bench.settledFrame.lengthCm;
+const frameId = props.bench.frame.id;
+
+const ways = computed(() => waysToTake(props.quantity, instruments.all ?? []));
+const preferred = useLocalStorage<Partial<Record<Quantity, string>>>('kevro-ways', {});
+/** The way last used, or the best there is: an instrument that is calibrated and there. */
+const way = computed(() => {
+  const usable = (w: (typeof ways.value)[number]): number => {
+    if (w.kind !== 'instrument') return 2;
+    const { state, calibrationState } = w.instrument;
+    if (state === 'lost' || calibrationState === 'refused') return 3;
+    return calibrationState === 'fresh' || calibrationState === 'not-needed' ? 0 : 1;
+  };
+  const chosen = ways.value.find((w) => w.value === preferred.value[props.quantity]);
+  return chosen ?? ways.value.toSorted((a, b) => usable(a) - usable(b))[0];
+});
+const choose = (value: string): void => {
+  preferred.value = { ...preferred.value, [props.quantity]: value };
+};
+const instrument = computed(() => (way.value?.kind === 'instrument' ? way.value.instrument : undefined));
+const underWay = computed(() => instrument.value?.reading ?? null);
+const liesHere = computed(() => {
+  const on = instrument.value?.on;
+  return Boolean(on && 'frameId' in on && on.frameId === frameId);
+});
+const needed = computed(() => (instrument.value?.kind === 'machine' ? 3 : 1));
+const last = ref<{ quantity: Quantity; id: string; value: number }>();
+watch(
+  () => [props.quantity, way.value?.value],
+  () => {
+    failure.value = '';
+  },
+);
+
+/** What the large digits show: the live display, the mean of the swings so far, or the reading just taken. */
+const digits = computed(() => {
+  const one = instrument.value;
+  if (!one || one.state === 'lost') return undefined;
+  const swings = underWay.value?.swings ?? [];
+  if (swings.length > 0) return swings.reduce((s, v) => s + v, 0) / swings.length;
+  if (one.kind !== 'machine') return liesHere.value ? instruments.shown.get(one.id)?.value : undefined;
+  return last.value?.quantity === props.quantity && last.value.id === one.id ? last.value.value : undefined;
+});
+const shownDigits = computed(() => {
+  if (digits.value === undefined) return '—';
+  return show(props.quantity, digits.value, lengthCm, props.quantity === 'swingWeight' ? 1 : 0);
+});
+const status = computed<{ text: string; warn: boolean }>(() => {
+  const one = instrument.value;
+  if (!one) return { text: '', warn: false };
+  const say = (text: string, warn = false) => ({ text, warn });
+  if (!instruments.connected)
+    return say('No word from the server. What was read is kept; trying again…', true);
+  if (one.state === 'lost') {
+    const kept = underWay.value?.swings.length ?? 0;
+    if (!underWay.value) return say(`${one.name} is not connected. Plug it in, or take another way.`, true);
+    const had = kept > 0 ? ` ${kept} of ${needed.value} swings are kept;` : '';
+    return say(`${one.name} is lost.${had} the reading goes on when it is back.`, true);
+  }
+  if (underWay.value) {
+    return say(
+      needed.value > 1
+        ? `swing ${underWay.value.swings.length + 1} of ${needed.value}`
+        : 'waiting until it is steady',
+    );
+  }
+  if (one.state === 'warming') return say(`warming up, ${one.warmInSeconds} s: readings are less sure`, true);
+  return say('');
+});
+const calibration = computed(() => {
+  const one = instrument.value;
+  if (!one || one.calibrationState === 'not-needed') return undefined;
+  const age = one.calibration ? ageWords(one.calibration.takenAt) : '';
+  return {
+    text: CALIBRATION_WORDS[one.calibrationState](age),
+    warn: one.calibrationState !== 'fresh',
+    id: one.id,
+  };
+});
+
+async function run(work: () => Promise<unknown>): Promise<void> {
+  failure.value = '';
+  try {
+    await work();
+  } catch (error) {
+    failure.value = error instanceof Refused || error instanceof Error ? error.message : String(error);
+  }
+}
+let asking = false;
+/** Takes a reading the chosen way. */
+async function take(): Promise<void> {
+  const chosen = way.value;
+  if (!chosen || asking) return;
+  asking = true;
+  try {
+    if (chosen.kind === 'instrument' && !underWay.value) {
+      const { id } = chosen.instrument;
+      await run(() => instruments.take(id, { frameId, quantity: props.quantity }));
+    } else if (chosen.kind === 'estimate' && props.quantity !== 'massG') {
+      await add({ means: 'estimate', key: crypto.randomUUID(), quantity: props.quantity } as NewReading);
+    }
+  } finally {
+    asking = false;
+  }
+}
+async function add(reading: NewReading): Promise<void> {
+  await props.bench.addReading(reading);
+}
+async function enterEdgeOn(): Promise<void> {
+  const value = typedNumber(edgeOn.value);
+  const reading = {
+    means: 'edge-on' as const,
+    key: crypto.randomUUID(),
+    quantity: 'twistWeight' as const,
+    value,
+  };
+  if (await props.bench.addReading(reading)) edgeOn.value = '';
+}
+const putOn = (): Promise<void> =>
+  run(async () => {
+    if (instrument.value) await instruments.put(instrument.value.id, { frameId });
+  });
+const cancel = (): Promise<void> =>
+  run(async () => instrument.value && instruments.cancel(instrument.value.id));
+const took = (id: string, quantity: Quantity, value: number): void => {
+  last.value = { id, quantity, value };
+};
+const refused = (message: string): void => {
+  failure.value = message;
+};
+defineExpose({ take, putOn, took, refused });
+</script>
+
+<template>
+  <section class="take" :aria-label="`Take ${QUANTITY_NAMES[quantity]}`">
+    <v-select
+      v-if="ways.length > 0"
+      :model-value="way?.value"
+      :items="ways"
+      :label="`${QUANTITY_NAMES[quantity]} by`"
+      @update:model-value="choose"
+    />
+    <p v-else class="soft small mb-0">No instrument reads this. Type it below.</p>
+    <template v-if="instrument">
+      <div class="face">
+        <output
+          class="digits"
+          :class="{ unsteady: instruments.shown.get(instrument.id)?.steady === false }"
+          aria-live="off"
+        >
+          {{ shownDigits }}<small v-if="digits !== undefined"> {{ unit(quantity) }}</small>
+        </output>
+        <v-btn
+          v-if="!underWay"
+          color="primary"
+          variant="outlined"
+          size="large"
+          :disabled="instrument.state === 'lost'"
+          @click="take"
+          >Take<kbd class="ml-2">m</kbd></v-btn
+        >
+        <v-btn v-else variant="text" @click="cancel">Stop</v-btn>
+      </div>
+      <p v-if="status.text" class="mb-0" :class="status.warn ? 'warn' : 'soft'" role="status">
+        {{ status.text }}
+      </p>
+      <p class="small mb-0 lies">
+        <template v-if="calibration">
+          <RouterLink
+            :to="`/settings/instruments/${calibration.id}`"
+            :class="calibration.warn ? 'warn' : 'soft'"
+            >{{ calibration.text }}</RouterLink
+          >
+        </template>
+        <span v-if="liesHere" class="soft">{{ bench.frame.tag }} lies on it.</span>
+        <button v-else type="button" class="link" @click="putOn">
+          Put {{ bench.frame.tag }} on it <kbd>p</kbd>
+        </button>
+      </p>
+    </template>
+    <Stopwatch
+      v-else-if="way?.kind === 'pendulum' || way?.kind === 'threads'"
+      :key="way.kind"
+      :method="way.kind"
+      @timed="add"
+    />
+    <div v-else-if="way?.kind === 'estimate'" class="face">
+      <p class="soft small mb-0">
+        Worked out from weight and balance. It stays marked as an estimate until it is measured.
+      </p>
+      <v-btn color="primary" variant="outlined" @click="take">Estimate<kbd class="ml-2">m</kbd></v-btn>
+    </div>
+    <div v-else-if="way?.kind === 'edge-on'" class="face">
+      <v-text-field
+        v-model="edgeOn"
+        label="Swing weight read edge-on, kg·cm²"
+        inputmode="decimal"
+        @keydown.enter.prevent="enterEdgeOn"
+      />
+      <v-btn color="primary" variant="outlined" :disabled="edgeOn.trim() === ''" @click="enterEdgeOn"
+        >Enter</v-btn
+      >
+    </div>
+    <p v-if="failure" class="miss mb-0" role="alert">{{ failure }}</p>
+  </section>
+</template>
+
+<style scoped>
+.take {
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+  padding-bottom: 10px;
+  border-bottom: 1px solid rgb(var(--v-theme-line));
+}
+.face {
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  gap: 12px;
+}
+.digits {
+  font-size: 64px;
+  font-weight: 700;
+  line-height: 1.05;
+  letter-spacing: -0.02em;
+  white-space: nowrap;
+}
+.digits small {
+  font-size: 20px;
+  font-weight: 400;
+  letter-spacing: 0;
+}
+.unsteady {
+  color: rgb(var(--v-theme-soft));
+}
+.lies {
+  display: flex;
+  justify-content: space-between;
+  gap: 10px;
+}
+.link {
+  text-decoration: underline;
+  text-underline-offset: 3px;
+}
+</style>

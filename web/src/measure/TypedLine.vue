@@ -1,0 +1,114 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue';
+import { SPEC_KEYS, parseSpecs, type Dress } from '@kevro/core';
+import { dressWords } from '../parts/dress-words';
+import { SPEC_NAMES } from '../words';
+import type { CaptureBench } from './capture';
+import { useQuantities } from './quantities';
+
+/** All specs in one typed line; what was understood stands below before anything is entered. */
+const props = defineProps<{ bench: CaptureBench }>();
+const open = defineModel<boolean>({ required: true });
+const { unit, show } = useQuantities();
+const text = ref('');
+const busy = ref(false);
+watch(open, () => {
+  text.value = '';
+});
+const { lengthCm, sport } = props.bench.settledFrame;
+const parsed = computed(() => parseSpecs(text.value, sport.sport, lengthCm));
+const specs = computed(() =>
+  SPEC_KEYS.flatMap((key) => {
+    const value = parsed.value.specs[key];
+    return value === undefined ? [] : [{ key, value }];
+  }),
+);
+const dress = computed<Dress | undefined>(() =>
+  Object.keys(parsed.value.dress).length > 0 ? parsed.value.dress : undefined,
+);
+let keys = new Map<string, string>();
+watch(text, () => {
+  keys = new Map();
+});
+
+async function enter(): Promise<void> {
+  if (busy.value || specs.value.length === 0) return;
+  busy.value = true;
+  try {
+    const { bench } = props;
+    if (dress.value && !(await bench.setDress({ ...bench.capture.value?.dress, ...dress.value }))) return;
+    for (const { key: quantity, value } of specs.value) {
+      // Sent again after a failure, each counts once.
+      const key = keys.get(quantity) ?? crypto.randomUUID();
+      keys.set(quantity, key);
+      if (!(await bench.addReading({ means: 'typed', key, quantity, value }))) return;
+    }
+    open.value = false;
+  } finally {
+    busy.value = false;
+  }
+}
+</script>
+
+<template>
+  <v-dialog v-model="open" max-width="620">
+    <v-card class="pa-5">
+      <form novalidate @submit.prevent="enter">
+        <h2 class="text-h6">Type the readings in one line</h2>
+        <v-text-field
+          v-model="text"
+          label="Readings"
+          placeholder="327.5 g, 6 HL, sw 320, twist 13.6, strung, 1 overgrip"
+          autofocus
+          autocomplete="off"
+          class="line"
+        />
+        <p class="soft small">
+          Weight in g or oz, balance in cm, mm, in or points (6 HL), “sw” before the swing weight, “twist”
+          before the twist weight.
+        </p>
+        <dl v-if="specs.length > 0" class="read">
+          <template v-for="{ key, value } in specs" :key="key">
+            <dt>{{ SPEC_NAMES[key] }}</dt>
+            <dd>
+              <b>{{ show(key, value, lengthCm, 1) }}</b> {{ unit(key) }}
+            </dd>
+          </template>
+          <template v-if="dress">
+            <dt>On it</dt>
+            <dd>{{ dressWords({ ...bench.capture.value?.dress, ...dress }) }}</dd>
+          </template>
+        </dl>
+        <p v-if="parsed.leftover" class="warn">
+          Not understood: “{{ parsed.leftover }}”. It will not be entered.
+        </p>
+        <p v-if="parsed.specs.axisCm" class="warn">
+          An axis is not entered here: the swing weight is taken about {{ sport.axisCm }} cm.
+        </p>
+        <p v-if="bench.failure.value" class="miss" role="alert">{{ bench.failure.value }}</p>
+        <div class="d-flex ga-2 mt-3">
+          <v-spacer />
+          <v-btn variant="text" @click="open = false">Cancel</v-btn>
+          <v-btn type="submit" color="primary" :loading="busy" :disabled="specs.length === 0"
+            >Enter these</v-btn
+          >
+        </div>
+      </form>
+    </v-card>
+  </v-dialog>
+</template>
+
+<style scoped>
+.line :deep(input) {
+  font-size: 22px;
+  font-weight: 600;
+}
+.read {
+  display: grid;
+  grid-template-columns: 130px 1fr;
+  gap: 4px 12px;
+}
+.read dd {
+  margin: 0;
+}
+</style>

@@ -1,0 +1,226 @@
+import { useLocalStorage } from '@vueuse/core';
+import { computed, ref, type Ref } from 'vue';
+import {
+  QUANTITIES,
+  TYPICAL_READING,
+  judge,
+  sameDress,
+  settleCapture,
+  settleFrame,
+  specProblems,
+  typedReading,
+  type Dress,
+  type Judgement,
+  type KnownSpecs,
+  type Quantity,
+  type Reading,
+  type SpecKey,
+  type SpecUncertainty,
+} from '@kevro/core';
+import {
+  fieldError,
+  sentence,
+  type CaptureRecord,
+  type FramePage,
+  type FrameRecord,
+  type NewReading,
+} from '@kevro/contract';
+import { Refused, api } from '../api/client';
+import { useSaved } from '../stores/saved';
+import { useUnits } from '../stores/units';
+import { readQuantity } from './quantities';
+
+const emptyTexts = (): Record<Quantity, string> => ({
+  massG: '',
+  balanceCm: '',
+  swingWeight: '',
+  twistWeight: '',
+  leftRightG: '',
+});
+
+/** The readings of a frame that are not stored yet: kept by the server reading by reading, and what is typed but not entered in this browser. */
+export function useCapture(frame: FrameRecord) {
+  const units = useUnits();
+  const saved = useSaved();
+  const settled = settleFrame(frame.shape);
+  const capture = ref<CaptureRecord>();
+  const page = ref<FramePage>();
+  const failure = ref('');
+  const busy = ref(false);
+  const texts = useLocalStorage(`kevro-readings-${frame.id}`, emptyTexts(), { mergeDefaults: true });
+  const left = ref(new Set<Quantity>());
+
+  /** Does something that answers with the capture; what goes wrong is said and nothing typed is lost. */
+  async function change(work: () => Promise<CaptureRecord>): Promise<boolean> {
+    try {
+      capture.value = await work();
+      failure.value = '';
+      return true;
+    } catch (error) {
+      failure.value =
+        error instanceof Refused
+          ? (error.errors[0]?.message ?? error.message)
+          : error instanceof Error
+            ? error.message
+            : String(error);
+      return false;
+    }
+  }
+  const load = (): Promise<boolean> =>
+    change(async () => {
+      const [now, whole] = await Promise.all([
+        api('capture', { id: frame.id }),
+        api('frame', { id: frame.id }),
+      ]);
+      page.value = whole;
+      return now;
+    });
+  const reload = (): Promise<boolean> => change(() => api('capture', { id: frame.id }));
+
+  const typedValue = (quantity: Quantity): number | undefined =>
+    readQuantity(quantity, texts.value[quantity], units.way, settled.lengthCm);
+  const started = computed(() => QUANTITIES.some((q) => texts.value[q].trim() !== ''));
+
+  /** What is wrong with what is typed, for each field. */
+  const errors = computed<Partial<Record<Quantity, string>>>(() => {
+    const found: Partial<Record<Quantity, string>> = {};
+    for (const quantity of QUANTITIES) {
+      if (texts.value[quantity].trim() === '') continue;
+      const value = typedValue(quantity);
+      if (value === undefined) found[quantity] = sentence('not-a-number');
+      else if (quantity !== 'leftRightG') {
+        const alone = { massG: 300, balanceCm: settled.lengthCm / 2, swingWeight: 1e5, [quantity]: value };
+        const [problem] = specProblems({ ...alone, axisCm: settled.sport.axisCm }, settled.lengthCm, '');
+        if (problem) found[quantity] = fieldError(problem).message;
+      }
+    }
+    return found;
+  });
+  const type = (quantity: Quantity, text: string): void => {
+    texts.value[quantity] = text;
+  };
+  const errorAt = (quantity: Quantity): string | undefined =>
+    left.value.has(quantity) ? errors.value[quantity] : undefined;
+
+  /** What is typed counts in the preview as it will when it is entered. */
+  const pending = computed<Reading[]>(() =>
+    QUANTITIES.flatMap((quantity) => {
+      const value = typedValue(quantity);
+      if (value === undefined || errors.value[quantity]) return [];
+      return [{ ...typedReading(quantity, value), id: `typed ${quantity}`, setAside: false }];
+    }),
+  );
+  const found = computed(() =>
+    settleCapture(settled, [...(capture.value?.readings ?? []), ...pending.value]),
+  );
+  const anything = computed(() => started.value || (capture.value?.readings.length ?? 0) > 0);
+
+  const specs = computed<KnownSpecs>(() => pick((s) => s.value));
+  const uncertainty = computed<KnownSpecs>(() => pick((s) => s.uncertainty));
+  function pick(of: (settled: { value: number; uncertainty: number }) => number): KnownSpecs {
+    const known: KnownSpecs = {};
+    for (const key of Object.keys(TYPICAL_READING) as SpecKey[]) {
+      const one = found.value.settled[key];
+      if (one) known[key] = of(one);
+    }
+    return known;
+  }
+  const fullUncertainty = computed<SpecUncertainty>(() => ({ ...TYPICAL_READING, ...uncertainty.value }));
+  const estimated = computed(() => QUANTITIES.filter((q) => found.value.settled[q]?.estimated));
+
+  const judgements = computed<Judgement[]>(() => {
+    const dress = capture.value?.dress;
+    if (!dress || !anything.value) return [];
+    const nominal = page.value?.frame.nominal ?? undefined;
+    const last = page.value?.measurements.find((m) => sameDress(m.dress, dress));
+    return judge(
+      frame.shape,
+      { specs: specs.value, uncertainty: uncertainty.value, estimated: estimated.value, dress },
+      { ...(nominal ? { nominal } : {}), ...(last ? { last } : {}) },
+    );
+  });
+
+  const addReading = (body: NewReading): Promise<boolean> =>
+    change(() => api('addReading', { id: frame.id, body }));
+
+  /** Enters what is typed for a quantity as a reading. The key belongs to the text, so that sent twice it counts once. */
+  const keys = new Map<string, string>();
+  async function enter(quantity: Quantity): Promise<boolean> {
+    left.value.add(quantity);
+    const text = texts.value[quantity];
+    const value = typedValue(quantity);
+    if (text.trim() === '' || value === undefined || errors.value[quantity]) return false;
+    const name = `${quantity} ${text}`;
+    const key = keys.get(name) ?? crypto.randomUUID();
+    keys.set(name, key);
+    if (!(await addReading({ means: 'typed', key, quantity, value }))) return false;
+    keys.delete(name);
+    texts.value[quantity] = '';
+    left.value.delete(quantity);
+    return true;
+  }
+
+  const setAside = (readingId: string, aside: boolean): Promise<boolean> =>
+    change(() => api('setAside', { id: frame.id, body: { readingId, setAside: aside } }));
+  const setDress = (dress: Dress): Promise<boolean> =>
+    change(() => api('setDress', { id: frame.id, body: { dress } }));
+  const drop = (): Promise<boolean> => {
+    texts.value = emptyTexts();
+    return change(() => api('dropCapture', { id: frame.id, body: { captureId: capture.value?.id ?? '' } }));
+  };
+
+  /** Enters what is typed and stores all readings as one measurement. @returns whether it is stored */
+  async function store(): Promise<boolean> {
+    for (const quantity of QUANTITIES) if (texts.value[quantity].trim() !== '') left.value.add(quantity);
+    if (busy.value || !capture.value || Object.keys(errors.value).length > 0) return false;
+    busy.value = true;
+    try {
+      for (const quantity of QUANTITIES) {
+        if (texts.value[quantity].trim() !== '' && !(await enter(quantity))) return false;
+      }
+      const body = { captureId: capture.value.id };
+      let stored = false;
+      await change(async () => {
+        await api('storeCapture', { id: frame.id, body });
+        stored = true;
+        saved.stored();
+        return api('capture', { id: frame.id });
+      });
+      if (stored) await load();
+      return stored;
+    } finally {
+      busy.value = false;
+    }
+  }
+
+  return {
+    frame,
+    settledFrame: settled,
+    capture: capture as Ref<CaptureRecord | undefined>,
+    page: page as Ref<FramePage | undefined>,
+    failure,
+    busy,
+    texts,
+    left,
+    started,
+    type,
+    errors,
+    errorAt,
+    found,
+    anything,
+    specs,
+    uncertainty: fullUncertainty,
+    estimated,
+    judgements,
+    load,
+    reload,
+    addReading,
+    enter,
+    setAside,
+    setDress,
+    drop,
+    store,
+  };
+}
+
+export type CaptureBench = ReturnType<typeof useCapture>;

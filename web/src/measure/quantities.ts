@@ -1,0 +1,81 @@
+import type { Means, Quantity } from '@kevro/core';
+import type { Instrument, InstrumentKind } from '@kevro/contract';
+import { parseNumber } from '@kevro/core';
+import { readSpec } from '../parts/spec-text';
+import { useUnits, type WAYS } from '../stores/units';
+import { SPEC_NAMES } from '../words';
+
+/** Left/right beside the four specs: how each quantity is named, read and shown. */
+export const QUANTITY_NAMES: Record<Quantity, string> = { ...SPEC_NAMES, leftRightG: 'Left/right' };
+
+type Way = Parameters<typeof readSpec>[2] & (typeof WAYS)[number];
+
+export const readQuantity = (
+  quantity: Quantity,
+  text: string,
+  way: Way,
+  lengthCm: number,
+): number | undefined =>
+  quantity === 'leftRightG' ? parseNumber(text.replace(/g$/i, '')) : readSpec(quantity, text, way, lengthCm);
+
+export function useQuantities() {
+  const units = useUnits();
+  const unit = (quantity: Quantity): string => (quantity === 'leftRightG' ? 'g' : units.unit(quantity));
+  const signed = (value: number): string => {
+    const text = value.toFixed(1);
+    return Number(text) > 0 ? `+${text}` : text.replace('-', '−');
+  };
+  const show = (quantity: Quantity, value: number, lengthCm: number, extra = 0): string =>
+    quantity === 'leftRightG' ? signed(value) : units.show(quantity, value, lengthCm, extra);
+  /** Half of the stated 95 % interval. */
+  const showBand = (quantity: Quantity, standardUncertainty: number): string =>
+    quantity === 'leftRightG'
+      ? (2 * standardUncertainty).toFixed(1)
+      : units.showWidth(quantity, 2 * standardUncertainty);
+  return { unit, show, showBand };
+}
+
+const READS: Record<InstrumentKind, readonly Quantity[]> = {
+  scale: ['massG'],
+  board: ['balanceCm'],
+  machine: ['swingWeight', 'twistWeight', 'leftRightG'],
+};
+
+/** A way to take a quantity: an instrument, or a method without one. */
+export type TakingWay =
+  | { value: string; title: string; kind: 'instrument'; instrument: Instrument }
+  | { value: string; title: string; kind: Exclude<Means, 'instrument' | 'typed'> };
+
+const BY_METHOD: Partial<Record<Quantity, TakingWay[]>> = {
+  swingWeight: [
+    { value: 'pendulum', title: 'pendulum and stopwatch', kind: 'pendulum' },
+    { value: 'estimate', title: 'estimate, not measured', kind: 'estimate' },
+  ],
+  twistWeight: [
+    { value: 'edge-on', title: 'edge-on minus face-on, typed', kind: 'edge-on' },
+    { value: 'threads', title: 'two threads and stopwatch', kind: 'threads' },
+    { value: 'estimate', title: 'estimate, not measured', kind: 'estimate' },
+  ],
+};
+
+/** The ways to take a quantity here, instruments first. */
+export function waysToTake(quantity: Quantity, instruments: readonly Instrument[]): TakingWay[] {
+  const own = instruments
+    .filter((i) => READS[i.kind].includes(quantity))
+    .map((instrument) => ({
+      value: instrument.id,
+      title: quantity === 'twistWeight' ? `${instrument.name}, edge-on` : instrument.name,
+      kind: 'instrument' as const,
+      instrument,
+    }));
+  return [...own, ...(BY_METHOD[quantity] ?? [])];
+}
+
+export const MEANS_WORDS: Record<Means, string> = {
+  instrument: 'instrument',
+  typed: 'typed',
+  'edge-on': 'edge-on',
+  pendulum: 'pendulum',
+  threads: 'threads',
+  estimate: 'estimate',
+};

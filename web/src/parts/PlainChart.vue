@@ -1,0 +1,89 @@
+<script setup lang="ts">
+import { onBeforeUnmount, onMounted, ref, watch } from 'vue';
+import { useTheme } from 'vuetify';
+import Papa from 'papaparse';
+import type { Data, Layout } from 'plotly.js-basic-dist-min';
+import { saveFile } from './save-file';
+
+/** A chart with the look of the application; its picture and its data can be saved. Plotly is loaded only here. */
+const props = defineProps<{
+  label: string;
+  file: string;
+  data: Data[];
+  layout: Partial<Layout>;
+  rows: Record<string, string | number | null>[];
+  height?: number;
+}>();
+const box = ref<HTMLElement>();
+const theme = useTheme();
+const failure = ref('');
+
+async function draw(): Promise<void> {
+  if (!box.value) return;
+  try {
+    const { default: Plotly } = await import('plotly.js-basic-dist-min');
+    const { ink, line, soft } = theme.current.value.colors as Record<string, string>;
+    const axis = { gridcolor: line, zerolinecolor: soft, linecolor: soft, tickcolor: soft };
+    await Plotly.react(
+      box.value,
+      props.data,
+      {
+        height: props.height ?? 260,
+        margin: { l: 62, r: 14, t: 8, b: 42 },
+        paper_bgcolor: 'transparent',
+        plot_bgcolor: 'transparent',
+        font: { family: getComputedStyle(document.body).fontFamily, color: ink, size: 13 },
+        showlegend: false,
+        ...props.layout,
+        xaxis: { ...axis, ...props.layout.xaxis },
+        yaxis: { ...axis, ...props.layout.yaxis },
+      },
+      { displayModeBar: false, responsive: true },
+    );
+  } catch {
+    failure.value = 'The chart could not be drawn. Its data can still be saved.';
+  }
+}
+onMounted(draw);
+watch(() => [props.data, props.layout, theme.name.value], draw);
+onBeforeUnmount(async () => {
+  const { default: Plotly } = await import('plotly.js-basic-dist-min');
+  if (box.value) Plotly.purge(box.value);
+});
+
+async function picture(format: 'svg' | 'png'): Promise<void> {
+  const { default: Plotly } = await import('plotly.js-basic-dist-min');
+  if (box.value)
+    await Plotly.downloadImage(box.value, { format, filename: props.file, width: 1000, height: 500 });
+}
+const csv = (): void => saveFile(`${props.file}.csv`, Papa.unparse(props.rows), 'text/csv');
+</script>
+
+<template>
+  <figure class="chart">
+    <div ref="box" role="img" :aria-label="label" />
+    <p v-if="failure" class="miss mb-0" role="alert">{{ failure }}</p>
+    <figcaption class="no-print">
+      Save as
+      <button type="button" @click="picture('svg')">SVG</button>
+      <button type="button" @click="picture('png')">PNG</button>
+      <button type="button" @click="csv">CSV</button>
+    </figcaption>
+  </figure>
+</template>
+
+<style scoped>
+.chart {
+  margin: 0;
+}
+figcaption {
+  font-size: 13.5px;
+  color: rgb(var(--v-theme-soft));
+  text-align: right;
+}
+figcaption button {
+  text-decoration: underline;
+  text-underline-offset: 3px;
+  margin-left: 8px;
+}
+</style>

@@ -1,0 +1,26 @@
+<script setup lang="ts">
+import { ref, watch } from 'vue';
+import { api } from '../api/client';
+import AddDialog from '../parts/AddDialog.vue';
+import { saveFile } from '../parts/save-file';
+import { playersCsv } from './export-players';
+
+/** Players as a file for a spreadsheet. What is private stays out unless it is chosen, each time anew. */
+const open = defineModel<boolean>({ required: true });
+const withArm = ref(false);
+watch(open, () => {
+  withArm.value = false;
+});
+async function submit(): Promise<void> {
+  const { rows } = await api('players', { query: { limit: 500 } });
+  saveFile('players.csv', await playersCsv(rows, withArm.value), 'text/csv');
+}
+</script>
+
+<template>
+  <AddDialog v-model="open" title="Players as a CSV file" store="Save the file" :submit="submit">
+    <p class="mb-0">All players that are not archived, one row each.</p>
+    <v-checkbox v-model="withArm" label="With their arm history, which is private" />
+    <p v-if="withArm" class="warn small mb-0">Give this file to nobody whom the player has not agreed to.</p>
+  </AddDialog>
+</template>

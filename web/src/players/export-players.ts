@@ -1,0 +1,32 @@
+import Papa from 'papaparse';
+import type { Player } from '@kevro/contract';
+import { api } from '../api/client';
+import { BOTHER_WORDS } from './words';
+
+/** Players as CSV. The arm history is fetched and put in only where it was chosen. */
+export async function playersCsv(players: readonly Player[], withArmHistory: boolean): Promise<string> {
+  const rows = [];
+  for (const p of players) {
+    const row = {
+      name: p.name,
+      sports: p.sports.join(' '),
+      'year of birth': p.birthYear,
+      'height, cm': p.heightCm,
+      build: p.build,
+      'level 1-7': p.levelScale,
+      level: p.level,
+      hand: p.handedness,
+      'how they play': p.style,
+      'puts first': p.putsFirst,
+      'what bothers them': [...p.bothers.map((b) => BOTHER_WORDS[b]), p.botherNote]
+        .filter(Boolean)
+        .join('; '),
+      'swing weight up to, kg cm2': p.ceilingSwingWeight,
+      'sessions a week': p.sessionsAWeek,
+    };
+    const arm = withArmHistory && p.hasArmHistory ? (await api('armHistory', { id: p.id })).text : '';
+    rows.push(withArmHistory ? { ...row, 'arm history': arm } : row);
+  }
+  // A cell that begins like a formula is made harmless for spreadsheets.
+  return Papa.unparse(rows, { escapeFormulae: true });
+}

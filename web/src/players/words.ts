@@ -1,0 +1,56 @@
+import type { BOTHERS, BUILDS, HANDS, PUTS_FIRST } from '@kevro/contract';
+import type { Sport } from '@kevro/core';
+
+export const SPORT_NAMES: Record<Sport, string> = {
+  tennis: 'tennis',
+  padel: 'padel',
+  pickleball: 'pickleball',
+  badminton: 'badminton',
+};
+export const SPORT_ITEMS = (Object.keys(SPORT_NAMES) as Sport[]).map((value) => ({
+  value,
+  title: SPORT_NAMES[value],
+}));
+
+/** One scale for all sports. */
+export const LEVEL_WORDS = [
+  'new to it',
+  'learning, short rallies',
+  'rallies, social play',
+  'club player',
+  'strong club player',
+  'regional competition',
+  'national and above',
+] as const;
+
+export const BUILD_WORDS: Record<(typeof BUILDS)[number], string> = {
+  slight: 'slight',
+  medium: 'medium',
+  strong: 'strong',
+};
+export const HAND_WORDS: Record<(typeof HANDS)[number], string> = {
+  right: 'right-handed',
+  left: 'left-handed',
+  both: 'both hands',
+};
+export const FIRST_WORDS: Record<(typeof PUTS_FIRST)[number], string> = {
+  control: 'control',
+  power: 'power',
+  comfort: 'comfort',
+  stability: 'stability',
+  'hand-speed': 'speed of the hand',
+  reach: 'reach',
+};
+export const BOTHER_WORDS: Record<(typeof BOTHERS)[number], string> = {
+  twisting: 'twists in the hand',
+  late: 'late on the ball',
+  'pushed-around': 'gets pushed around',
+  'sore-arm': 'sore arm',
+  tired: 'tires',
+  long: 'balls go long',
+  short: 'balls fall short',
+  'mis-hits-tip': 'mis-hits toward the tip',
+  'mis-hits-side': 'mis-hits to the side',
+};
+export const items = <K extends string>(words: Record<K, string>): { value: K; title: string }[] =>
+  (Object.keys(words) as K[]).map((value) => ({ value, title: words[value] }));

@@ -1,0 +1,60 @@
+import { defineStore } from 'pinia';
+import { computed, onScopeDispose, reactive, ref } from 'vue';
+import type { Asked, Instrument, InstrumentMessage, OnStandIn } from '@kevro/contract';
+import { api } from '../api/client';
+
+type Taken = Extract<InstrumentMessage, { kind: 'taken' | 'failed' }>;
+
+/** The instruments as they stand, kept up to date by the server's stream while a page listens. */
+export const useInstruments = defineStore('instruments', () => {
+  const all = ref<Instrument[]>();
+  const shown = reactive(new Map<string, { value: number; steady: boolean }>());
+  const connected = ref(false);
+  const listeners = new Set<(taken: Taken) => void>();
+  let stream: EventSource | undefined;
+  let users = 0;
+
+  function hear(message: InstrumentMessage): void {
+    if (message.kind === 'instruments') all.value = message.instruments;
+    else if (message.kind === 'sample') {
+      const { instrumentId, value, steady } = message;
+      shown.set(instrumentId, { value, steady });
+    } else for (const listener of listeners) listener(message);
+  }
+
+  /** Listens as long as the component stands; the browser connects again by itself when the stream breaks. */
+  function listen(onTaken?: (taken: Taken) => void): void {
+    if (onTaken) listeners.add(onTaken);
+    if (users++ === 0) {
+      stream = new EventSource('/api/v1/instruments/stream');
+      stream.onopen = () => {
+        connected.value = true;
+      };
+      stream.onerror = () => {
+        connected.value = false;
+      };
+      stream.onmessage = (event) => hear(JSON.parse(event.data as string) as InstrumentMessage);
+    }
+    onScopeDispose(() => {
+      if (onTaken) listeners.delete(onTaken);
+      if (--users > 0) return;
+      stream?.close();
+      stream = undefined;
+      connected.value = false;
+    });
+  }
+
+  function replace(one: Instrument): void {
+    all.value = all.value?.map((i) => (i.id === one.id ? one : i));
+  }
+  const take = async (id: string, asked: Asked, key: string = crypto.randomUUID()): Promise<void> =>
+    replace(await api('takeReading', { id, body: { key, asked } }));
+  const cancel = async (id: string): Promise<void> => replace(await api('cancelReading', { id, body: {} }));
+  const put = async (id: string, on: OnStandIn | null): Promise<void> =>
+    replace(await api('standIn', { id, body: { on } }));
+  const plug = async (id: string, plugged: boolean): Promise<void> =>
+    replace(await api('standIn', { id, body: { plugged } }));
+
+  const machines = computed(() => all.value?.filter((i) => i.kind === 'machine') ?? []);
+  return { all, machines, shown, connected, listen, take, cancel, put, plug };
+});
