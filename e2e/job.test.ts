@@ -28,7 +28,7 @@ const button = (name: RegExp | string) => page.getByRole('button', { name });
 const fittingId = (): string => /fittings\/([^/]+)/.exec(page.url())?.[1] ?? '';
 const view = (): Promise<FittingView> => app.get(`/fittings/${fittingId()}`);
 
-describe('the job, from a racket to a build sheet', () => {
+describe('the job, from a frame to a build sheet', () => {
   it('by mouse', async () => {
     await page.goto('/');
     await button('Open a fitting').click();
@@ -61,7 +61,7 @@ describe('the job, from a racket to a build sheet', () => {
       .getByRole('button', { name: /^Swing .* of .*: show how/ })
       .first()
       .click();
-    await page.getByRole('dialog').getByText('in the dress of this racket').waitFor();
+    await page.getByRole('dialog').getByText('in the dress of this frame').waitFor();
     await button('Close').click();
     await page.getByRole('link', { name: 'Aim from these' }).click();
 
@@ -96,11 +96,11 @@ describe('the job, from a racket to a build sheet', () => {
 
     // Build: the cut list stands; a step done stays done after a reload.
     await page.getByText('Cut list').first().waitFor();
-    await page.getByRole('checkbox', { name: 'Weigh the racket as it stands' }).check();
+    await page.getByRole('checkbox', { name: 'Weigh the frame as it stands' }).check();
     await expect.poll(async () => (await view()).stepsDone).toEqual(['weigh-before']);
     await page.reload();
     await expect
-      .poll(() => page.getByRole('checkbox', { name: 'Weigh the racket as it stands' }).isChecked())
+      .poll(() => page.getByRole('checkbox', { name: 'Weigh the frame as it stands' }).isChecked())
       .toBe(true);
     const stored = await view();
     expect(stored.plan?.withinTolerance).toBe(true);
@@ -145,15 +145,14 @@ describe('the job, from a racket to a build sheet', () => {
     await page.waitForURL(/measure/);
 
     await page.getByRole('textbox', { name: /^Weight/ }).waitFor();
-    await press('m');
-    await expect.poll(() => page.evaluate(() => document.activeElement?.tagName)).toBe('INPUT');
-    await type('10.05 oz');
-    await press('Tab');
-    await type('33.8');
-    await press('Tab');
-    await type('307');
-    await press('Tab');
-    await type('14.1');
+    await tabTo(/^Weight, g/);
+    for (const value of ['10.05 oz', '33.8', '307', '14.1', '0.4']) {
+      const field = await page.evaluate(() => document.activeElement?.id);
+      await type(value);
+      await press('Enter');
+      // Each one entered, the focus goes on to the next, and from the last to the button that stores.
+      await expect.poll(() => page.evaluate(() => document.activeElement?.id)).not.toBe(field);
+    }
     await press('Enter');
     await page.getByRole('link', { name: 'Go on to Compare' }).waitFor();
     expect((await view()).measurement?.specs.massG).toBeCloseTo(10.05 * 28.349523125, 9);
@@ -190,7 +189,7 @@ describe('the job, from a racket to a build sheet', () => {
     await tabTo(/Make the build sheet/);
     await press('Enter');
     await page.waitForURL(/build/);
-    await tabTo(/Weigh the racket/);
+    await tabTo(/Weigh the frame/);
     await press('Space');
     await expect.poll(async () => (await view()).stepsDone).toEqual(['weigh-before']);
   });

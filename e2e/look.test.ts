@@ -24,7 +24,16 @@ const PAGES = [
   '/stock',
   '/settings',
   '/nothing-here',
+  '/frames/ot-014',
+  '/frames/kn-041',
+  '/frames/hz-003/measure',
+  '/settings/instruments',
+  '/settings/instruments/machine-back',
+  '/settings/instruments/no-such',
   '/fittings/f-ilka/measure',
+  '/fittings/f-sable/measure',
+  '/fittings/f-barto/plan',
+  '/fittings/f-ines/compare',
   '/fittings/f-ilka/compare',
   '/fittings/f-ilka/aim',
   '/fittings/f-ilka/plan',
@@ -34,10 +43,12 @@ const PAGES = [
 
 async function settled(page: Page, path: string): Promise<void> {
   await page.goto(path);
-  await page.waitForLoadState('networkidle');
+  // The instruments' stream stays open: what is waited for is that nothing is loading any more.
+  await page.waitForLoadState('load');
+  await page.getByText(/^(Loading|Opening|Looking up)/).waitFor({ state: 'detached' });
   await page.getByText('working out the ways').waitFor({ state: 'detached' });
   // Field labels and buttons fade in.
-  await page.waitForTimeout(400);
+  await page.waitForTimeout(700);
 }
 
 /** Texts that are cut off, and anything wider than the window. */

@@ -9,6 +9,9 @@ const base = `http://127.0.0.1:${process.env.PORT ?? 4700}`;
 const PICTURES = [
   ['today', '/'],
   ['measure', '/fittings/f-ilka/measure'],
+  ['frame', '/frames/dw-034'],
+  ['instruments', '/settings/instruments'],
+  ['calibration', '/settings/instruments/machine-back'],
   ['compare', '/fittings/f-tobin/compare'],
   ['aim', '/fittings/f-ilka/aim'],
   ['plan', '/fittings/f-ilka/plan'],
@@ -29,9 +32,10 @@ for (const [name, path, theme = 'light'] of PICTURES) {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   await page.addInitScript((chosen) => localStorage.setItem('kevro-theme', chosen), theme);
   await page.goto(base + path);
-  await page.waitForLoadState('networkidle');
+  await page.waitForLoadState('load');
+  await page.getByText(/^(Loading|Opening|Looking up)/).waitFor({ state: 'detached' });
   await page.getByText('working out the ways').waitFor({ state: 'detached' });
-  await page.waitForTimeout(500);
+  await page.waitForTimeout(900);
   await page.screenshot({ path: join(root, `docs/screenshots/${name}.png`) });
   await page.close();
 }

@@ -117,15 +117,12 @@ const TABLE: Record<ErrorCode, [number, (v: Values) => string]> = {
     409,
     (v) => `Nothing lies on ${one(v.name)}. Put the frame on it, then take the reading.`,
   ),
-  'not-what-it-reads': entry(409, (v) => `${one(v.name)} does not read this. Choose another instrument.`),
-  'instrument-busy': entry(
-    409,
-    (v) => `${one(v.name)} is in the middle of another reading. Wait for it, or cancel it.`,
-  ),
+  'not-what-it-reads': entry(409, (v) => `This is not what ${one(v.name)} reads. Choose another instrument.`),
+  'instrument-busy': entry(409, (v) => `A reading is under way on ${one(v.name)}. Wait for it, or stop it.`),
   'calibration-refused': entry(
     409,
     (v) =>
-      `${one(v.name)} was refused at its last calibration. Set it right and calibrate it again before it measures.`,
+      `The last calibration refused ${one(v.name)}. Have it set right and calibrate it again before it measures.`,
   ),
   'not-a-machine': entry(409, 'Only a swing-weight machine is calibrated with rods.'),
   'cannot-reach-server': entry(503, 'Kevro’s server does not answer. What you typed is kept; try again.'),

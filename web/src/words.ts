@@ -51,7 +51,7 @@ export const SOURCE_NAMES: Record<SourceKind, string> = {
 };
 
 export const STEP_TITLES: Record<StepKind, string> = {
-  'weigh-before': 'Weigh the racket as it stands',
+  'weigh-before': 'Weigh the frame as it stands',
   'strip-handle': 'Take the grip off the handle',
   cut: 'Cut the pieces',
   trial: 'Try it: tape every piece to the outside',
@@ -76,7 +76,7 @@ export const STEP_HINTS: Record<StepKind, string> = {
 };
 
 export const CAUTIONS: Record<Caution, string> = {
-  lead: 'Lead: wear gloves, wash your hands after, cover the tape so that nobody touches it, keep it off children’s rackets. Offcuts go where local rules say.',
+  lead: 'Lead: wear gloves, wash your hands after, cover the tape so that nobody touches it, keep it off children’s frames. Offcuts go where local rules say.',
   blade: 'Blade: cut away from your hand, on a mat.',
   solvent: 'Solvents and curing silicone: open a window, keep flames away, follow the label.',
 };

@@ -101,7 +101,7 @@ export function explainRedress(
       ...off,
       ...on,
     ],
-    result: outcome(key, specs[key], 'in the dress of this racket'),
+    result: outcome(key, specs[key], 'in the dress of this frame'),
     source: PARALLEL_AXES,
     assumes: 'typical masses of strings and grips where they were not weighed',
   };

@@ -1,4 +1,4 @@
-import { estimateTwist, redress, seededNormals, settleFrame } from '@kevro/core';
+import { estimateSwing, estimateTwist, redress, seededNormals, settleFrame } from '@kevro/core';
 import type { OnStandIn } from '@kevro/contract';
 import { ApiProblem } from '../problem';
 import type { Queries } from '../db/db';
@@ -23,7 +23,15 @@ export async function truthOf(db: Queries, on: OnStandIn): Promise<Truth> {
   const last = await newestMeasurement(db, frame.id);
   const { usual, axisCm } = settled.sport;
   const { massG, balanceCm, swingWeight } = frame.nominal?.specs ?? {};
-  const stated = massG && balanceCm && swingWeight ? { massG, balanceCm, swingWeight, axisCm } : undefined;
+  const stated =
+    massG && balanceCm
+      ? {
+          massG,
+          balanceCm,
+          swingWeight: swingWeight ?? estimateSwing(settled, massG, balanceCm).value,
+          axisCm,
+        }
+      : undefined;
   const start = last?.specs ?? stated ?? { ...usual, axisCm };
   const from = last?.dress ?? (stated ? frame.nominal?.dress : dress) ?? dress;
   const { specs } = redress(frame.shape, start, from, dress);

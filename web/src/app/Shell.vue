@@ -25,6 +25,8 @@ onMounted(async () => {
 
 const inFitting = computed(() => route.path.startsWith('/fittings/'));
 const view = computed(() => (inFitting.value ? fitting.view : undefined));
+/** The place that a page belongs to: a frame's own page to Frames, an instrument's to Settings. */
+const placeOf = computed(() => (route.path === '/' ? 'today' : route.path.split('/')[1]));
 const places = ['today', 'players', 'frames', 'setups', 'stock', 'settings'];
 
 const stateOf = (station: Station): string => view.value?.states[station] ?? 'blocked';
@@ -46,7 +48,10 @@ useKeys({
     showKeys.value = true;
   },
   m: () => {
-    if (view.value && route.name !== 'measure') go('measure');
+    // At the bench itself it takes the reading.
+    if (!view.value || route.name === 'measure') return false;
+    go('measure');
+    return true;
   },
 });
 </script>
@@ -97,7 +102,7 @@ useKeys({
         :key="place"
         :to="{ name: place }"
         class="item"
-        exact-active-class="on"
+        :class="{ on: placeOf === place }"
       >
         {{ place.charAt(0).toUpperCase() + place.slice(1) }}
       </RouterLink>

@@ -1,7 +1,8 @@
 import { onBeforeUnmount, onMounted } from 'vue';
 
-/** What a key does; the key as `event.key`, with `Shift+` in front where Shift matters. */
-export type KeyMap = Record<string, (event: KeyboardEvent) => void>;
+/** What a key does; the key as `event.key`, with `Shift+` in front where Shift matters. What answers `false` leaves the key to
+ * others that listen. */
+export type KeyMap = Record<string, (event: KeyboardEvent) => unknown>;
 
 const typing = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement &&
@@ -22,8 +23,7 @@ export function useKeys(map: KeyMap): void {
         : event.key;
     const act = map[name];
     if (!act) return;
-    event.preventDefault();
-    act(event);
+    if (act(event) !== false) event.preventDefault();
   };
   onMounted(() => window.addEventListener('keydown', listen));
   onBeforeUnmount(() => window.removeEventListener('keydown', listen));

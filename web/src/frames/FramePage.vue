@@ -137,6 +137,7 @@ function startTwin(): void {
       <v-btn color="primary" size="large" :to="`/frames/${id}/measure`">Measure</v-btn>
     </div>
     <Rail
+      class="rail"
       :frame="frame"
       :dress="page.frame.onIt"
       :measured-balance-cm="newest?.specs.balanceCm"
@@ -153,7 +154,7 @@ function startTwin(): void {
             <dd>{{ value }}</dd>
           </template>
         </dl>
-        <h2 class="heading mt-4">The maker states of this model</h2>
+        <div class="mt-4 mb-1"><h2 class="heading">The maker states of this model</h2></div>
         <dl v-if="stated.length > 0">
           <template v-for="row in stated" :key="row.key">
             <dt>{{ SPEC_NAMES[row.key] }}</dt>
@@ -207,6 +208,9 @@ function startTwin(): void {
 </template>
 
 <style scoped>
+.rail {
+  max-width: 760px;
+}
 .columns {
   display: grid;
   grid-template-columns: minmax(280px, 2fr) 3fr;

@@ -133,7 +133,7 @@ async function store(): Promise<void> {
     </ol>
     <div class="now">
       <output class="digits">{{
-        instrument.reading ? '…' : (readsOf(rod).at(-1)?.value.toFixed(1) ?? '—')
+        instrument.reading ? '…' : (readsOf(rod).at(-1)?.value.toFixed(1) ?? '–')
       }}</output>
       <div class="buttons">
         <v-btn color="primary" size="large" :loading="Boolean(instrument.reading)" @click="take"

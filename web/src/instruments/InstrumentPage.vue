@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, onMounted, ref, watch } from 'vue';
+import { useTheme } from 'vuetify';
 import type { CalibrationRecord, Shop } from '@kevro/contract';
 import { api } from '../api/client';
 import PlainChart from '../parts/PlainChart.vue';
@@ -46,7 +47,9 @@ const rows = computed(() =>
     refused: c.refused ?? '',
   })),
 );
+const theme = useTheme();
 const chart = computed(() => {
+  const { reference, brick } = theme.current.value.colors as Record<string, string>;
   const good = rows.value.filter((r) => r.refused === '');
   const bad = rows.value.filter((r) => r.refused !== '');
   const points = (of: typeof rows.value) => ({
@@ -58,15 +61,15 @@ const chart = computed(() => {
       ...points(good),
       type: 'scatter' as const,
       mode: 'lines+markers' as const,
-      line: { width: 1.5 },
-      marker: { size: 9 },
+      line: { width: 1.5, color: reference },
+      marker: { size: 9, color: reference },
       name: 'used',
     },
     {
       ...points(bad),
       type: 'scatter' as const,
       mode: 'markers' as const,
-      marker: { size: 13, symbol: 'x' },
+      marker: { size: 13, symbol: 'x', color: brick },
       name: 'refused',
     },
   ];

@@ -131,10 +131,10 @@ function submit() {
     <template #after>
       <AddDialog v-model="adding" title="Add a setup" :submit="submit" @stored="load">
         <template #default="{ at }">
-          <v-text-field v-model="draft.name" label="Whose racket" autofocus :error-messages="at('name')" />
+          <v-text-field v-model="draft.name" label="Whose frame" autofocus :error-messages="at('name')" />
           <v-text-field
             v-model="draft.frameName"
-            label="What racket, as far as it is known"
+            label="What frame, as far as it is known"
             :error-messages="at('frameName')"
           />
           <div class="two">

@@ -39,7 +39,7 @@ const storeButton = ref<{ $el: HTMLElement }>();
 
 onMounted(async () => {
   await bench.load();
-  dressOpen.value = capture.value ? !capture.value.dressSaid : false;
+  dressOpen.value = capture.value ? !capture.value.dressSaid && capture.value.readings.length === 0 : false;
 });
 instruments.listen((message) => {
   if (message.kind === 'failed') panel.value?.refused(message.message);
@@ -138,10 +138,15 @@ watch(
           </button>
         </div>
         <template v-if="dressOpen">
-          <h2 v-if="capture && !capture.dressSaid" class="heading mt-2">
-            First: is this what is on the frame?
-          </h2>
-          <DressForm :model-value="dress" :sport="sport.sport" @update:model-value="bench.setDress" />
+          <div v-if="capture && !capture.dressSaid" class="mt-2">
+            <h2 class="heading">First: is this what is on the frame?</h2>
+          </div>
+          <DressForm
+            class="mt-3"
+            :model-value="dress"
+            :sport="sport.sport"
+            @update:model-value="bench.setDress"
+          />
           <v-btn variant="outlined" class="mt-2" @click="sayDress">Yes, this is on it</v-btn>
         </template>
       </section>

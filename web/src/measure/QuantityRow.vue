@@ -71,12 +71,8 @@ const text = computed({
         @update:focused="$event && emit('activate')"
         @blur="text !== '' && bench.left.value.add(quantity)"
       />
-      <button
-        type="button"
-        class="stands"
-        :aria-label="`Take ${QUANTITY_NAMES[quantity]}`"
-        @click="emit('activate')"
-      >
+      <button type="button" class="stands" :aria-pressed="active" @click="emit('activate')">
+        <span class="d-sr-only">Take {{ QUANTITY_NAMES[quantity] }}: </span>
         <template v-if="standing">
           <b>{{ show(quantity, standing.value, lengthCm) }}</b>
           <span class="soft small">

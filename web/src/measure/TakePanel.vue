@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useLocalStorage } from '@vueuse/core';
 import { computed, ref, watch } from 'vue';
-import type { Quantity } from '@kevro/core';
+import { corrected, type Quantity } from '@kevro/core';
 import type { NewReading } from '@kevro/contract';
 import { Refused } from '../api/client';
 import { useInstruments } from '../stores/instruments';
@@ -22,7 +22,7 @@ const frameId = props.bench.frame.id;
 
 const ways = computed(() => waysToTake(props.quantity, instruments.all ?? []));
 const preferred = useLocalStorage<Partial<Record<Quantity, string>>>('kevro-ways', {});
-/** The way last used, or the best there is: an instrument that is calibrated and there. */
+/** Where a reading of this is under way; or the way last used; or the best there is: an instrument that is calibrated and there. */
 const way = computed(() => {
   const usable = (w: (typeof ways.value)[number]): number => {
     if (w.kind !== 'instrument') return 2;
@@ -30,8 +30,12 @@ const way = computed(() => {
     if (state === 'lost' || calibrationState === 'refused') return 3;
     return calibrationState === 'fresh' || calibrationState === 'not-needed' ? 0 : 1;
   };
+  const busy = ways.value.find((w) => {
+    const asked = w.kind === 'instrument' ? w.instrument.reading?.asked : undefined;
+    return asked && !('rod' in asked) && asked.frameId === frameId && asked.quantity === props.quantity;
+  });
   const chosen = ways.value.find((w) => w.value === preferred.value[props.quantity]);
-  return chosen ?? ways.value.toSorted((a, b) => usable(a) - usable(b))[0];
+  return busy ?? chosen ?? ways.value.toSorted((a, b) => usable(a) - usable(b))[0];
 });
 const choose = (value: string): void => {
   preferred.value = { ...preferred.value, [props.quantity]: value };
@@ -56,13 +60,18 @@ const digits = computed(() => {
   const one = instrument.value;
   if (!one || one.state === 'lost') return undefined;
   const swings = underWay.value?.swings ?? [];
-  if (swings.length > 0) return swings.reduce((s, v) => s + v, 0) / swings.length;
+  if (swings.length > 0) {
+    const mean = swings.reduce((s, v) => s + v, 0) / swings.length;
+    return one.calibration && props.quantity !== 'leftRightG' ? corrected(one.calibration, mean) : mean;
+  }
   if (one.kind !== 'machine') return liesHere.value ? instruments.shown.get(one.id)?.value : undefined;
   return last.value?.quantity === props.quantity && last.value.id === one.id ? last.value.value : undefined;
 });
 const shownDigits = computed(() => {
-  if (digits.value === undefined) return '—';
-  return show(props.quantity, digits.value, lengthCm, props.quantity === 'swingWeight' ? 1 : 0);
+  if (digits.value === undefined) return '·  ·  ·';
+  // Edge-on, what is read is a swing weight.
+  const read = props.quantity === 'twistWeight' ? 'swingWeight' : props.quantity;
+  return show(read, digits.value, lengthCm, read === 'swingWeight' ? 1 : 0);
 });
 const status = computed<{ text: string; warn: boolean }>(() => {
   const one = instrument.value;
@@ -111,6 +120,7 @@ async function take(): Promise<void> {
   const chosen = way.value;
   if (!chosen || asking) return;
   asking = true;
+  choose(chosen.value);
   try {
     if (chosen.kind === 'instrument' && !underWay.value) {
       const { id } = chosen.instrument;
@@ -164,7 +174,10 @@ defineExpose({ take, putOn, took, refused });
       <div class="face">
         <output
           class="digits"
-          :class="{ unsteady: instruments.shown.get(instrument.id)?.steady === false }"
+          :class="{
+            unsteady: instruments.shown.get(instrument.id)?.steady === false,
+            none: digits === undefined,
+          }"
           aria-live="off"
         >
           {{ shownDigits }}<small v-if="digits !== undefined"> {{ unit(quantity) }}</small>
@@ -250,8 +263,13 @@ defineExpose({ take, putOn, took, refused });
   font-weight: 400;
   letter-spacing: 0;
 }
-.unsteady {
+.unsteady,
+.none {
   color: rgb(var(--v-theme-soft));
+}
+.none {
+  font-size: 28px;
+  line-height: 67px;
 }
 .lies {
   display: flex;

@@ -89,8 +89,10 @@ export function useCapture(frame: FrameRecord) {
       const value = typedValue(quantity);
       if (value === undefined) found[quantity] = sentence('not-a-number');
       else if (quantity !== 'leftRightG') {
-        const alone = { massG: 300, balanceCm: settled.lengthCm / 2, swingWeight: 1e5, [quantity]: value };
-        const [problem] = specProblems({ ...alone, axisCm: settled.sport.axisCm }, settled.lengthCm, '');
+        // Alone: beside values that go with any. How values go together is judged with all of them.
+        const { axisCm } = settled.sport;
+        const beside = { massG: 1e-3, balanceCm: axisCm, swingWeight: 1e5, axisCm };
+        const [problem] = specProblems({ ...beside, [quantity]: value }, settled.lengthCm, '');
         if (problem) found[quantity] = fieldError(problem).message;
       }
     }

@@ -86,7 +86,7 @@ const SPORTS = [{ value: null, title: 'all sports' }, ...SPORT_ITEMS];
         </thead>
         <tbody>
           <tr v-for="p in players" :key="p.id">
-            <td>
+            <td class="nowrap">
               <button type="button" class="name" @click="form?.show(p)">{{ p.name }}</button>
               <div class="soft small">{{ p.sports.map((s) => SPORT_NAMES[s]).join(', ') }}</div>
             </td>

@@ -8,6 +8,8 @@ const cms = computed(() => Array.from({ length: Math.floor(props.lengthCm) + 1 }
 const inches = computed(() =>
   Array.from({ length: Math.floor(props.lengthCm / CM_PER_INCH) + 1 }, (_, i) => i),
 );
+/** A number this near to the end would stand in the length's own way, cm. */
+const nearEnd = computed(() => 62 / props.scale.k);
 const tick = (cm: number): number => (cm % 10 === 0 ? 12 : cm % 5 === 0 ? 8 : 4);
 </script>
 
@@ -22,7 +24,13 @@ const tick = (cm: number): number => (cm % 10 === 0 ? 12 : cm % 5 === 0 ? 8 : 4)
         :y2="scale.rulerY + tick(cm)"
         :class="{ ten: cm % 10 === 0 }"
       />
-      <text v-if="cm % 10 === 0" :x="scale.px(cm)" :y="scale.rulerY + 27" text-anchor="middle">{{ cm }}</text>
+      <text
+        v-if="cm % 10 === 0 && lengthCm - cm > nearEnd"
+        :x="scale.px(cm)"
+        :y="scale.rulerY + 27"
+        text-anchor="middle"
+        >{{ cm }}</text
+      >
     </template>
     <line
       v-for="inch in inches"

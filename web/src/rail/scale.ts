@@ -17,12 +17,14 @@ export interface RailScale {
 const SIDE = 26;
 const ABOVE = 26;
 const BELOW_HEAD = 8;
+/** Where the head reaches over the balance point, as on paddles, the fulcrum needs room below it. */
+const BELOW_PADDLE = 30;
 const RULER = 36;
 /** The hoop stands outside the face by half its width. */
 export const HOOP_CM = 1.05;
 /** Pixels per cm at most, and pixels that a head may take across. */
 const LARGEST_K = 16;
-const TALLEST_HEAD = 292;
+const TALLEST_HEAD = 270;
 
 /** Fits a frame into a width: drawn to scale, butt left, tip right. */
 export function railScale(frame: Frame, width: number): RailScale {
@@ -33,7 +35,8 @@ export function railScale(frame: Frame, width: number): RailScale {
   );
   const half = frame.head.acrossCm * k;
   const axisY = ABOVE + half;
-  const rulerY = axisY + half + BELOW_HEAD;
+  const headFrom = frame.head.centreXCm - frame.head.alongCm;
+  const rulerY = axisY + half + (headFrom < frame.lengthCm / 2 ? BELOW_PADDLE : BELOW_HEAD);
   return {
     width,
     k,

@@ -33,7 +33,7 @@ const day = (iso: string): string => new Date(iso).toLocaleDateString([], { day:
     </div>
     <p v-else-if="!rows" class="soft" role="status">Looking up the fittings…</p>
     <p v-else-if="rows.length === 0" class="soft">
-      No fitting is open. Open one with a player and a racket; measuring comes first.
+      No fitting is open. Open one with a player and a frame; measuring comes first.
     </p>
     <ul v-else class="fittings">
       <li v-for="row in rows" :key="row.id">

@@ -43,7 +43,7 @@ const place = (cut: Cut): string =>
         </td>
       </tr>
       <tr v-if="cuts.length === 0">
-        <td colspan="7" class="soft">Nothing to put on: the racket is inside the aim as it is.</td>
+        <td colspan="7" class="soft">Nothing to put on: the frame is inside the aim as it is.</td>
       </tr>
     </tbody>
   </table>

@@ -111,12 +111,12 @@ const nearestId = computed(() => fitting.references[0]?.setup.id);
     />
     <template #aside>
       <div>
-        <h2 class="heading">Setups, nearest to this racket first</h2>
+        <h2 class="heading">Setups, nearest to this frame first</h2>
         <p class="soft small mb-0">All brought to: {{ dressWords(fitting.dress ?? {}) }}.</p>
       </div>
       <v-text-field
         v-model="filter"
-        label="Find by name, racket or source"
+        label="Find by name, frame or source"
         clearable
         @click:clear="filter = ''"
       />
@@ -172,7 +172,7 @@ const nearestId = computed(() => fitting.references[0]?.setup.id);
     </template>
     <template #keys>
       <span><kbd>↑</kbd> <kbd>↓</kbd> along the setups</span
-      ><span><kbd>Enter</kbd> set beside the racket</span>
+      ><span><kbd>Enter</kbd> set beside the frame</span>
     </template>
   </Bench>
   <WorkingSheet v-model="sheet.open" :title="sheet.title" :parts="sheet.parts" />

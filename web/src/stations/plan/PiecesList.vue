@@ -3,7 +3,7 @@ import { placementPlace, type Frame, type Materials, type Placement } from '@kev
 import { ZONE_NAMES } from '../../words';
 import { pieceWords } from './plan-words';
 
-/** What stands on the racket, piece by piece, and the buttons that change the chosen one. */
+/** What stands on the frame, piece by piece, and the buttons that change the chosen one. */
 const props = defineProps<{
   frame: Frame;
   placements: readonly Placement[];

@@ -1,0 +1,157 @@
+import { readFile } from 'node:fs/promises';
+import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import type { Browser, Page } from 'playwright-core';
+import type { FramePage, FrameRow, Player } from '@kevro/contract';
+import { Application, launch, openPage } from './harness';
+
+const app = new Application();
+let browser: Browser;
+let page: Page;
+let errors: string[];
+
+beforeAll(async () => {
+  [browser] = await Promise.all([launch(), app.start()]);
+});
+afterAll(async () => {
+  await browser.close();
+  await app.remove();
+});
+beforeEach(async () => {
+  ({ page, errors } = await openPage(browser, app));
+});
+afterEach(async () => {
+  await page.context().close();
+  expect(errors).toEqual([]);
+});
+
+const field = (name: string) => page.getByRole('textbox', { name, exact: true });
+const button = (name: RegExp | string) => page.getByRole('button', { name });
+const dialog = () => page.getByRole('dialog');
+async function choose(name: string, option: string | RegExp): Promise<void> {
+  await dialog().getByRole('combobox', { name }).press('Enter');
+  await page.getByRole('option', { name: option }).click();
+}
+const players = async (search: string) =>
+  (await app.get<{ rows: Player[] }>(`/players?search=${search}`)).rows;
+
+describe('players', () => {
+  it('keep their arm history hidden until it is asked for, and out of an export unless it is chosen', async () => {
+    const secret = 'right elbow since spring';
+    await page.goto('/players');
+    await page.getByText('Hedda Vosslane').waitFor();
+    expect(await page.content()).not.toContain(secret);
+    await page.getByRole('button', { name: 'Hedda Vosslane', exact: true }).click();
+    await dialog().getByText('something is noted').waitFor();
+    await dialog().getByText('A sore arm: propose less load').waitFor();
+    expect(await page.content()).not.toContain(secret);
+    await button('Show it').click();
+    await expect
+      .poll(() =>
+        dialog()
+          .getByRole('textbox', { name: /^Arm history/ })
+          .inputValue(),
+      )
+      .toContain(secret);
+    await dialog()
+      .getByRole('textbox', { name: /^Height/ })
+      .fill('170');
+    await button('Store').click();
+    await dialog().waitFor({ state: 'detached' });
+    expect((await players('vosslane'))[0]).toMatchObject({ heightCm: 170, hasArmHistory: true });
+
+    const saved = async (withArm: boolean): Promise<string> => {
+      await button('Export as CSV').click();
+      if (withArm) await page.getByRole('checkbox', { name: /^With their arm history/ }).check();
+      const [download] = await Promise.all([page.waitForEvent('download'), button('Save the file').click()]);
+      await dialog().waitFor({ state: 'detached' });
+      return readFile(await download.path(), 'utf8');
+    };
+    const plain = await saved(false);
+    expect(plain).toContain('Hedda Vosslane');
+    expect(plain).not.toMatch(/elbow|arm history/);
+    expect(await saved(true)).toContain(secret);
+    // Printed, the list shows players and nothing private.
+    await page.emulateMedia({ media: 'print' });
+    expect(await page.locator('main').innerText()).not.toContain(secret);
+  });
+
+  it('are added with all that counts, found, and put away', async () => {
+    await page.goto('/players');
+    await button('Add a player').click();
+    await field('Name').fill('Odile Brackenshaw');
+    await choose('Level, 1 to 7', /^4/);
+    await page.getByRole('textbox', { name: 'Year of birth' }).fill('201x');
+    await dialog().getByRole('button', { name: 'Add', exact: true }).click();
+    await dialog().getByText('This is not a number.').waitFor();
+    await page.getByRole('textbox', { name: 'Year of birth' }).fill('2013');
+    await dialog().getByText('Still growing').waitFor();
+    await dialog().getByRole('button', { name: 'Add', exact: true }).click();
+    await dialog().waitFor({ state: 'detached' });
+    await field('Find a player').fill('bracken odile');
+    await expect.poll(() => page.locator('tbody tr').count()).toBe(1);
+    expect((await players('brackenshaw'))[0]).toMatchObject({ birthYear: 2013, levelScale: 4 });
+    await button('Archive Odile Brackenshaw').click();
+    await page.getByText('No player like that.').waitFor();
+    await page.getByRole('checkbox', { name: 'Show the archived ones' }).check();
+    await button('Bring back Odile Brackenshaw').click();
+    await expect.poll(async () => (await players('brackenshaw')).length).toBe(1);
+  });
+});
+
+describe('frames', () => {
+  it('of another sport are added, duplicated for a pair, and judged by their maker’s statement', async () => {
+    await page.goto('/frames');
+    await button('Add a frame').click();
+    await field('Tag').fill('NW-001');
+    await choose('Sport', 'padel');
+    await field('Maker').fill('Norwold');
+    await field('Model').fill('Keel');
+    await dialog().getByRole('combobox', { name: 'Shape' }).press('Enter');
+    await page.getByRole('option', { name: 'diamond' }).click();
+    await field('Weight, stated').fill('360');
+    await field('give or take').first().fill('5');
+    await button('Note a weight on it').click();
+    await field('Weight: what it is').fill('lead');
+    await field('In all').fill('4');
+    await dialog().getByRole('button', { name: 'Add', exact: true }).click();
+    await page.waitForURL(/frames\/[0-9a-f-]{36}$/);
+    await page.getByRole('heading', { name: /NW-001/ }).waitFor();
+    await page.getByText('4 g lead').waitFor();
+    await button('Duplicate').click();
+    await field('Its tag').fill('KN-041');
+    await dialog().getByRole('button', { name: 'Add', exact: true }).click();
+    await dialog().getByText('There is already one').waitFor();
+    await field('Its tag').fill('NW-002');
+    await dialog().getByRole('button', { name: 'Add', exact: true }).click();
+    await page.getByRole('heading', { name: /NW-002/ }).waitFor();
+    expect(await page.getByText('4 g lead').count()).toBe(0);
+    await page.getByRole('link', { name: 'Measure' }).click();
+    await page.getByRole('textbox', { name: /^Weight/ }).fill('372');
+    await page.getByText(/over the maker’s/).waitFor();
+    await page.getByRole('textbox', { name: /^Weight/ }).fill('');
+  });
+
+  it('keep the history of their strings, in lb or kg', async () => {
+    await page.goto('/frames/ot-014');
+    await page.getByText('round poly 1.25 mm / soft multifilament 1.30 mm').first().waitFor();
+    await button('New strings').click();
+    await page.getByRole('radio', { name: 'lb' }).check();
+    await field('Mains at').fill('50');
+    await field('Crosses at, if other').fill('48');
+    await button('Store').click();
+    await page.getByText('50 / 48 lb').waitFor();
+    const { stringings } = await app.get<FramePage>('/frames/ot-014');
+    expect(stringings[0]?.mainsKg).toBeCloseTo(50 * 0.45359237, 9);
+  });
+
+  it('are found by owner and tag, and put away', async () => {
+    await page.goto('/frames');
+    await field('Find by tag, model or owner').fill('thornaby lark');
+    await expect.poll(() => page.locator('tbody tr').count()).toBe(2);
+    await page.getByRole('link', { name: 'SW-082' }).click();
+    await button('Archive').click();
+    await button('Bring back').waitFor();
+    const { rows } = await app.get<{ rows: FrameRow[] }>('/frames?search=SW-082');
+    expect(rows).toEqual([]);
+  });
+});
