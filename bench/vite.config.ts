@@ -2,11 +2,11 @@ import { defineConfig } from 'vite';
 
 export default defineConfig({
   build: {
-    ssr: 'core.ts',
+    ssr: true,
     target: 'node20',
     outDir: 'dist',
     emptyOutDir: true,
-    rollupOptions: { output: { entryFileNames: '[name].js' } },
+    rollupOptions: { input: ['core.ts', 'records.ts'], output: { entryFileNames: '[name].js' } },
   },
   ssr: { noExternal: [/^@kevro\//] },
 });

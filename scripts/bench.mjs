@@ -8,4 +8,6 @@ build();
 run('npm', ['run', 'build', '--silent', '-w', 'bench']);
 run(process.execPath, ['--expose-gc', 'bench/dist/core.js'], { cwd: root });
 console.log();
+run(process.execPath, ['bench/dist/records.js'], { cwd: root });
+console.log();
 run(process.execPath, ['bench/application.mjs'], { cwd: root });

@@ -25,7 +25,7 @@ const ORDER: Record<FrameQuery['sort'], string> = {
   tag: 'lower(f.tag), f.id',
   model: 'lower(f.maker), lower(f.model), lower(f.tag), f.id',
   owner: 'lower(p.name) nulls first, lower(f.tag), f.id',
-  measured: 'm.taken_at desc nulls last, lower(f.tag), f.id',
+  measured: 'f.measured_at desc nulls last, lower(f.tag), f.id',
 };
 
 type ListRow = Omit<FrameRow, 'newest'> & {
@@ -36,6 +36,8 @@ type ListRow = Omit<FrameRow, 'newest'> & {
 };
 
 const LIST = {
+  id: 'f.id',
+  find: 'frame f left join player p on p.id = f.owner_id',
   columns: `f.id, f.tag, f.maker, f.model, f.paint, f.owner_id as "ownerId", p.name as "ownerName", f.shape, f.pattern,
     f.grip_size as "gripSize", f.note, f.archived, m.taken_at, m.dress, m.estimated,
     json_build_object('massG', m.mass_g, 'balanceCm', m.balance_cm, 'swingWeight', m.swing_weight,
@@ -53,10 +55,7 @@ function rowOf({ taken_at, dress, specs, estimated, ...frame }: ListRow): FrameR
 export async function listFrames(db: Queries, query: FrameQuery): Promise<Listing<FrameRow>> {
   const asked = new Conditions()
     .and('f.archived = ?', query.archived)
-    .search(
-      query.search,
-      "lower(f.tag || ' ' || f.maker || ' ' || f.model || ' ' || f.paint || ' ' || coalesce(p.name, 'stock'))",
-    );
+    .search(query.search, "(f.words || ' ' || coalesce(p.name_words, 'stock'))");
   if (query.sport) asked.and("f.shape->>'sport' = ?", query.sport);
   if (query.owner === 'stock') asked.and('f.owner_id is null');
   else if (query.owner) asked.and('f.owner_id = ?', query.owner);

@@ -8,6 +8,7 @@ export interface Listing<Row> {
 /** Conditions of a list with their values, each added where it was asked for. */
 export class Conditions {
   readonly values: unknown[] = [];
+  searched = false;
   private readonly parts: string[] = [];
 
   /** @param sql with `?` where the value goes */
@@ -23,6 +24,7 @@ export class Conditions {
   /** Every word must stand somewhere in the text. */
   search(text: string | undefined, inSql: string): this {
     for (const word of (text ?? '').toLowerCase().split(/\s+/).filter(Boolean)) {
+      this.searched = true;
       this.and(`strpos(${inSql}, ?) > 0`, word);
     }
     return this;
@@ -33,18 +35,33 @@ export class Conditions {
   }
 }
 
-/** One part of a list, and how many rows there are in all. */
+/** How a list is read: the rows are found by `find` and `order`, and only those of the part asked for are read with all `columns`. */
+export interface ListSql {
+  id: string;
+  find: string;
+  columns: string;
+  from: string;
+  order: string;
+}
+
+/** One part of a list, and how many rows there are in all. A search finds and counts in one scan; without one, an index gives the part at once. */
 export async function readListing<Row>(
   db: Queries,
-  sql: { columns: string; from: string; order: string },
-  conditions: Conditions,
+  { id, find, columns, from, order }: ListSql,
+  { where, values, searched }: Conditions,
   { limit, offset }: { limit: number; offset: number },
 ): Promise<Listing<Row>> {
-  const { where, values } = conditions;
-  const rows = await db.query<Row>(
-    `select ${sql.columns} from ${sql.from} ${where} order by ${sql.order} limit ${limit} offset ${offset}`,
+  const count = `select count(*) as n from`;
+  const cut = `limit ${limit} offset ${offset}`;
+  const part = await db.query<{ id: string; n?: number }>(
+    searched
+      ? `with found as materialized (select ${id}, row_number() over (order by ${order}) as place from ${find} ${where})
+         select id, (${count} found) as n from found order by place ${cut}`
+      : `select ${id} from ${find} ${where} order by ${order} ${cut}`,
     values,
   );
-  const counted = await db.query<{ n: number }>(`select count(*) as n from ${sql.from} ${where}`, values);
-  return { rows, total: counted[0]?.n ?? 0 };
+  const total = part[0]?.n ?? (await db.query<{ n: number }>(`${count} ${find} ${where}`, values))[0]?.n ?? 0;
+  const ids = part.map((row) => row.id);
+  const sql = `select ${columns} from ${from} where ${id} = any($1) order by ${order}`;
+  return { rows: ids.length > 0 ? await db.query<Row>(sql, [ids]) : [], total };
 }

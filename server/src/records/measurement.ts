@@ -95,10 +95,11 @@ export async function addMeasurement(db: Queries, m: MeasurementToStore): Promis
     const [first] = await db.query<Row>('select * from measurement where key = $1', [m.key]);
     return measurementOf(first as Row);
   }
-  await db.query('update frame set newest_measurement_id = $2, on_it = $3 where id = $1', [
+  await db.query('update frame set newest_measurement_id = $2, on_it = $3, measured_at = $4 where id = $1', [
     m.frameId,
     row.id,
     JSON.stringify(m.dress),
+    m.takenAt,
   ]);
   return measurementOf(row);
 }

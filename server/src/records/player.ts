@@ -16,13 +16,11 @@ const ORDER: Record<PlayerQuery['sort'], string> = {
 };
 
 export function listPlayers(db: Queries, query: PlayerQuery): Promise<Listing<Player>> {
-  const asked = new Conditions()
-    .and('archived = ?', query.archived)
-    .search(query.search, "lower(name || ' ' || level || ' ' || style || ' ' || bother_note)");
+  const asked = new Conditions().and('archived = ?', query.archived).search(query.search, 'words');
   if (query.sport) asked.and('sports @> ?', JSON.stringify([query.sport]));
   return readListing<Player>(
     db,
-    { columns: COLUMNS, from: 'player', order: ORDER[query.sort] },
+    { id: 'id', find: 'player', columns: COLUMNS, from: 'player', order: ORDER[query.sort] },
     asked,
     query,
   );

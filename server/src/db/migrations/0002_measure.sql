@@ -13,6 +13,9 @@ alter table player
   add column sessions_a_week double precision,
   add column arm_history text not null default '',
   add column archived boolean not null default false;
+alter table player add column words text generated always as
+  (lower(name || ' ' || level || ' ' || style || ' ' || bother_note)) stored;
+alter table player add column name_words text generated always as (lower(name)) stored;
 update player set sports = jsonb_build_array(sport), bother_note = bothers;
 alter table player drop column sport, drop column bothers;
 alter table player add column bothers jsonb not null default '[]';
@@ -33,8 +36,14 @@ alter table frame
   add column on_it jsonb not null default '{}',
   add column weights jsonb not null default '[]',
   add column archived boolean not null default false,
-  add column newest_measurement_id text references measurement (id);
+  add column newest_measurement_id text references measurement (id),
+  add column measured_at timestamptz,
+  add column words text generated always as (lower(tag || ' ' || maker || ' ' || model || ' ' || paint)) stored;
 create index frame_of_owner on frame (owner_id);
+create index frame_by_tag on frame (archived, lower(tag), id);
+create index frame_by_model on frame (archived, lower(maker), lower(model), lower(tag), id);
+create index frame_by_time on frame (archived, measured_at desc nulls last, lower(tag), id);
+create index player_by_name on player (lower(name), id);
 
 alter table measurement
   add column estimated jsonb not null default '[]',
@@ -42,7 +51,7 @@ alter table measurement
   add column how jsonb not null default '{}';
 update frame set newest_measurement_id =
   (select m.id from measurement m where m.frame_id = frame.id order by m.seq desc limit 1);
-update frame set on_it = m.dress from measurement m where m.id = frame.newest_measurement_id;
+update frame set on_it = m.dress, measured_at = m.taken_at from measurement m where m.id = frame.newest_measurement_id;
 
 create table stringing (
   id text primary key,
