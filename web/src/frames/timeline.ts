@@ -1,5 +1,7 @@
 import { KG_PER_POUND, type SpecKey } from '@kevro/core';
 import type { FramePage, Stringing } from '@kevro/contract';
+import { howWords } from '../measure/quantities';
+import { dressWords } from '../parts/dress-words';
 import { SCHOOL_NAMES } from '../words';
 
 export interface Happening {
@@ -35,7 +37,14 @@ export function timeline(page: FramePage, show: (key: SpecKey, value: number) =>
       const value = m.specs[key];
       return value === undefined ? [] : [show(key, value) + mark(key)];
     });
-    return { key: m.id, at: m.takenAt, kind: 'measured', title: specs.join(' · '), text: m.note };
+    const { leftRight } = m;
+    const sides = leftRight
+      ? [`left/right ${leftRight.massG > 0 ? '+' : '−'}${Math.abs(leftRight.massG).toFixed(1)} g`]
+      : [];
+    const text = [dressWords(m.dress, page.frame.shape.sport), m.note, howWords(m.how)]
+      .filter(Boolean)
+      .join(' · ');
+    return { key: m.id, at: m.takenAt, kind: 'measured', title: [...specs, ...sides].join(' · '), text };
   });
   const strings = stringings.map((s): Happening => ({
     key: s.id,

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { computed, reactive, ref } from 'vue';
-import { SPEC_KEYS, type Dress, type SpecKey } from '@kevro/core';
+import { computed, reactive, ref, watch } from 'vue';
+import { SPEC_KEYS, SPORTS, type Dress, type SpecKey, type Sport } from '@kevro/core';
 import { sourceKind, type Setup, type SourceKind } from '@kevro/contract';
 import { api } from '../api/client';
 import AddDialog from '../parts/AddDialog.vue';
@@ -11,6 +11,7 @@ import { dressWords } from '../parts/dress-words';
 import { useList } from '../parts/list';
 import { readSpec } from '../parts/spec-text';
 import { typedNumber, typedOrNull } from '../parts/typed-number';
+import { SPORT_ITEMS } from '../players/words';
 import { useUnits } from '../stores/units';
 import { SOURCE_NAMES, SPEC_NAMES } from '../words';
 
@@ -38,6 +39,8 @@ const draft = reactive({
   sourceKind: 'published' as SourceKind,
   source: '',
   year: '',
+  sport: 'tennis' as Sport,
+  shape: null as string | null,
   length: '68.58',
   dress: { ...startDress },
   text: emptyText(),
@@ -58,6 +61,15 @@ const lengthCm = computed(() => {
   const typed = typedNumber(draft.length);
   return typeof typed === 'number' && typed > 0 ? typed : 68.58;
 });
+/** A change of sport brings its usual length and its own named shapes. */
+watch(
+  () => draft.sport,
+  (sport) => {
+    draft.length = String(Number(SPORTS[sport].lengthCm.toFixed(2)));
+    draft.shape = null;
+  },
+);
+const shapes = computed(() => Object.keys(SPORTS[draft.sport].shapes));
 function submit() {
   // An empty field stays missing; what cannot be read is sent as typed, so that it is refused with its sentence.
   const specs = Object.fromEntries(
@@ -73,7 +85,11 @@ function submit() {
       sourceKind: draft.sourceKind,
       source: draft.source,
       year: typedOrNull(draft.year),
-      shape: { sport: 'tennis', lengthCm: typedNumber(draft.length) },
+      shape: {
+        sport: draft.sport,
+        lengthCm: typedNumber(draft.length),
+        ...(draft.shape ? { shape: draft.shape } : {}),
+      },
       dress: draft.dress,
       specs,
     },
@@ -120,7 +136,7 @@ function submit() {
               <div class="soft small">{{ s.source }}</div>
             </td>
             <td class="small">
-              {{ dressWords(s.dress) }}
+              {{ dressWords(s.dress, s.shape.sport) }}
               <div v-if="s.specs.axisCm" class="soft">axis {{ s.specs.axisCm.toFixed(2) }} cm</div>
             </td>
             <td v-for="key in SPEC_KEYS" :key="key" class="num nowrap">{{ value(s, key) }}</td>
@@ -147,14 +163,24 @@ function submit() {
             />
           </div>
           <v-text-field v-model="draft.source" label="Where it comes from" :error-messages="at('source')" />
-          <v-text-field
-            v-model="draft.length"
-            label="Length"
-            suffix="cm"
-            inputmode="decimal"
-            :error-messages="at('shape')"
-          />
-          <DressForm v-model="draft.dress" />
+          <div class="three">
+            <v-select v-model="draft.sport" :items="SPORT_ITEMS" label="Sport" />
+            <v-text-field
+              v-model="draft.length"
+              label="Length"
+              suffix="cm"
+              inputmode="decimal"
+              :error-messages="at('shape')"
+            />
+            <v-select
+              v-if="shapes.length > 0"
+              v-model="draft.shape"
+              :items="shapes"
+              label="Shape"
+              clearable
+            />
+          </div>
+          <DressForm v-model="draft.dress" :sport="draft.sport" />
           <p class="soft small mb-0">
             Leave a value empty where it was not published: missing stays missing.
           </p>

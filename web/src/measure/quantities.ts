@@ -1,6 +1,5 @@
-import type { Means, Quantity } from '@kevro/core';
-import type { Instrument, InstrumentKind } from '@kevro/contract';
-import { parseNumber } from '@kevro/core';
+import { QUANTITIES, parseNumber, type Means, type Quantity } from '@kevro/core';
+import type { Instrument, InstrumentKind, Measurement } from '@kevro/contract';
 import { readSpec } from '../parts/spec-text';
 import { useUnits, type WAYS } from '../stores/units';
 import { SPEC_NAMES } from '../words';
@@ -79,3 +78,19 @@ export const MEANS_WORDS: Record<Means, string> = {
   threads: 'threads',
   estimate: 'estimate',
 };
+
+/** Quantities in a sentence: «swing weight and twist weight». */
+export function quantityList(quantities: readonly Quantity[]): string {
+  const names = quantities.map((q) => QUANTITY_NAMES[q].toLowerCase());
+  const last = names.pop() ?? '';
+  return names.length > 0 ? `${names.join(', ')} and ${last}` : last;
+}
+
+/** How a measurement came about: «swing weight by instrument (2)». Nothing where it came in whole. */
+export const howWords = (how: Measurement['how']): string =>
+  QUANTITIES.flatMap((quantity) => {
+    const found = how[quantity];
+    if (!found) return [];
+    const by = found.means.map((m) => MEANS_WORDS[m]).join(' and ');
+    return [`${QUANTITY_NAMES[quantity].toLowerCase()} ${by}${found.count > 1 ? ` ×${found.count}` : ''}`];
+  }).join(', ');

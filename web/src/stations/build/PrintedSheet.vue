@@ -45,7 +45,7 @@ const today = new Date().toLocaleDateString([], { day: 'numeric', month: 'long',
               view.measurement?.specs[key] === undefined
                 ? '—'
                 : units.show(key, view.measurement.specs[key], lengthCm)
-            }}
+            }}<template v-if="view.measurement?.estimated.includes(key)"> est.</template>
           </td>
           <td class="num">
             <template v-if="view.plan?.specs[key] !== undefined">

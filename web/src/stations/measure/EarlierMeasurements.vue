@@ -1,11 +1,14 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue';
+import type { Sport } from '@kevro/core';
 import type { Measurement } from '@kevro/contract';
 import { api } from '../../api/client';
+import { quantityList } from '../../measure/quantities';
+import { dayWords } from '../../parts/day-words';
 import { dressWords } from '../../parts/dress-words';
 import { useUnits } from '../../stores/units';
 
-const props = defineProps<{ frameId: string; newest?: string; lengthCm: number }>();
+const props = defineProps<{ frameId: string; newest?: string; lengthCm: number; sport: Sport }>();
 const units = useUnits();
 const list = ref<Measurement[]>([]);
 watch(
@@ -15,8 +18,6 @@ watch(
   },
   { immediate: true },
 );
-const day = (iso: string): string =>
-  new Date(iso).toLocaleDateString([], { day: 'numeric', month: 'short', year: 'numeric' });
 </script>
 
 <template>
@@ -30,8 +31,11 @@ const day = (iso: string): string =>
           }}{{ units.way.balance === 'points' ? '' : ` ${units.unit('balanceCm')}` }} ·
           {{ m.specs.swingWeight.toFixed(0) }}
           <template v-if="m.specs.twistWeight"> · {{ m.specs.twistWeight.toFixed(1) }}</template>
+          <span v-if="m.estimated.length > 0" class="warn small">
+            · est. {{ quantityList(m.estimated) }}</span
+          >
         </div>
-        <div class="soft small">{{ day(m.takenAt) }} · {{ dressWords(m.dress) }}</div>
+        <div class="soft small">{{ dayWords(m.takenAt) }} · {{ dressWords(m.dress, sport) }}</div>
       </li>
     </ul>
   </section>

@@ -22,6 +22,7 @@ const marks = useBenchMarks();
         :frame-id="fitting.view.frame.id"
         :newest="fitting.measurement?.id"
         :length-cm="fitting.frame.lengthCm"
+        :sport="fitting.frame.sport.sport"
       />
     </template>
     <template #onward>

@@ -1,0 +1,70 @@
+import { describe, expect, it } from 'vitest';
+import type { Instrument } from '@kevro/contract';
+import { laneDomain } from '../lanes/lane';
+import { WAYS } from '../stores/units';
+import { quantityList, readQuantity, waysToTake } from './quantities';
+
+const instrument = (id: string, kind: Instrument['kind']): Instrument => ({
+  id,
+  name: id,
+  kind,
+  driver: 'stand-in',
+  note: '',
+  sheet: {
+    repeatability: 0.1,
+    accuracy: 0.1,
+    resolution: 0.1,
+    driftPerHour: 0,
+    warmUpMinutes: 0,
+    axisCm: null,
+  },
+  state: 'ready',
+  warmInSeconds: 0,
+  reading: null,
+  on: null,
+  plugged: true,
+  calibration: null,
+  calibrationState: 'never',
+});
+
+describe('ways to take a quantity', () => {
+  const all = [instrument('scale', 'scale'), instrument('board', 'board'), instrument('machine', 'machine')];
+
+  it('are the instruments that read it, then the methods without one', () => {
+    const names = (q: Parameters<typeof waysToTake>[0]) => waysToTake(q, all).map((w) => w.value);
+    expect(names('massG')).toEqual(['scale']);
+    expect(names('balanceCm')).toEqual(['board']);
+    expect(names('swingWeight')).toEqual(['machine', 'pendulum', 'estimate']);
+    expect(names('twistWeight')).toEqual(['machine', 'edge-on', 'threads', 'estimate']);
+    expect(names('leftRightG')).toEqual(['machine']);
+  });
+});
+
+describe('typed values', () => {
+  it('are read in any unit, whatever is shown', () => {
+    for (const way of WAYS) {
+      expect(readQuantity('massG', '11.5 oz', way, 68.58)).toBeCloseTo(11.5 * 28.349523125, 9);
+      expect(readQuantity('balanceCm', '324 mm', way, 68.58)).toBeCloseTo(32.4, 9);
+      expect(readQuantity('balanceCm', '6 HL', way, 68.58)).toBeCloseTo(34.29 - 6 * 0.3175, 9);
+      expect(readQuantity('leftRightG', '-0,6 g', way, 68.58)).toBeCloseTo(-0.6, 9);
+    }
+  });
+
+  it('are listed in a sentence', () => {
+    expect(quantityList(['swingWeight'])).toBe('swing weight');
+    expect(quantityList(['massG', 'swingWeight', 'twistWeight'])).toBe(
+      'weight, swing weight and twist weight',
+    );
+  });
+});
+
+describe('a lane', () => {
+  it('is as wide for its own frame: 24 g for a racket of 320 g, 7 g for a badminton one of 88 g', () => {
+    const width = (value: number): number => {
+      const [low, high] = laneDomain('massG', { measured: { massG: value } });
+      return (high - low) / 1.12;
+    };
+    expect(width(320)).toBeCloseTo(24, 6);
+    expect(width(88)).toBeCloseTo(6.6, 6);
+  });
+});
