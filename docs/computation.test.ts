@@ -2,11 +2,14 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import {
+  RODS,
   apparentRestitution,
   calibrate,
   corrected,
+  correctionUncertainty,
   derive,
   effectiveMass,
+  estimateSwing,
   estimateTwist,
   lightenEvenly,
   makePlans,
@@ -82,6 +85,10 @@ const EXAMPLES: Record<string, number> = {
   threads: twistByThreads({ massG: 336, threadCm: 100, separationCm: 15, swings: 20, seconds: 34.4 })
     .twistWeight,
   slope: line.slope,
+  left: correctionUncertainty(RODS, 0.5, 200).value,
+  leftAt320: correctionUncertainty(RODS, 0.5, 320).value,
+  swingGuess: estimateSwing(frame, 320, 32.5).value,
+  swingGuessU: estimateSwing(frame, 320, 32.5).uncertainty,
   corrected: corrected(line, 321),
   middle: middle.xCm,
   effective: effectiveMass(racket, middle),

@@ -127,7 +127,7 @@ describe('frames', () => {
     expect(await page.getByText('4 g lead').count()).toBe(0);
     await page.getByRole('link', { name: 'Measure' }).click();
     await page.getByRole('textbox', { name: /^Weight/ }).fill('372');
-    await page.getByText(/over the maker’s/).waitFor();
+    await page.getByText(/over what the maker states/).waitFor();
     await page.getByRole('textbox', { name: /^Weight/ }).fill('');
   });
 

@@ -1,15 +1,46 @@
 import { describe, expect, it } from 'vitest';
-import { brokenLimits } from '@kevro/core';
+import { brokenLimits, judge, settleFrame } from '@kevro/core';
 import {
   calls,
   compute,
   fieldErrors,
+  judgementLines,
   limitSentence,
   openApiDocument,
   sentence,
   ERROR_CODES,
   statusOf,
 } from '.';
+
+describe('judgements', () => {
+  const shape = { sport: 'tennis', lengthCm: 68.58 } as const;
+  const nominal = {
+    specs: { massG: 305, balanceCm: 31.5, swingWeight: 290 },
+    tolerance: { massG: 7, balanceCm: 0.7, swingWeight: 6 },
+    dress: {},
+  };
+  const uncertainty = { massG: 0.3, balanceCm: 0.07, swingWeight: 0.8 };
+  const say = (specs: object) =>
+    judgementLines(judge(shape, { specs, uncertainty, dress: {} }, { nominal }), settleFrame(shape));
+
+  it('stand in few lines, the gravest first, and say where weight was put', () => {
+    const lines = say({ massG: 318.5, balanceCm: 32.8, swingWeight: 306 });
+    expect(lines.map((l) => l.text)).toEqual([
+      'Weight 13.5 g over, balance 1.30 cm toward the tip, swing weight 16 kg·cm² over: outside what the maker states for this dress.',
+      expect.stringMatching(
+        /^Customised before\? It looks like 13\.5 g near the .*\(6\d cm\)\. A wrong label/,
+      ),
+    ]);
+    const [gravest] = say({ massG: 318.5, balanceCm: 32.8, swingWeight: 120 });
+    expect(gravest?.weight).toBe('wrong');
+  });
+
+  it('name one spec with the maker’s number', () => {
+    expect(say({ massG: 290 })[0]?.text).toBe(
+      'Weight 15.0 g under what the maker states (maker’s 305.0 g ±7).',
+    );
+  });
+});
 
 describe('errors', () => {
   it('each code has a sentence that ends, and a client or server status', () => {

@@ -4,7 +4,7 @@ import { limitSentence } from './errors';
 /** How much a judgement matters: it cannot be, something is off, or good to know. */
 export type Weight = 'wrong' | 'warn' | 'note';
 
-export const weightOf = ({ kind }: Judgement): Weight => {
+const weightOf = ({ kind }: Judgement): Weight => {
   if (kind === 'impossible-swing') return 'wrong';
   return kind === 'same-as-last' || kind === 'moved-since' ? 'note' : 'warn';
 };
@@ -38,27 +38,35 @@ const shown = (key: SpecKey, value: number): string => `${value.toFixed(UNITS[ke
 const day = (iso: string): string =>
   new Date(iso).toLocaleDateString([], { day: 'numeric', month: 'short', year: 'numeric' });
 
-const higher: Record<SpecKey, [string, string]> = {
+const POINTS_TO: ReadonlySet<Judgement['kind']> = new Set([
+  'customised-before',
+  'wrong-label',
+  'not-the-paint',
+]);
+const SIDES: Record<SpecKey, [string, string]> = {
   massG: ['over', 'under'],
-  balanceCm: ['toward the tip of', 'toward the butt of'],
+  balanceCm: ['toward the tip', 'toward the butt'],
   swingWeight: ['over', 'under'],
   twistWeight: ['over', 'under'],
 };
 
+type Outside = Extract<Judgement, { kind: 'outside-tolerance' }>;
+const side = ({ spec, by }: Outside): string =>
+  `${NAMES[spec]} ${shown(spec, Math.abs(by))} ${SIDES[spec][by > 0 ? 0 : 1]}`;
+const outside = (judgement: Outside): string =>
+  `${side(judgement)}${judgement.spec === 'balanceCm' ? ' of' : ''} what the maker states`;
+const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+
 /** A judgement in a fitter's words. */
-export function judgementSentence(judgement: Judgement, frame: Frame): string {
+function judgementSentence(judgement: Judgement, frame: Frame): string {
   const near = (xCm: number): string => `${NEAR[zoneAlong(frame, xCm)]} (${xCm.toFixed(0)} cm)`;
   switch (judgement.kind) {
-    case 'outside-tolerance': {
-      const { spec, by, nominal, tolerance } = judgement;
-      const side = higher[spec][by > 0 ? 0 : 1];
-      const name = NAMES[spec].charAt(0).toUpperCase() + NAMES[spec].slice(1);
-      return `${name} is ${shown(spec, Math.abs(by))} ${side} the maker’s ${shown(spec, nominal)} ±${tolerance} in this dress.`;
-    }
+    case 'outside-tolerance':
+      return `${capital(outside(judgement))} (maker’s ${shown(judgement.spec, judgement.nominal)} ±${judgement.tolerance}).`;
     case 'customised-before':
       return `Customised before? It looks like ${judgement.massG.toFixed(1)} g ${near(judgement.xCm)}.`;
     case 'wrong-label':
-      return 'Or a wrong label: look at the number printed on this very frame.';
+      return 'A wrong label? Look at the number printed on this very frame.';
     case 'not-the-paint':
       return 'Not the model that the paint says, or weight was moved: the weight fits and the rest does not.';
     case 'over-rule-limit':
@@ -86,4 +94,36 @@ export function judgementSentence(judgement: Judgement, frame: Frame): string {
     case 'same-as-last':
       return `The same as on ${day(judgement.since)}, within the readings.`;
   }
+}
+
+export interface JudgementLine {
+  weight: Weight;
+  text: string;
+}
+
+const WEIGHTS: readonly Weight[] = ['wrong', 'warn', 'note'];
+
+/**
+ * Judgements as few lines, the gravest first: what lies outside the maker's tolerance stands in one, and what that points to in the next.
+ * @example judgementLines(judge(shape, now, { nominal }), frame)[0].text // 'Weight 13.5 g over, balance 1.10 cm toward the tip: outside what the maker states …'
+ */
+export function judgementLines(judgements: readonly Judgement[], frame: Frame): JudgementLine[] {
+  const beyond = judgements.filter((j): j is Outside => j.kind === 'outside-tolerance');
+  const pointed = judgements.filter((j) => POINTS_TO.has(j.kind));
+  const rest = judgements.filter((j) => j.kind !== 'outside-tolerance' && !POINTS_TO.has(j.kind));
+  const lines: JudgementLine[] = rest.map((j) => ({
+    weight: weightOf(j),
+    text: judgementSentence(j, frame),
+  }));
+  const [only, ...others] = beyond;
+  if (only && others.length === 0) lines.push({ weight: 'warn', text: judgementSentence(only, frame) });
+  else if (only) {
+    lines.push({
+      weight: 'warn',
+      text: `${capital(beyond.map(side).join(', '))}: outside what the maker states for this dress.`,
+    });
+  }
+  const guesses = pointed.map((j) => judgementSentence(j, frame));
+  if (guesses.length > 0) lines.push({ weight: 'warn', text: guesses.join(' ') });
+  return lines.toSorted((a, b) => WEIGHTS.indexOf(a.weight) - WEIGHTS.indexOf(b.weight));
 }

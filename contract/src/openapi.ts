@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { calls, type Call } from './calls';
 import { ERROR_CODES } from './errors';
+import { instrumentMessage } from './records/instrument';
 
 const json = (schema: z.ZodType, io: 'input' | 'output') => {
   const { $schema: _, ...rest } = z.toJSONSchema(schema, { target: 'draft-2020-12', io });
@@ -58,6 +59,20 @@ function operation(name: string, { path, summary, body, query, answer }: Call) {
   };
 }
 
+/** The one call that does not end: server-sent events, each with a message as its data. */
+const STREAM = {
+  get: {
+    operationId: 'instrumentStream',
+    summary: 'The instruments as they stand, and whatever happens to them, as server-sent events',
+    responses: {
+      200: {
+        description: 'One message an event',
+        content: { 'text/event-stream': json(instrumentMessage, 'output')['application/json'] },
+      },
+    },
+  },
+};
+
 /** The OpenAPI 3.1 document of every call, made from the same schemas that validate. */
 export function openApiDocument(): Record<string, unknown> {
   const paths: Record<string, Record<string, unknown>> = {};
@@ -73,7 +88,7 @@ export function openApiDocument(): Record<string, unknown> {
       description: 'The computation and the records of Kevro over HTTP.',
     },
     servers: [{ url: '/api/v1' }],
-    paths,
+    paths: { ...paths, '/instruments/stream': STREAM },
     components: { schemas: { Problem: PROBLEM } },
   };
 }

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { z } from 'zod';
 import { calls } from '@kevro/contract';
 import { startTestServer, type TestServer } from './test-server';
 
@@ -193,4 +194,102 @@ describe('every compute call, with generated JSON', () => {
     },
     120_000,
   );
+});
+
+describe('every other call with a body, with generated JSON', () => {
+  const stored = Object.entries(calls).filter(
+    ([, call]) => call.body !== undefined && !call.path.startsWith('/compute/'),
+  );
+  let ids: Record<string, string> = {};
+  beforeAll(async () => {
+    const send = async (path: string, body: unknown): Promise<string> =>
+      ((await server.call('POST', path, body)).body as { id: string }).id;
+    const player = await send('/players', { name: 'Fay Fuzzwell', sports: ['padel'] });
+    const frame = await send('/frames', {
+      tag: 'FZ-1',
+      maker: 'Norwold',
+      model: 'Keel',
+      shape: { sport: 'padel', lengthCm: 45.5 },
+    });
+    const sheet = {
+      repeatability: 1,
+      accuracy: 1,
+      resolution: 1,
+      driftPerHour: 0,
+      warmUpMinutes: 0,
+      axisCm: null,
+    };
+    const instrument = await send('/instruments', { name: 'fuzzed', kind: 'machine', sheet });
+    const fitting = await send('/fittings', { playerId: player, frameId: frame });
+    ids = { players: player, frames: frame, instruments: instrument, fittings: fitting };
+  });
+
+  interface Schema {
+    type?: string;
+    enum?: unknown[];
+    const?: unknown;
+    anyOf?: Schema[];
+    oneOf?: Schema[];
+    properties?: Record<string, Schema>;
+    required?: string[];
+    items?: Schema;
+    minimum?: number;
+    maximum?: number;
+    format?: string;
+  }
+  /** What a schema allows, and now and then what it does not. */
+  function fitting(schema: Schema): fc.Arbitrary<unknown> {
+    const {
+      type,
+      enum: choices,
+      const: only,
+      items,
+      properties = {},
+      required = [],
+      minimum = -5,
+      maximum = 400,
+    } = schema;
+    const any = schema.anyOf ?? schema.oneOf;
+    if (only !== undefined) return fc.constant(only);
+    if (choices) return fc.constantFrom(...choices);
+    if (any) return fc.oneof(...any.map(fitting));
+    if (type === 'boolean') return fc.boolean();
+    if (type === 'null') return fc.constant(null);
+    if (type === 'integer') return fc.integer({ min: Math.max(-5, minimum), max: Math.min(2000, maximum) });
+    if (type === 'number') return often(within(Math.max(-5, minimum), Math.min(400, maximum)), number);
+    if (type === 'array') return fc.array(fitting(items ?? {}), { minLength: 1, maxLength: 3 });
+    if (type === 'object') {
+      const model = Object.fromEntries(
+        Object.entries(properties).map(([key, value]) => [key, fitting(value)]),
+      );
+      return often(fc.record(model, { requiredKeys: required }), some(model));
+    }
+    if (schema.format === 'date') return fc.constantFrom('2026-11-24', '2026-02-30');
+    return fc.oneof(
+      fc.constantFrom(...Object.values(ids), 'a key of some length'),
+      fc.string({ maxLength: 12 }),
+    );
+  }
+
+  it.each(stored)('%s is answered or refused, never broken', async (_name, call) => {
+    await fc.assert(
+      fc.asyncProperty(
+        often(fitting(z.toJSONSchema(call.body as z.ZodType, { io: 'input' }) as Schema), fc.jsonValue()),
+        async (body) => {
+          const place = call.path.split('/')[1] ?? '';
+          const path = call.path.replace(':id', ids[place] ?? 'none');
+          const {
+            status,
+            type,
+            body: answer,
+          } = await server.call(call.method.toUpperCase(), path, JSON.stringify(body ?? null));
+          if (status === 200) return;
+          expect([404, 409, 422]).toContain(status);
+          expect(type).toContain('application/problem+json');
+          for (const { message } of answer.errors ?? []) expect(message).toMatch(/[.!]$/);
+        },
+      ),
+      { numRuns: 60, seed: 7 },
+    );
+  });
 });

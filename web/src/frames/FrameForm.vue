@@ -81,11 +81,7 @@ const addWeight = (): void => {
       <div class="three">
         <v-text-field v-model="draft.maker" label="Maker" :error-messages="at('maker')" />
         <v-text-field v-model="draft.model" label="Model" :error-messages="at('model')" />
-        <v-text-field
-          v-model="draft.paint"
-          label="What the paint says, if not that"
-          :error-messages="at('paint')"
-        />
+        <v-text-field v-model="draft.paint" label="Paint says, if other" :error-messages="at('paint')" />
       </div>
       <div class="three">
         <v-text-field

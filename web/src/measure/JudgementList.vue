@@ -1,17 +1,12 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import type { Frame, Judgement } from '@kevro/core';
-import { judgementSentence, weightOf } from '@kevro/contract';
+import { judgementLines } from '@kevro/contract';
 
 /** What the readings give away, the gravest first. */
 const props = defineProps<{ judgements: readonly Judgement[]; frame: Frame }>();
-const ORDER = { wrong: 0, warn: 1, note: 2 };
 const WORDS = { wrong: 'Cannot be', warn: 'Look again', note: 'Good to know' };
-const lines = computed(() =>
-  props.judgements
-    .map((judgement) => ({ weight: weightOf(judgement), text: judgementSentence(judgement, props.frame) }))
-    .toSorted((a, b) => ORDER[a.weight] - ORDER[b.weight]),
-);
+const lines = computed(() => judgementLines(props.judgements, props.frame));
 </script>
 
 <template>

@@ -77,7 +77,7 @@ const status = computed<{ text: string; warn: boolean }>(() => {
   const one = instrument.value;
   if (!one) return { text: '', warn: false };
   const say = (text: string, warn = false) => ({ text, warn });
-  if (!instruments.connected)
+  if (instruments.connected === false)
     return say('No word from the server. What was read is kept; trying again…', true);
   if (one.state === 'lost') {
     const kept = underWay.value?.swings.length ?? 0;

@@ -51,12 +51,25 @@ export function useCapture(frame: FrameRecord) {
   const left = ref(new Set<Quantity>());
 
   /** Does something that answers with the capture; what goes wrong is said and nothing typed is lost. */
+  /** Another page stored these readings or began anew: what stands now is shown beside the sentence that says so. */
+  async function showWhatStands(): Promise<void> {
+    capture.value = await api('capture', { id: frame.id }).catch(() => capture.value);
+  }
+  let asked = 0;
+  let shown = 0;
   async function change(work: () => Promise<CaptureRecord>): Promise<boolean> {
+    const own = ++asked;
     try {
-      capture.value = await work();
+      const answer = await work();
+      // An answer that was overtaken by a later one shows nothing.
+      if (own > shown) {
+        shown = own;
+        capture.value = answer;
+      }
       failure.value = '';
       return true;
     } catch (error) {
+      if (error instanceof Refused && error.code === 'capture-gone') void showWhatStands();
       failure.value =
         error instanceof Refused
           ? (error.errors[0]?.message ?? error.message)
@@ -75,7 +88,9 @@ export function useCapture(frame: FrameRecord) {
       page.value = whole;
       return now;
     });
-  const reload = (): Promise<boolean> => change(() => api('capture', { id: frame.id }));
+  function reload(): Promise<boolean> {
+    return change(() => api('capture', { id: frame.id }));
+  }
 
   const typedValue = (quantity: Quantity): number | undefined =>
     readQuantity(quantity, texts.value[quantity], units.way, settled.lengthCm);
@@ -164,8 +179,11 @@ export function useCapture(frame: FrameRecord) {
 
   const setAside = (readingId: string, aside: boolean): Promise<boolean> =>
     change(() => api('setAside', { id: frame.id, body: { readingId, setAside: aside } }));
-  const setDress = (dress: Dress): Promise<boolean> =>
-    change(() => api('setDress', { id: frame.id, body: { dress } }));
+  function setDress(dress: Dress): Promise<boolean> {
+    // Shown at once, so that a second click counts from it.
+    if (capture.value) capture.value = { ...capture.value, dress };
+    return change(() => api('setDress', { id: frame.id, body: { dress } }));
+  }
   const drop = (): Promise<boolean> => {
     texts.value = emptyTexts();
     return change(() => api('dropCapture', { id: frame.id, body: { captureId: capture.value?.id ?? '' } }));

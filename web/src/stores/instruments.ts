@@ -9,7 +9,8 @@ type Taken = Extract<InstrumentMessage, { kind: 'taken' | 'failed' }>;
 export const useInstruments = defineStore('instruments', () => {
   const all = ref<Instrument[]>();
   const shown = reactive(new Map<string, { value: number; steady: boolean }>());
-  const connected = ref(false);
+  /** Undefined until the stream has answered for the first time. */
+  const connected = ref<boolean>();
   const listeners = new Set<(taken: Taken) => void>();
   let stream: EventSource | undefined;
   let users = 0;
@@ -40,7 +41,7 @@ export const useInstruments = defineStore('instruments', () => {
       if (--users > 0) return;
       stream?.close();
       stream = undefined;
-      connected.value = false;
+      connected.value = undefined;
     });
   }
 
