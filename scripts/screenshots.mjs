@@ -6,9 +6,22 @@ import { root } from './lib.mjs';
 
 const { chromium } = createRequire(join(root, 'e2e/package.json'))('playwright-core');
 const base = `http://127.0.0.1:${process.env.PORT ?? 4700}`;
+/** Readings by the simulated instruments, so that the station is shown at work. */
+async function takeReadings(page) {
+  await page.getByRole('button', { name: 'Yes, this is on it' }).click();
+  for (const times of [2, 2, 3]) {
+    await page.keyboard.press('p');
+    await page.getByText(/lies on it/).waitFor();
+    for (let i = 0; i < times; i++) {
+      await page.keyboard.press('m');
+      await page.waitForTimeout(3000);
+    }
+    if (times < 3) await page.keyboard.press('ArrowDown');
+  }
+}
 const PICTURES = [
   ['today', '/'],
-  ['measure', '/fittings/f-ilka/measure'],
+  ['measure', '/fittings/f-ilka/measure', 'light', takeReadings],
   ['frame', '/frames/dw-034'],
   ['instruments', '/settings/instruments'],
   ['calibration', '/settings/instruments/machine-back'],
@@ -28,7 +41,7 @@ const browser = await chromium.launch({
   executablePath: findChromium(),
   args: CHROMIUM_ARGS,
 });
-for (const [name, path, theme = 'light'] of PICTURES) {
+for (const [name, path, theme = 'light', act] of PICTURES) {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   await page.addInitScript((chosen) => localStorage.setItem('kevro-theme', chosen), theme);
   await page.goto(base + path);
@@ -36,6 +49,7 @@ for (const [name, path, theme = 'light'] of PICTURES) {
   await page.getByText(/^(Loading|Opening|Looking up)/).waitFor({ state: 'detached' });
   await page.getByText('working out the ways').waitFor({ state: 'detached' });
   await page.waitForTimeout(900);
+  await act?.(page);
   await page.screenshot({ path: join(root, `docs/screenshots/${name}.png`) });
   await page.close();
 }

@@ -26,9 +26,9 @@ const FIELDS: Record<typeof props.method, Field[]> = {
 };
 const HOW: Record<typeof props.method, string> = {
   pendulum:
-    'Hang it on a thin rod, face toward you, and let it swing a little. Count full swings, there and back.',
+    'Hang it by the handle on a thin rod that lies across it, and let it swing a little, face first. Count full swings, there and back.',
   threads:
-    'Hang it flat by two threads of one length, one on either side of the long axis, both as far from the tip. Twist it a little about the long axis and count full turns.',
+    'Hang it butt down by two upright threads of one length, tied to the head at 3 and 9 o’clock. Twist it a little about its long axis and count full twists, there and back.',
 };
 const set = useLocalStorage<Record<string, string>>(
   'kevro-stopwatch',

@@ -8,6 +8,8 @@ export function dressWords(dress: Dress, sport: Sport = 'tennis'): string {
   const words = STRUNG_SPORTS.has(sport) ? [dress.strings ? 'strung' : 'unstrung'] : [];
   if (typeof dress.strings === 'object') words[0] = `strung (${dress.strings.massG} g)`;
   if (dress.baseGrip === 'leather') words.push('leather');
+  // Where there are no strings to speak of, the grip is what there is to say.
+  if (dress.baseGrip === 'synthetic' && !STRUNG_SPORTS.has(sport)) words.push('base grip');
   if (dress.baseGrip === 'none' || dress.baseGrip === undefined) words.push('no base grip');
   const overgrips = dress.overgrips ?? 0;
   if (overgrips > 0) words.push(overgrips === 1 ? '1 overgrip' : `${overgrips} overgrips`);
