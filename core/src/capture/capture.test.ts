@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { settleFrame, zoneAlong, type FrameShape } from '../frame';
 import { predict } from '../mass';
-import { pendulum, TYPICAL_READING, twistByThreads } from '../measure';
+import { TYPICAL_READING, pendulum, seededNormals, twistByThreads } from '../measure';
 import { sameDress, type Dress } from '../dress';
 import { SPORTS } from '../sport';
 import {
@@ -247,5 +247,55 @@ describe('judged at once', () => {
   it('knows the same dress however it is written', () => {
     expect(sameDress({}, { strings: false, baseGrip: 'none', overgrips: 0, dampener: false })).toBe(true);
     expect(sameDress(strung, { ...strung, overgrips: 1 })).toBe(false);
+  });
+
+  it('takes noise for a change no more often than chance does', () => {
+    const normal = seededNormals(404);
+    const truth = { massG: 327, balanceCm: 32.2, swingWeight: 320, twistWeight: 13.6, axisCm: 10.16 };
+    const read = () => ({
+      massG: truth.massG + TYPICAL_READING.massG * normal(),
+      balanceCm: truth.balanceCm + TYPICAL_READING.balanceCm * normal(),
+      swingWeight: truth.swingWeight + TYPICAL_READING.swingWeight * normal(),
+      axisCm: truth.axisCm,
+    });
+    const rounds = 500;
+    let alarms = 0;
+    for (let i = 0; i < rounds; i++) {
+      const last = { specs: read(), uncertainty: TYPICAL_READING, takenAt: '2026-10-01T10:00:00.000Z' };
+      if (kinds(judge(shape, now(read()), { last }))[0] !== 'same-as-last') alarms++;
+    }
+    // Three specs, each beyond twice its standard uncertainty in 4.6 % of cases: 13 % in all, and 4 % of sampling.
+    expect(alarms / rounds).toBeLessThan(0.17);
+    expect(alarms).toBeGreaterThan(0);
+  });
+
+  it('says nothing of what it does not know', () => {
+    expect(judge(shape, now({}), { nominal })).toEqual([]);
+    expect(judge(shape, now({ massG: 306 }), { nominal: { ...nominal, specs: {} } })).toEqual([]);
+    expect(kinds(judge(shape, now({ massG: 320 }), { nominal: { ...nominal, tolerance: {} } }))).toEqual([]);
+  });
+
+  it.each(Object.values(SPORTS).map((sport) => [sport.sport, sport] as const))(
+    'finds the usual %s frame usual, and half its inertia not',
+    (sport, { usual, lengthCm, axisCm }) => {
+      const own = { sport, lengthCm };
+      expect(judge(own, now(usual), {})).toEqual([]);
+      const middle = (usual.massG * (usual.balanceCm - axisCm) ** 2) / 1000;
+      const half = { ...usual, swingWeight: middle + (usual.swingWeight - middle) / 2 };
+      expect(kinds(judge(own, now(half), {}))).toEqual(['unusual-swing']);
+    },
+  );
+});
+
+describe('where something lies along the frame', () => {
+  it.each([
+    ['tennis', 68, 'tip'],
+    ['tennis', 3, 'butt'],
+    ['tennis', 52, 'sides'],
+    ['padel', 1, 'butt'],
+    ['pickleball', 40.6, 'tip'],
+    ['badminton', 67, 'tip'],
+  ] as const)('%s at %f cm is the %s', (sport, xCm, zone) => {
+    expect(zoneAlong(settleFrame({ sport, lengthCm: SPORTS[sport].lengthCm }), xCm)).toBe(zone);
   });
 });

@@ -182,7 +182,7 @@ const levels = LEVEL_WORDS.map((word, i) => ({ value: i + 1, title: `${i + 1} ·
       <p v-if="sore" class="warn small mb-0">
         A sore arm: propose less load, not more. Pain that stays belongs to a physician or physiotherapist.
       </p>
-      <section class="arm" aria-label="Arm history">
+      <section class="arm no-print" aria-label="Arm history">
         <template v-if="arm === undefined">
           <span>
             Arm history, private:

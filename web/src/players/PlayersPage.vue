@@ -9,7 +9,7 @@ import { useListing } from '../parts/listing';
 import { useSaved } from '../stores/saved';
 import ExportPlayers from './ExportPlayers.vue';
 import PlayerForm from './PlayerForm.vue';
-import { BOTHER_WORDS, SPORT_ITEMS, SPORT_NAMES } from './words';
+import { SPORT_ITEMS, SPORT_NAMES, botherWords } from './words';
 
 // What a fitter comes here to do: find a player; see at a glance what matters about them; change what has changed.
 const query = reactive({
@@ -36,8 +36,6 @@ async function archive(player: Player): Promise<void> {
     saved.failed(error);
   }
 }
-const bothers = (p: Player): string =>
-  [...p.bothers.map((b) => BOTHER_WORDS[b]), p.botherNote].filter(Boolean).join('; ');
 const SORTS = [
   { value: 'name', title: 'by name' },
   { value: 'age', title: 'youngest first' },
@@ -95,7 +93,10 @@ const SPORTS = [{ value: null, title: 'all sports' }, ...SPORT_ITEMS];
               <b v-if="p.levelScale">{{ p.levelScale }}</b> {{ p.level }}
             </td>
             <td>{{ p.style }}</td>
-            <td>{{ bothers(p) }}</td>
+            <td>
+              <span class="no-print">{{ botherWords(p, true) }}</span>
+              <span class="print-only">{{ botherWords(p, false) }}</span>
+            </td>
             <td class="num">{{ p.ceilingSwingWeight ?? '—' }}</td>
             <td class="num no-print">
               <v-btn

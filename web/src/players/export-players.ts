@@ -1,9 +1,9 @@
 import Papa from 'papaparse';
 import type { Player } from '@kevro/contract';
 import { api } from '../api/client';
-import { BOTHER_WORDS } from './words';
+import { botherWords } from './words';
 
-/** Players as CSV. The arm history is fetched and put in only where it was chosen. */
+/** Players as CSV. What is private, the arm history and that an arm is sore, is put in only where it was chosen. */
 export async function playersCsv(players: readonly Player[], withArmHistory: boolean): Promise<string> {
   const rows = [];
   for (const p of players) {
@@ -18,9 +18,7 @@ export async function playersCsv(players: readonly Player[], withArmHistory: boo
       hand: p.handedness,
       'how they play': p.style,
       'puts first': p.putsFirst,
-      'what bothers them': [...p.bothers.map((b) => BOTHER_WORDS[b]), p.botherNote]
-        .filter(Boolean)
-        .join('; '),
+      'what bothers them': botherWords(p, withArmHistory),
       'swing weight up to, kg cm2': p.ceilingSwingWeight,
       'sessions a week': p.sessionsAWeek,
     };

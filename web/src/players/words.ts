@@ -1,4 +1,4 @@
-import type { BOTHERS, BUILDS, HANDS, PUTS_FIRST } from '@kevro/contract';
+import type { BOTHERS, BUILDS, HANDS, PUTS_FIRST, Player } from '@kevro/contract';
 import type { Sport } from '@kevro/core';
 
 export const SPORT_NAMES: Record<Sport, string> = {
@@ -52,5 +52,11 @@ export const BOTHER_WORDS: Record<(typeof BOTHERS)[number], string> = {
   'mis-hits-tip': 'mis-hits toward the tip',
   'mis-hits-side': 'mis-hits to the side',
 };
+/** What bothers a player; that an arm is sore is private and left out where others may read it. */
+export const botherWords = ({ bothers, botherNote }: Player, withPrivate: boolean): string =>
+  [...bothers.filter((b) => withPrivate || b !== 'sore-arm').map((b) => BOTHER_WORDS[b]), botherNote]
+    .filter(Boolean)
+    .join('; ');
+
 export const items = <K extends string>(words: Record<K, string>): { value: K; title: string }[] =>
   (Object.keys(words) as K[]).map((value) => ({ value, title: words[value] }));
