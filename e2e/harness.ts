@@ -4,6 +4,7 @@ import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { chromium, type Browser, type Page } from 'playwright-core';
+import { afterAll, afterEach, beforeAll, beforeEach, expect } from 'vitest';
 import { CHROMIUM_ARGS, findChromium } from '../scripts/chromium.mjs';
 
 const root = resolve(import.meta.dirname, '..');
@@ -95,4 +96,26 @@ export async function openPage(
       errors.push(message.text());
   });
   return { page, errors };
+}
+
+/** The application for all tests of a file, and a fresh page for each, which fails the test on any error in it. */
+export function withPages(app: Application, opened: (page: Page, errors: string[]) => void): void {
+  let browser: Browser;
+  let page: Page;
+  let errors: string[];
+  beforeAll(async () => {
+    [browser] = await Promise.all([launch(), app.start()]);
+  });
+  afterAll(async () => {
+    await browser.close();
+    await app.remove();
+  });
+  beforeEach(async () => {
+    ({ page, errors } = await openPage(browser, app));
+    opened(page, errors);
+  });
+  afterEach(async () => {
+    await page.context().close();
+    expect(errors).toEqual([]);
+  });
 }

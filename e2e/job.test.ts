@@ -1,26 +1,12 @@
-import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest';
-import type { Browser, Page } from 'playwright-core';
+import { describe, expect, it } from 'vitest';
+import type { Page } from 'playwright-core';
 import type { FittingView, Measurement } from '@kevro/contract';
-import { Application, launch, openPage } from './harness';
+import { Application, withPages } from './harness';
 
 const app = new Application();
-let browser: Browser;
 let page: Page;
-let errors: string[];
-
-beforeAll(async () => {
-  [browser] = await Promise.all([launch(), app.start()]);
-});
-afterAll(async () => {
-  await browser.close();
-  await app.remove();
-});
-beforeEach(async () => {
-  ({ page, errors } = await openPage(browser, app));
-});
-afterEach(async () => {
-  await page.context().close();
-  expect(errors).toEqual([]);
+withPages(app, (opened) => {
+  page = opened;
 });
 
 const field = (name: RegExp) => page.getByRole('textbox', { name });

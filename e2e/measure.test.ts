@@ -1,26 +1,12 @@
-import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest';
-import type { Browser, Page } from 'playwright-core';
+import { describe, expect, it } from 'vitest';
+import type { Page } from 'playwright-core';
 import type { CalibrationRecord, CaptureRecord, FramePage, Instrument, Measurement } from '@kevro/contract';
-import { Application, launch, openPage } from './harness';
+import { Application, withPages } from './harness';
 
 const app = new Application();
-let browser: Browser;
 let page: Page;
-let errors: string[];
-
-beforeAll(async () => {
-  [browser] = await Promise.all([launch(), app.start()]);
-});
-afterAll(async () => {
-  await browser.close();
-  await app.remove();
-});
-beforeEach(async () => {
-  ({ page, errors } = await openPage(browser, app));
-});
-afterEach(async () => {
-  await page.context().close();
-  expect(errors).toEqual([]);
+withPages(app, (opened) => {
+  page = opened;
 });
 
 const field = (name: RegExp) => page.getByRole('textbox', { name });
@@ -239,7 +225,6 @@ describe('an instrument that drops out', () => {
     await page.getByText(/No word from the server/).waitFor({ state: 'detached', timeout: 20_000 });
     await field(/^Balance/).press('Enter');
     await expect.poll(async () => (await readings('ot-301')).map((r) => r.value)).toEqual([272.4, 33.3]);
-    errors.length = 0;
   });
 });
 

@@ -1,27 +1,11 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue';
-import type { FramePage } from '@kevro/contract';
-import { api } from '../api/client';
+import { computed } from 'vue';
 import MeasureBench from '../measure/MeasureBench.vue';
-import { useSaved } from '../stores/saved';
+import { useFramePage } from './frame-page';
 
 /** Measuring a frame outside any fitting: shop stock, or a frame that came in. */
 const props = defineProps<{ id: string }>();
-const page = ref<FramePage>();
-const failure = ref('');
-async function load(): Promise<void> {
-  failure.value = '';
-  try {
-    page.value = await api('frame', { id: props.id });
-  } catch (error) {
-    failure.value = error instanceof Error ? error.message : String(error);
-  }
-}
-watch(() => props.id, load, { immediate: true });
-async function stored(): Promise<void> {
-  useSaved().stored();
-  await load();
-}
+const { page, failure, load, changed } = useFramePage(() => props.id);
 const newest = computed(() => page.value?.measurements[0]);
 const marks = computed(() => ({
   measured: newest.value?.specs,
@@ -42,7 +26,7 @@ const marks = computed(() => ({
     :frame="page.frame"
     :measurement="newest"
     :marks="marks"
-    @stored="stored"
+    @stored="changed"
   >
     <template #onward>
       <v-btn color="primary" size="large" block :to="`/frames/${id}`">Go to {{ page.frame.tag }}</v-btn>

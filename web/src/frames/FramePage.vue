@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue';
+import { computed, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { SPEC_KEYS, placeOf, settleFrame, zoneAlong, type Placement, type SpecKey } from '@kevro/core';
-import type { FramePage, FrameRecord } from '@kevro/contract';
+import type { FrameRecord } from '@kevro/contract';
 import { api } from '../api/client';
 import AddDialog from '../parts/AddDialog.vue';
 import { dayWords } from '../parts/day-words';
@@ -15,12 +15,12 @@ import { useUnits } from '../stores/units';
 import { SPEC_NAMES, ZONE_NAMES } from '../words';
 import FrameForm from './FrameForm.vue';
 import StringingForm from './StringingForm.vue';
+import { useFramePage } from './frame-page';
 import { timeline } from './timeline';
 
 // What a fitter comes here to do: see what this frame is and what is on it; see what happened to it; measure it.
 const props = defineProps<{ id: string }>();
-const page = ref<FramePage>();
-const failure = ref('');
+const { page, failure, load, changed } = useFramePage(() => props.id);
 const units = useUnits();
 const saved = useSaved();
 const router = useRouter();
@@ -28,20 +28,6 @@ const form = ref<InstanceType<typeof FrameForm>>();
 const strings = ref<InstanceType<typeof StringingForm>>();
 const twinOpen = ref(false);
 const twinTag = ref('');
-
-async function load(): Promise<void> {
-  failure.value = '';
-  try {
-    page.value = await api('frame', { id: props.id });
-  } catch (error) {
-    failure.value = error instanceof Error ? error.message : String(error);
-  }
-}
-watch(() => props.id, load, { immediate: true });
-async function changed(): Promise<void> {
-  saved.stored();
-  await load();
-}
 
 const frame = computed(() => page.value && settleFrame(page.value.frame.shape));
 const newest = computed(() => page.value?.measurements[0]);

@@ -4,12 +4,13 @@ import { RouterLink, useRouter } from 'vue-router';
 import type { Sport, SpecKey } from '@kevro/core';
 import type { FrameQuery, FrameRow } from '@kevro/contract';
 import { api } from '../api/client';
+import ListFilter from '../parts/ListFilter.vue';
 import ListFoot from '../parts/ListFoot.vue';
 import ListPage from '../parts/ListPage.vue';
 import { dayWords } from '../parts/day-words';
 import { dressWords } from '../parts/dress-words';
 import { useListing } from '../parts/listing';
-import { SPORT_ITEMS, SPORT_NAMES } from '../players/words';
+import { SPORT_NAMES } from '../players/words';
 import { useUnits } from '../stores/units';
 import FrameForm from './FrameForm.vue';
 
@@ -39,13 +40,12 @@ const KEYS: [SpecKey, string][] = [
   ['swingWeight', 'Swing'],
   ['twistWeight', 'Twist'],
 ];
-const SORTS = [
+const SORTS: { value: typeof query.sort; title: string }[] = [
   { value: 'tag', title: 'by tag' },
   { value: 'model', title: 'by maker and model' },
   { value: 'owner', title: 'by owner' },
   { value: 'measured', title: 'last measured first' },
 ];
-const SPORTS = [{ value: null, title: 'all sports' }, ...SPORT_ITEMS];
 </script>
 
 <template>
@@ -63,15 +63,13 @@ const SPORTS = [{ value: null, title: 'all sports' }, ...SPORT_ITEMS];
     @retry="load"
   >
     <template #filter>
-      <v-text-field
-        v-model="query.search"
+      <ListFilter
+        v-model:search="query.search"
+        v-model:sport="query.sport"
+        v-model:sort="query.sort"
         label="Find by tag, model or owner"
-        clearable
-        class="find no-print"
-        @click:clear="query.search = ''"
+        :sorts="SORTS"
       />
-      <v-select v-model="query.sport" :items="SPORTS" label="Sport" class="narrow no-print" />
-      <v-select v-model="query.sort" :items="SORTS" label="Order" class="narrow no-print" />
     </template>
     <template #default="{ rows: frames }">
       <table class="plain">

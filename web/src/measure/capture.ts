@@ -103,7 +103,9 @@ export function useCapture(frame: FrameRecord) {
       if (texts.value[quantity].trim() === '') continue;
       const value = typedValue(quantity);
       if (value === undefined) found[quantity] = sentence('not-a-number');
-      else if (quantity !== 'leftRightG') {
+      else if ((quantity === 'swingWeight' || quantity === 'twistWeight') && !(value > 0)) {
+        found[quantity] = sentence('not-positive');
+      } else if (quantity !== 'leftRightG') {
         // Alone: beside values that go with any. How values go together is judged with all of them.
         const { axisCm } = settled.sport;
         const beside = { massG: 1e-3, balanceCm: axisCm, swingWeight: 1e5, axisCm };

@@ -3,13 +3,14 @@ import { reactive, ref } from 'vue';
 import type { Sport } from '@kevro/core';
 import type { Player, PlayerQuery } from '@kevro/contract';
 import { api } from '../api/client';
+import ListFilter from '../parts/ListFilter.vue';
 import ListFoot from '../parts/ListFoot.vue';
 import ListPage from '../parts/ListPage.vue';
 import { useListing } from '../parts/listing';
 import { useSaved } from '../stores/saved';
 import ExportPlayers from './ExportPlayers.vue';
 import PlayerForm from './PlayerForm.vue';
-import { SPORT_ITEMS, SPORT_NAMES, botherWords } from './words';
+import { SPORT_NAMES, botherWords } from './words';
 
 // What a fitter comes here to do: find a player; see at a glance what matters about them; change what has changed.
 const query = reactive({
@@ -36,12 +37,11 @@ async function archive(player: Player): Promise<void> {
     saved.failed(error);
   }
 }
-const SORTS = [
+const SORTS: { value: typeof query.sort; title: string }[] = [
   { value: 'name', title: 'by name' },
   { value: 'age', title: 'youngest first' },
   { value: 'level', title: 'highest level first' },
 ];
-const SPORTS = [{ value: null, title: 'all sports' }, ...SPORT_ITEMS];
 </script>
 
 <template>
@@ -59,15 +59,13 @@ const SPORTS = [{ value: null, title: 'all sports' }, ...SPORT_ITEMS];
     @retry="load"
   >
     <template #filter>
-      <v-text-field
-        v-model="query.search"
+      <ListFilter
+        v-model:search="query.search"
+        v-model:sport="query.sport"
+        v-model:sort="query.sort"
         label="Find a player"
-        clearable
-        class="find no-print"
-        @click:clear="query.search = ''"
+        :sorts="SORTS"
       />
-      <v-select v-model="query.sport" :items="SPORTS" label="Sport" class="narrow no-print" />
-      <v-select v-model="query.sort" :items="SORTS" label="Order" class="narrow no-print" />
     </template>
     <template #default="{ rows: players }">
       <table class="plain">

@@ -51,16 +51,27 @@ const ghosts = computed(() => {
   });
 });
 
+/** The choices are sent one after the other; only the answer to the newest is shown. */
+let sending: Promise<unknown> = Promise.resolve();
+let newest = 0;
 async function toggle(id: string): Promise<void> {
   const { view } = fitting;
   if (!view) return;
   const body = isBeside(id)
     ? view.references.filter((r) => r !== id)
     : [...view.references, id].slice(-MOST_GHOSTS);
+  // Shown at once, so that a second click counts from it.
+  fitting.view = { ...view, references: body };
+  const own = ++newest;
+  const sent = sending.then(() => api('setReferences', { id: view.id, body }));
+  sending = sent.catch(() => undefined);
   try {
-    fitting.view = await api('setReferences', { id: view.id, body });
+    const answer = await sent;
+    if (own === newest) fitting.view = answer;
     saved.stored();
   } catch (error) {
+    // What was not stored is not shown as if it were.
+    if (own === newest) fitting.view = { ...fitting.view, references: view.references };
     saved.failed(error);
   }
 }
