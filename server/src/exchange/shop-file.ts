@@ -20,7 +20,7 @@ import {
 } from '@kevro/contract';
 import type { PlanRunner } from '../compute/plan-runner';
 import type { Db, Queries } from '../db/db';
-import { calibrateRods } from '../instruments/calibrate-rods';
+import { calibrateRods } from '../instruments/calibration';
 import { badInput } from '../problem';
 import { addAim } from '../records/aim';
 import { openFitting, setReferences } from '../records/fitting';

@@ -18,7 +18,7 @@ import {
   type Sport,
 } from '@kevro/core';
 import type { CalibrationRecord, DataSheet, InstrumentKind } from '@kevro/contract';
-import { calibrateRods } from './calibrate-rods';
+import { calibrateRods } from './calibration';
 import { StandInModel, type Truth } from './stand-in';
 import { readingByHand, readingByInstrument } from './uncertainty';
 import { VALUES_A_READING } from './driver';

@@ -16,8 +16,7 @@ import {
   newestCalibration,
   type InstrumentRecord,
 } from '../records/instrument';
-import { theShop } from '../records/shop';
-import { calibrateRods } from './calibrate-rods';
+import { calibrateRods, calibrationState } from './calibration';
 import { Lost, READS, VALUES_A_READING, type Driver } from './driver';
 import { COLD_ERROR, StandIn, type Pace } from './stand-in';
 import { truthOf } from './truth';
@@ -45,7 +44,6 @@ interface Connected {
 type Listener = (message: InstrumentMessage) => void;
 /** Results kept for a page that comes back in the middle. */
 const KEPT_RESULTS = 20;
-const HOUR_MS = 3_600_000;
 
 const seedOf = (id: string): number => [...id].reduce((h, c) => Math.imul(h, 31) + c.charCodeAt(0), 7);
 
@@ -116,6 +114,8 @@ export class Hub {
     listener({ kind: 'instruments', instruments: await this.all() });
     for (const result of this.results) listener(result);
     this.listeners.add(listener);
+    // What changed while the first look was on its way is said too.
+    void this.tellAll();
     return () => this.listeners.delete(listener);
   }
 
@@ -134,19 +134,8 @@ export class Hub {
       plugged: state !== 'lost',
       reading: underWay && { key: underWay.key, asked: underWay.asked, swings: underWay.values },
       calibration: calibration ?? null,
-      calibrationState:
-        record.kind === 'machine' ? await this.calibrationState(calibration) : ('not-needed' as const),
+      calibrationState: await calibrationState(this.db, record.kind, calibration, this.now()),
     };
-  }
-
-  private async calibrationState(
-    calibration: CalibrationRecord | undefined,
-  ): Promise<Instrument['calibrationState']> {
-    if (!calibration) return 'never';
-    if (calibration.refused) return 'refused';
-    const { calibrationHours } = await theShop(this.db);
-    const age = Date.parse(this.now()) - Date.parse(calibration.takenAt);
-    return age > calibrationHours * HOUR_MS ? 'stale' : 'fresh';
   }
 
   /** Puts something on a stand-in, or pulls its cable. */
