@@ -251,6 +251,10 @@ describe('bad input', () => {
     await page.getByRole('button', { name: /g · cm/ }).click();
     await page.getByRole('button', { name: /g · points/ }).click();
     await expect.poll(() => field(/^Weight/).inputValue()).toMatch(/^10\.58/);
+    // Also where the units were changed while the station was away.
+    await page.evaluate(() => localStorage.setItem('kevro-units', '0'));
+    await page.reload();
+    await expect.poll(async () => Number(await field(/^Weight/).inputValue())).toBeCloseTo(300, 1);
     await page.getByRole('link', { name: 'Players' }).click();
     await page.getByRole('heading', { name: 'Leave without storing?' }).waitFor();
     await button('Stay').click();

@@ -1,7 +1,8 @@
 import { useLocalStorage } from '@vueuse/core';
-import { computed, ref, type Ref } from 'vue';
+import { computed, ref, watch, type Ref } from 'vue';
 import {
   QUANTITIES,
+  SPEC_KEYS,
   TYPICAL_READING,
   judge,
   sameDress,
@@ -14,7 +15,6 @@ import {
   type KnownSpecs,
   type Quantity,
   type Reading,
-  type SpecKey,
   type SpecUncertainty,
 } from '@kevro/core';
 import {
@@ -27,7 +27,8 @@ import {
 } from '@kevro/contract';
 import { Refused, api } from '../api/client';
 import { useSaved } from '../stores/saved';
-import { useUnits } from '../stores/units';
+import { readSpec } from '../parts/spec-text';
+import { WAYS, useUnits } from '../stores/units';
 import { readQuantity } from './quantities';
 
 const emptyTexts = (): Record<Quantity, string> => ({
@@ -50,13 +51,30 @@ export function useCapture(frame: FrameRecord) {
   const texts = useLocalStorage(`kevro-readings-${frame.id}`, emptyTexts(), { mergeDefaults: true });
   const left = ref(new Set<Quantity>());
 
-  /** Does something that answers with the capture; what goes wrong is said and nothing typed is lost. */
+  // What is typed belongs to the units it was typed in: where they changed while this page was away, it is written anew.
+  const typedIn = useLocalStorage(`kevro-readings-units-${frame.id}`, units.index);
+  const before = WAYS[typedIn.value % WAYS.length] ?? WAYS[0];
+  if (typedIn.value !== units.index) {
+    for (const key of SPEC_KEYS) {
+      const value = readSpec(key, texts.value[key], before, settled.lengthCm);
+      if (value !== undefined) texts.value[key] = units.show(key, value, settled.lengthCm, 1);
+    }
+  }
+  typedIn.value = units.index;
+  watch(
+    () => units.index,
+    (now) => {
+      typedIn.value = now;
+    },
+  );
+
   /** Another page stored these readings or began anew: what stands now is shown beside the sentence that says so. */
   async function showWhatStands(): Promise<void> {
     capture.value = await api('capture', { id: frame.id }).catch(() => capture.value);
   }
   let asked = 0;
   let shown = 0;
+  /** Does something that answers with the capture; what goes wrong is said and nothing typed is lost. */
   async function change(work: () => Promise<CaptureRecord>): Promise<boolean> {
     const own = ++asked;
     try {
@@ -138,7 +156,7 @@ export function useCapture(frame: FrameRecord) {
   const uncertainty = computed<KnownSpecs>(() => pick((s) => s.uncertainty));
   function pick(of: (settled: { value: number; uncertainty: number }) => number): KnownSpecs {
     const known: KnownSpecs = {};
-    for (const key of Object.keys(TYPICAL_READING) as SpecKey[]) {
+    for (const key of SPEC_KEYS) {
       const one = found.value.settled[key];
       if (one) known[key] = of(one);
     }
