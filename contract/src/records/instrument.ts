@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import type { Quantity } from '@kevro/core';
 import { quantity } from './measurement';
 import { text } from './text';
 
@@ -109,6 +110,17 @@ export const instrumentMessage = z.discriminatedUnion('kind', [
 ]);
 
 export type InstrumentKind = z.output<typeof instrumentKind>;
+
+/** How many raw values make one reading. */
+export const VALUES_A_READING: Record<InstrumentKind, number> = { scale: 1, board: 1, machine: 3 };
+
+/** What each kind of instrument can read of a frame. */
+export const READS: Record<InstrumentKind, readonly Quantity[]> = {
+  scale: ['massG'],
+  board: ['balanceCm'],
+  machine: ['swingWeight', 'twistWeight', 'leftRightG'],
+};
+
 export type DataSheet = z.output<typeof dataSheet>;
 export type NewInstrument = z.input<typeof newInstrument>;
 export type Instrument = z.output<typeof instrument>;

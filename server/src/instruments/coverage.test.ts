@@ -17,11 +17,15 @@ import {
   type Reading,
   type Sport,
 } from '@kevro/core';
-import type { CalibrationRecord, DataSheet, InstrumentKind } from '@kevro/contract';
+import {
+  VALUES_A_READING,
+  type CalibrationRecord,
+  type DataSheet,
+  type InstrumentKind,
+} from '@kevro/contract';
 import { calibrateRods } from './calibration';
 import { StandInModel, type Truth } from './stand-in';
 import { readingByHand, readingByInstrument } from './uncertainty';
-import { VALUES_A_READING } from './driver';
 
 const SPORTS: Sport[] = ['tennis', 'padel', 'pickleball', 'badminton'];
 const SHEETS: Record<InstrumentKind, DataSheet> = {

@@ -1,5 +1,4 @@
 import type { Quantity } from '@kevro/core';
-import type { InstrumentKind } from '@kevro/contract';
 
 /** What an instrument is to read: a quantity of the frame that lies on it (a twist weight is read edge-on), or a calibration rod. */
 export type ToRead = { quantity: Quantity } | { rod: number };
@@ -33,13 +32,3 @@ export interface Driver {
   read: (what: ToRead, signal: AbortSignal) => Promise<number>;
   close: () => void;
 }
-
-/** How many raw values make one reading. */
-export const VALUES_A_READING: Record<InstrumentKind, number> = { scale: 1, board: 1, machine: 3 };
-
-/** What each kind of instrument can read of a frame. */
-export const READS: Record<InstrumentKind, readonly Quantity[]> = {
-  scale: ['massG'],
-  board: ['balanceCm'],
-  machine: ['swingWeight', 'twistWeight', 'leftRightG'],
-};

@@ -1,4 +1,6 @@
 import {
+  READS,
+  VALUES_A_READING,
   sentence,
   type Asked,
   type CalibrationRecord,
@@ -17,10 +19,11 @@ import {
   type InstrumentRecord,
 } from '../records/instrument';
 import { calibrateRods, calibrationState } from './calibration';
-import { Lost, READS, VALUES_A_READING, type Driver } from './driver';
-import { COLD_ERROR, StandIn, type Pace } from './stand-in';
+import { Lost, type Driver } from './driver';
+import { seedOf } from './seed';
+import { StandIn, type Pace } from './stand-in';
 import { truthOf } from './truth';
-import { readingByInstrument } from './uncertainty';
+import { coldError, readingByInstrument } from './uncertainty';
 import { keepReading } from './keep';
 
 interface UnderWay {
@@ -44,8 +47,6 @@ interface Connected {
 type Listener = (message: InstrumentMessage) => void;
 /** Results kept for a page that comes back in the middle. */
 const KEPT_RESULTS = 20;
-
-const seedOf = (id: string): number => [...id].reduce((h, c) => Math.imul(h, 31) + c.charCodeAt(0), 7);
 
 /** All instruments of the shop: what state they are in, the reading under way on each, and who listens. */
 export class Hub {
@@ -261,7 +262,6 @@ export class Hub {
     const { id, kind, sheet } = record;
     const calibration = await newestCalibration(this.db, id);
     const takenAt = this.now();
-    const warm = sheet.warmUpMinutes > 0 ? warmInSeconds / (60 * sheet.warmUpMinutes) : 0;
     const reading = readingByInstrument({
       id,
       kind,
@@ -270,7 +270,7 @@ export class Hub {
       quantity: asked.quantity,
       raw,
       takenAt,
-      coldError: warm > 0 ? COLD_ERROR * sheet.repeatability * Math.exp(-4 * (1 - warm)) : 0,
+      coldError: coldError(sheet, warmInSeconds),
     });
     await keepReading(this.db, asked.frameId, {
       ...reading,

@@ -1,17 +1,13 @@
 import { ROD_UNCERTAINTY, seededNormals, shiftAxis, type AxisSpecs } from '@kevro/core';
-import type { DataSheet, InstrumentKind } from '@kevro/contract';
-import { Lost, VALUES_A_READING, type Driver, type DriverEvents, type ToRead } from './driver';
-import { LEFT_RIGHT } from './uncertainty';
+import { VALUES_A_READING, type DataSheet, type InstrumentKind } from '@kevro/contract';
+import { Lost, type Driver, type DriverEvents, type ToRead } from './driver';
+import { COLD_ERROR, LEFT_RIGHT, WARM_UP_FALLS } from './uncertainty';
 
 /** What lies on a stand-in, as it truly is. */
 export type Truth = { specs: AxisSpecs & { twistWeight: number }; leftRightG: number } | { rod: number };
 
 const HOUR_MS = 3_600_000;
 const DAY_HOURS = 24;
-/** After its warm-up time, e⁻⁴ (2 %) of an instrument's cold error is left. */
-const WARM_UP_FALLS = 4;
-/** How far a cold instrument is off, in repeatabilities. */
-export const COLD_ERROR = 3;
 
 /**
  * How one stand-in errs. Its own errors are drawn once from the data sheet, by its seed: a slope and an offset (accuracy), a drift that follows the hours of the day,

@@ -5,6 +5,7 @@ import type { Queries } from '../db/db';
 import { openCapture } from '../records/capture';
 import { findFrame } from '../records/frame';
 import { newestMeasurement } from '../records/measurement';
+import { seedOf } from './seed';
 import type { Truth } from './stand-in';
 
 /** The usual difference between the sides of a frame, g at the widest part of the head (from memory). */
@@ -35,10 +36,9 @@ export async function truthOf(db: Queries, on: OnStandIn): Promise<Truth> {
   const start = last?.specs ?? stated ?? { ...usual, axisCm };
   const from = last?.dress ?? (stated ? frame.nominal?.dress : dress) ?? dress;
   const { specs } = redress(frame.shape, start, from, dress);
-  const seed = [...frame.id].reduce((h, c) => Math.imul(h, 33) + c.charCodeAt(0), 5);
   const twistWeight = specs.twistWeight ?? estimateTwist(settled, specs.massG).twistWeight;
   return {
     specs: { ...specs, twistWeight },
-    leftRightG: last?.leftRight?.massG ?? LEFT_RIGHT_SPREAD_G * seededNormals(seed)(),
+    leftRightG: last?.leftRight?.massG ?? LEFT_RIGHT_SPREAD_G * seededNormals(seedOf(frame.id))(),
   };
 }

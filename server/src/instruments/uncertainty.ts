@@ -14,6 +14,18 @@ import type { CalibrationRecord, DataSheet, InstrumentKind, ReadBodyOf } from '@
 /** Of a left/right difference read on a machine, g at the widest part of the head: what repeats lessen, and what not (from memory). */
 export const LEFT_RIGHT = { random: 0.2, common: 0.15 };
 
+/** After its warm-up time, e⁻⁴ (2 %) of an instrument's cold error is left. */
+export const WARM_UP_FALLS = 4;
+/** How far a cold instrument is off, in repeatabilities. */
+export const COLD_ERROR = 3;
+
+/** How far an instrument may still be off while it warms up, in its own unit; nothing once it is warm. */
+export function coldError({ warmUpMinutes, repeatability }: DataSheet, warmInSeconds: number): number {
+  if (!(warmUpMinutes > 0 && warmInSeconds > 0)) return 0;
+  const passed = 1 - warmInSeconds / (60 * warmUpMinutes);
+  return COLD_ERROR * repeatability * Math.exp(-WARM_UP_FALLS * passed);
+}
+
 const HOUR_MS = 3_600_000;
 /** A drift follows the day: after this many hours it has gone as far as it goes. */
 const DRIFT_HOURS = 8;

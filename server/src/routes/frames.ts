@@ -1,6 +1,6 @@
 import type { Router } from 'express';
-import { TYPICAL_READING, brokenLimits, requireSpecs, settleFrame, withAxis } from '@kevro/core';
-import { sentence, type FieldError, type FrameRecord, type NewFrame } from '@kevro/contract';
+import { TYPICAL_READING, requireSpecs, settleFrame, withAxis } from '@kevro/core';
+import { sentence, type FrameRecord, type NewFrame } from '@kevro/contract';
 import type { Clock } from '../clock';
 import type { Db } from '../db/db';
 import { ApiProblem, badInput } from '../problem';
@@ -34,12 +34,10 @@ function orTagTaken(frame: FrameRecord | undefined, tag: string): FrameRecord {
 export function frameRoutes(router: Router, db: Db, now: Clock): void {
   /** Throws where the shape cannot be, or there is no such owner. A frame over a rule limit can be stored: it is judged, not refused. */
   async function check(body: Required<NewFrame>): Promise<void> {
-    brokenLimits(body.shape);
-    const errors: FieldError[] = [];
+    settleFrame(body.shape);
     if (body.ownerId !== null && !(await findPlayer(db, body.ownerId))) {
-      errors.push({ path: 'ownerId', code: 'not-found', message: sentence('not-found') });
+      throw badInput([{ path: 'ownerId', code: 'not-found', message: sentence('not-found') }]);
     }
-    if (errors.length > 0) throw badInput(errors);
   }
 
   answer(router, 'frames', ({ query }) => listFrames(db, query));

@@ -2,7 +2,7 @@
 import { useLocalStorage } from '@vueuse/core';
 import { computed, ref, watch } from 'vue';
 import { corrected, type Quantity } from '@kevro/core';
-import type { NewReading } from '@kevro/contract';
+import { VALUES_A_READING, type NewReading } from '@kevro/contract';
 import { Refused } from '../api/client';
 import { useInstruments } from '../stores/instruments';
 import { CALIBRATION_WORDS, ageWords } from '../instruments/words';
@@ -46,7 +46,7 @@ const liesHere = computed(() => {
   const on = instrument.value?.on;
   return Boolean(on && 'frameId' in on && on.frameId === frameId);
 });
-const needed = computed(() => (instrument.value?.kind === 'machine' ? 3 : 1));
+const needed = computed(() => (instrument.value ? VALUES_A_READING[instrument.value.kind] : 1));
 const last = ref<{ quantity: Quantity; id: string; value: number }>();
 watch(
   () => [props.quantity, way.value?.value],

@@ -1,5 +1,5 @@
 import { QUANTITIES, parseNumber, type Means, type Quantity } from '@kevro/core';
-import type { Instrument, InstrumentKind, Measurement } from '@kevro/contract';
+import { READS, type Instrument, type Measurement } from '@kevro/contract';
 import { readSpec } from '../parts/spec-text';
 import { useUnits, type WAYS } from '../stores/units';
 import { SPEC_NAMES } from '../words';
@@ -33,12 +33,6 @@ export function useQuantities() {
       : units.showWidth(quantity, 2 * standardUncertainty);
   return { unit, show, showBand };
 }
-
-const READS: Record<InstrumentKind, readonly Quantity[]> = {
-  scale: ['massG'],
-  board: ['balanceCm'],
-  machine: ['swingWeight', 'twistWeight', 'leftRightG'],
-};
 
 /** A way to take a quantity: an instrument, or a method without one. */
 export type TakingWay =

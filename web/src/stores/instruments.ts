@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia';
-import { computed, onScopeDispose, reactive, ref } from 'vue';
+import { onScopeDispose, reactive, ref } from 'vue';
 import type { Asked, Instrument, InstrumentMessage, OnStandIn } from '@kevro/contract';
 import { api } from '../api/client';
 
@@ -56,6 +56,5 @@ export const useInstruments = defineStore('instruments', () => {
   const plug = async (id: string, plugged: boolean): Promise<void> =>
     replace(await api('standIn', { id, body: { plugged } }));
 
-  const machines = computed(() => all.value?.filter((i) => i.kind === 'machine') ?? []);
-  return { all, machines, shown, connected, listen, take, cancel, put, plug };
+  return { all, shown, connected, listen, take, cancel, put, plug };
 });
