@@ -9,7 +9,7 @@ import { CHROMIUM_ARGS, findChromium } from '../scripts/chromium.mjs';
 
 const root = resolve(import.meta.dirname, '..');
 
-const freePort = (): Promise<number> =>
+export const freePort = (): Promise<number> =>
   new Promise((done, fail) => {
     const probe = createServer();
     probe.once('error', fail);
@@ -18,6 +18,17 @@ const freePort = (): Promise<number> =>
       probe.close(() => done(typeof address === 'object' && address ? address.port : 0));
     });
   });
+
+/** Waits until something holds, and gives it back; what takes longer than a minute is taken to never come. */
+export async function until<T>(look: () => Promise<T> | T): Promise<NonNullable<T>> {
+  const end = Date.now() + 60_000;
+  for (;;) {
+    const found = await look();
+    if (found) return found;
+    if (Date.now() > end) throw new Error('waited a minute in vain');
+    await new Promise((again) => setTimeout(again, 50));
+  }
+}
 
 /** The built application on a port and a folder of its own, with the demo shop in it. */
 export class Application {
@@ -41,16 +52,13 @@ export class Application {
       stdio: ['ignore', 'ignore', 'inherit'],
     });
     this.child = child;
-    for (let i = 0; i < 600; i++) {
+    await until(() => {
       if (child.exitCode !== null) throw new Error(`the server ended with ${child.exitCode}`);
-      const ready = await fetch(`${this.url}/api/v1/health`).then(
+      return fetch(`${this.url}/api/v1/health`).then(
         (r) => r.ok,
         () => false,
       );
-      if (ready) return;
-      await new Promise((again) => setTimeout(again, 100));
-    }
-    throw new Error('the server did not get ready');
+    });
   }
 
   /** Ends the server as a power cut would. */

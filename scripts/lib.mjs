@@ -49,13 +49,21 @@ export function build() {
   run('npm', ['run', 'build', '--silent'], { stdio: ['ignore', 'ignore', 'inherit'] });
 }
 
-/** Starts the server and stays with it; Ctrl+C stops both. */
+/** How often the launcher looks whether the one that started it is still there, ms. */
+const LOOK_MS = 500;
+
+/** Starts the server and stays with it: a signal to this launcher, or the end of whatever started it, ends the server too. */
 export function serve(env) {
   const child = spawn(process.execPath, [join(root, 'server/dist/main.js')], {
     cwd: root,
-    stdio: 'inherit',
+    stdio: ['inherit', 'inherit', 'inherit', 'ipc'],
     env: { ...process.env, ...env },
   });
-  for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => child.kill(signal));
+  const end = (signal) => child.kill(signal);
+  for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => end(signal));
+  // npm does not pass every signal on through its shell: without this the server would stay behind.
+  const startedBy = process.ppid;
+  if (process.env.npm_lifecycle_event)
+    setInterval(() => process.ppid !== startedBy && end('SIGTERM'), LOOK_MS).unref();
   child.on('exit', (code) => process.exit(code ?? 0));
 }

@@ -24,6 +24,7 @@ type RequestCode =
   | 'not-a-machine'
   | 'bad-input'
   | 'cannot-reach-server'
+  | 'starting'
   | 'internal';
 
 export type ErrorCode = FaultCode | RequestCode;
@@ -126,6 +127,7 @@ const TABLE: Record<ErrorCode, [number, (v: Values) => string]> = {
   ),
   'not-a-machine': entry(409, 'Only a swing-weight machine is calibrated with rods.'),
   'cannot-reach-server': entry(503, 'Kevro’s server does not answer. What you typed is kept; try again.'),
+  starting: entry(503, 'Kevro is starting. Try again in a few seconds.'),
   internal: entry(500, 'Something went wrong on the server. Nothing was stored.'),
 };
 

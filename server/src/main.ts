@@ -1,6 +1,8 @@
-import { mkdir, readFile } from 'node:fs/promises';
+import { readFile } from 'node:fs/promises';
+import { createServer, type RequestListener, type Server } from 'node:http';
 import { dirname, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { sentence, statusOf } from '@kevro/contract';
 import { createApp } from './app';
 import { planInThread } from './compute/plan-runner';
 import { systemClock } from './clock';
@@ -8,15 +10,54 @@ import { openPglite } from './db/pglite';
 import { Hub } from './instruments/hub';
 import { BENCH_PACE } from './instruments/stand-in';
 import { isLoaded, loadShop, readShopFile } from './exchange/shop-file';
+import { demoFolder, shopFolder } from './start/demo-folder';
+import { holdFolder } from './start/hold';
 
 const here = dirname(fileURLToPath(import.meta.url));
 const port = Number(process.env.PORT ?? 4700);
 const host = process.env.HOST ?? '127.0.0.1';
 const folder = resolve(process.env.KEVRO_DATA ?? '.data/shop');
+const url = `http://${host}:${port}`;
+/** `fresh`: the demo begins anew; `keep`: it goes on with what was stored; left out: this is a shop of somebody's own. */
+const demo = process.env.KEVRO_DEMO;
 
-await mkdir(dirname(folder), { recursive: true });
-const db = await openPglite(folder);
+function listen(server: Server): Promise<void> {
+  return new Promise((done, fail) => {
+    server.once('error', (error) => fail(new Error(`Kevro cannot listen on ${url}: ${error.message}`)));
+    server.listen(port, host, done);
+  });
+}
 
+/** Says why it did not start, in one sentence, and ends. */
+function refuse(error: unknown): never {
+  console.error(error instanceof Error ? error.message : String(error));
+  process.exit(1);
+}
+
+// The port and the folder are this server's own before anything in the folder is opened: of two servers that start at once, one refuses.
+const starting: RequestListener = (_request, response) => {
+  response.writeHead(statusOf('starting'), { 'Content-Type': 'application/problem+json' }).end(
+    JSON.stringify({
+      type: 'urn:kevro:problem:starting',
+      title: 'Not now',
+      status: statusOf('starting'),
+      detail: sentence('starting'),
+      code: 'starting',
+    }),
+  );
+};
+let answering: RequestListener = starting;
+const server = createServer((request, response) => answering(request, response));
+await listen(server).catch(refuse);
+const hold = await holdFolder(folder, url).catch(refuse);
+let database: string;
+try {
+  database = demo ? demoFolder(folder, demo === 'fresh') : shopFolder(folder);
+} catch (error) {
+  refuse(error);
+}
+
+const db = await openPglite(database);
 const runPlan = planInThread(new URL('./plan-thread.js', import.meta.url));
 
 const shopFile = process.env.KEVRO_SHOP_FILE;
@@ -27,19 +68,8 @@ if (shopFile && !(await isLoaded(db))) {
 const hub = new Hub(db, systemClock, BENCH_PACE);
 await hub.start();
 
-const app = createApp({
-  db,
-  hub,
-  runPlan,
-  pageFolder: resolve(here, '../../web/dist'),
-});
-const server = app.listen(port, host, (error) => {
-  if (error) {
-    console.error(`Kevro cannot listen on http://${host}:${port}: ${error.message}`);
-    process.exit(1);
-  }
-  console.log(`Kevro is ready at http://${host}:${port}`);
-});
+answering = createApp({ db, hub, runPlan, pageFolder: resolve(here, '../../web/dist') });
+console.log(`Kevro is ready at ${url}`);
 
 let stopping = false;
 const stop = (): void => {
@@ -48,7 +78,12 @@ const stop = (): void => {
   hub.stop();
   server.close();
   server.closeAllConnections();
-  void db.close().finally(() => process.exit(0));
+  void db
+    .close()
+    .then(hold.release)
+    .finally(() => process.exit(0));
 };
 process.on('SIGINT', stop);
 process.on('SIGTERM', stop);
+// Started by a launcher that is gone, however it went: nobody could end this server any more.
+process.on('disconnect', stop);

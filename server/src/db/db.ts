@@ -1,6 +1,8 @@
 /** The one way to the database. The same SQL runs on the embedded PGlite and on a PostgreSQL server. */
 export interface Queries {
   query<Row>(sql: string, values?: readonly unknown[]): Promise<Row[]>;
+  /** Runs a whole script of statements without values: a migration as its file stands. */
+  run(script: string): Promise<void>;
 }
 
 export interface Db extends Queries {

@@ -1,10 +1,9 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { PGlite } from '@electric-sql/pglite';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { startTestServer, type TestServer } from '../test-server';
-import type { Db } from './db';
 import { migrate } from './migrate';
+import { dbOf, openEngine } from './pglite';
 
 /** A shop as the first version stored it, with every kind of row that later versions change. */
 const OLD_ROWS = [
@@ -25,27 +24,8 @@ const OLD_ROWS = [
 describe('a shop of the first version', () => {
   let server: TestServer;
   beforeAll(async () => {
-    const pg = await PGlite.create({
-      parsers: {
-        1114: String,
-        1082: String,
-        1184: (text: string) => new Date(text).toISOString(),
-        20: Number,
-      },
-    });
-    const run: Db['query'] = async <Row>(sql: string, values: readonly unknown[] = []) =>
-      (await pg.query<Row>(sql, [...values])).rows;
-    const db: Db = {
-      query: run,
-      transaction: (work) =>
-        pg.transaction((tx) =>
-          work({
-            query: async <Row>(sql: string, values: readonly unknown[] = []) =>
-              (await tx.query<Row>(sql, [...values])).rows,
-          }),
-        ),
-      close: () => pg.close(),
-    };
+    const pg = await openEngine();
+    const db = dbOf(pg);
     const first = readFileSync(join(import.meta.dirname, 'migrations/0001_first.sql'), 'utf8');
     await pg.exec(first);
     await pg.exec(

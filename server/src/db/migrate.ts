@@ -19,14 +19,6 @@ const MIGRATIONS: Migration[] = Object.entries(FILES)
   })
   .sort((a, b) => a.number - b.number);
 
-/** Statements of a file: PGlite takes one at a time with parameters. No statement holds a semicolon inside. */
-const statements = (sql: string): string[] =>
-  sql
-    .replace(/--.*$/gm, '')
-    .split(';')
-    .map((s) => s.trim())
-    .filter(Boolean);
-
 /** Runs the migrations that the database has not seen, each in a transaction of its own. */
 export async function migrate(db: Db): Promise<void> {
   await db.query(
@@ -38,7 +30,7 @@ export async function migrate(db: Db): Promise<void> {
   for (const { number, name, sql } of MIGRATIONS) {
     if (seen.has(number)) continue;
     await db.transaction(async (tx) => {
-      for (const statement of statements(sql)) await tx.query(statement);
+      await tx.run(sql);
       await tx.query('insert into migration (number, name) values ($1, $2)', [number, name]);
     });
   }

@@ -1,5 +1,6 @@
 import { PGlite, types } from '@electric-sql/pglite';
 import type { Db, Queries } from './db';
+import { DurableNodeFS } from './durable-fs';
 import { migrate } from './migrate';
 
 /** 8-byte integers come as numbers (counts and sequence numbers stay far below 2^53), days and times as ISO text. */
@@ -9,21 +10,45 @@ const PARSERS = {
   [types.TIMESTAMPTZ]: (text: string) => new Date(text).toISOString(),
 };
 
+/** PGlite starts without `fsync` unless it is told otherwise; see docs/decisions/0003. */
+const DURABLE_START = [
+  ...PGlite.defaultStartParams.filter((parameter) => parameter !== '-F'),
+  '-c',
+  'fsync=on',
+  '-c',
+  'wal_sync_method=fsync',
+];
+
+type Engine = Pick<PGlite, 'query' | 'exec'>;
+
+const queriesOf = (engine: Engine): Queries => ({
+  query: async <Row>(sql: string, values: readonly unknown[] = []) =>
+    (await engine.query<Row>(sql, [...values])).rows,
+  run: async (script) => {
+    await engine.exec(script);
+  },
+});
+
+/** A database over an engine that is open already. */
+export const dbOf = (pg: PGlite): Db => ({
+  ...queriesOf(pg),
+  transaction: (work) => pg.transaction((tx) => work(queriesOf(tx as unknown as Engine))),
+  close: () => pg.close(),
+});
+
+/** An engine in a folder (made when missing), or in memory without one. */
+export const openEngine = (folder?: string): Promise<PGlite> =>
+  PGlite.create({
+    parsers: PARSERS,
+    ...(folder ? { fs: new DurableNodeFS(folder), startParams: DURABLE_START } : {}),
+  });
+
 /**
  * Opens the database in a folder, or in memory without one, and brings it up to date.
  * @param folder made when missing
  */
 export async function openPglite(folder?: string): Promise<Db> {
-  const pg = await PGlite.create({ ...(folder ? { dataDir: folder } : {}), parsers: PARSERS });
-  const queries = (on: Pick<PGlite, 'query'>): Queries => ({
-    query: async <Row>(sql: string, values: readonly unknown[] = []) =>
-      (await on.query<Row>(sql, [...values])).rows,
-  });
-  const db: Db = {
-    ...queries(pg),
-    transaction: (work) => pg.transaction((tx) => work(queries(tx as unknown as Pick<PGlite, 'query'>))),
-    close: () => pg.close(),
-  };
+  const db = dbOf(await openEngine(folder));
   await migrate(db);
   return db;
 }

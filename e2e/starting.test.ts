@@ -1,0 +1,115 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { existsSync, mkdirSync, mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join, resolve } from 'node:path';
+import { afterAll, afterEach, describe, expect, it } from 'vitest';
+import { freePort, until } from './harness';
+
+const root = resolve(import.meta.dirname, '..');
+const folder = mkdtempSync(join(tmpdir(), 'kevro-starting-'));
+const running: ChildProcess[] = [];
+
+interface Started {
+  child: ChildProcess;
+  url: string;
+  said: () => string;
+  ended: Promise<number | null>;
+}
+
+function start(command: string, args: string[], env: Record<string, string>): Started {
+  const child = spawn(command, args, { cwd: root, env: { ...process.env, ...env } });
+  running.push(child);
+  let said = '';
+  child.stdout.on('data', (part) => (said += String(part)));
+  child.stderr.on('data', (part) => (said += String(part)));
+  const ended = new Promise<number | null>((done) => child.once('exit', done));
+  return { child, url: `http://127.0.0.1:${env.PORT}`, said: () => said, ended };
+}
+const server = (env: Record<string, string>): Started =>
+  start(process.execPath, [join(root, 'server/dist/main.js')], env);
+const ready = (url: string): Promise<boolean> =>
+  fetch(`${url}/api/v1/health`).then(
+    (r) => r.ok,
+    () => false,
+  );
+const post = (url: string, path: string, body: object): Promise<Response> =>
+  fetch(`${url}/api/v1${path}`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify(body),
+  });
+const port = async (): Promise<string> => String(await freePort());
+
+afterEach(() => {
+  for (const child of running.splice(0)) child.kill('SIGKILL');
+});
+afterAll(() => rmSync(folder, { recursive: true, force: true }));
+
+describe('a server', () => {
+  it('has its folder for itself: a second one refuses and names the first; after SIGKILL the next goes on at once with all that was stored', async () => {
+    const KEVRO_DATA = join(folder, 'one');
+    const first = server({ KEVRO_DATA, PORT: await port() });
+    await until(() => ready(first.url));
+    const second = server({ KEVRO_DATA, PORT: await port() });
+    expect(await second.ended).toBe(1);
+    expect(second.said()).toContain(`process ${first.child.pid}, ${first.url}`);
+
+    // On the same port too: the one that comes second never opens the database.
+    const PORT = new URL(first.url).port;
+    const third = server({ KEVRO_DATA, PORT });
+    expect(await third.ended).toBe(1);
+    expect(third.said()).toContain(`Kevro cannot listen on ${first.url}`);
+
+    for (let i = 0; i < 20; i++) {
+      expect((await post(first.url, '/players', { name: `Player ${i}`, sports: ['tennis'] })).ok).toBe(true);
+    }
+    first.child.kill('SIGKILL');
+    await first.ended;
+    const again = server({ KEVRO_DATA, PORT });
+    await until(() => ready(again.url));
+    const { total } = (await (await fetch(`${again.url}/api/v1/players`)).json()) as { total: number };
+    expect(total).toBe(20);
+  });
+
+  it('says that it is starting while it is', async () => {
+    const one = server({ KEVRO_DATA: join(folder, 'slow'), PORT: await port() });
+    const first = await until(() => fetch(`${one.url}/api/v1/health`).catch(() => undefined));
+    expect(first.status).toBe(503);
+    expect(await first.json()).toMatchObject({ code: 'starting', detail: expect.stringMatching(/starting/) });
+  });
+});
+
+describe('npm run demo', () => {
+  it('ends its server when it is ended', async () => {
+    const demo = start('npm', ['run', 'demo'], { KEVRO_DATA: join(folder, 'demo'), PORT: await port() });
+    await until(() => ready(demo.url));
+    demo.child.kill('SIGTERM');
+    await demo.ended;
+    await until(async () => !(await ready(demo.url)));
+    // Its own folder it may start anew.
+    const again = server({ KEVRO_DATA: join(folder, 'demo'), KEVRO_DEMO: 'fresh', PORT: await port() });
+    await until(() => ready(again.url));
+  });
+
+  it('leaves a folder alone that it did not make', async () => {
+    const shop = join(folder, 'my-shop');
+    mkdirSync(shop);
+    writeFileSync(join(shop, 'PG_VERSION'), '17\n');
+    const demo = start('npm', ['run', 'demo'], { KEVRO_DATA: shop, PORT: await port() });
+    expect(await demo.ended).toBe(1);
+    expect(demo.said()).toContain('is left as it is');
+    expect(readdirSync(shop)).toEqual(['PG_VERSION']);
+    expect(existsSync(join(shop, 'PG_VERSION'))).toBe(true);
+  });
+
+  it('lends its own folder to no shop', async () => {
+    const theirs = join(folder, 'theirs');
+    const demo = server({ KEVRO_DATA: theirs, KEVRO_DEMO: 'fresh', PORT: await port() });
+    await until(() => existsSync(join(theirs, 'made-by-the-kevro-demo')));
+    demo.child.kill('SIGKILL');
+    await demo.ended;
+    const shop = server({ KEVRO_DATA: theirs, PORT: await port() });
+    expect(await shop.ended).toBe(1);
+    expect(shop.said()).toContain('belongs to the demo');
+  });
+});

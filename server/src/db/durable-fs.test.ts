@@ -1,0 +1,32 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterAll, expect, it, vi } from 'vitest';
+import { openPglite } from './pglite';
+
+const synced = vi.hoisted(() => ({ count: 0 }));
+vi.mock('node:fs', async (original) => {
+  const fs = await original<typeof import('node:fs')>();
+  const fsyncSync: typeof fs.fsyncSync = (file) => {
+    synced.count++;
+    fs.fsyncSync(file);
+  };
+  return { ...fs, fsyncSync };
+});
+
+const folder = mkdtempSync(join(tmpdir(), 'kevro-durable-'));
+afterAll(() => rmSync(folder, { recursive: true, force: true }));
+
+it('brings each commit to the disk before it is acknowledged', async () => {
+  const db = await openPglite(join(folder, 'shop'));
+  const before = synced.count;
+  for (let i = 0; i < 20; i++) {
+    await db.query(
+      "insert into setup (id, name, frame_name, source_kind, source, shape, dress) values ($1, '', '', '', '', '{}', '{}')",
+      [`s${i}`],
+    );
+    expect(synced.count).toBeGreaterThan(before + i);
+  }
+  expect(await db.query('show fsync')).toEqual([{ fsync: 'on' }]);
+  await db.close();
+});
