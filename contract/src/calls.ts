@@ -1,6 +1,23 @@
 import { z } from 'zod';
 import * as compute from './compute';
-import { aim, fittingRow, fittingView, newAim, newFitting, newPlan, plan } from './records/fitting';
+import {
+  aim,
+  closeFitting,
+  fittingRow,
+  fittingView,
+  newAim,
+  newFitting,
+  newMark,
+  newPlan,
+  newRound,
+  newSession,
+  newSignOff,
+  plan,
+  roundStart,
+  session,
+  signOff,
+  todayQuery,
+} from './records/fitting';
 import { capture, newReading, setAside, storeCapture } from './records/capture';
 import { frame, framePage, frameQuery, frameRow, newFrame, newStringing, stringing } from './records/frame';
 import {
@@ -12,9 +29,9 @@ import {
   takeReading,
 } from './records/instrument';
 import { measurement, newMeasurement } from './records/measurement';
-import { newPart, parts } from './records/part';
+import { newPart, part, partRow } from './records/part';
 import { armHistory, newPlayer, player, playerQuery } from './records/player';
-import { newSetup, setup } from './records/setup';
+import { nearSetup, newSetup, setup, setupQuery } from './records/setup';
 import { editShop, shop } from './records/shop';
 import { rowsOf } from './records/text';
 import { dress } from './shapes';
@@ -121,7 +138,7 @@ export const calls = {
     compute.parseSpecsBody,
   ),
   shop: call('get', '/shop', 'The shop', shop),
-  today: call('get', '/today', 'Open fittings with their next step', z.array(fittingRow)),
+  today: listing('/today', 'Fittings with their next step, newest first', fittingRow, todayQuery),
   editShop: call('put', '/shop', 'Change the shop’s name and how long a calibration counts', shop, editShop),
   players: listing('/players', 'Players, searched and sorted', player, playerQuery),
   player: call('get', '/players/:id', 'One player', player),
@@ -233,12 +250,42 @@ export const calls = {
     measurement,
     newMeasurement,
   ),
-  setups: call('get', '/setups', 'The library of setups', z.array(setup)),
+  setups: listing('/setups', 'The library of setups, searched and sorted', setup, setupQuery),
+  nearSetups: listing(
+    '/measurements/:id/setups',
+    'Setups of the sport, nearest to a measured frame first',
+    nearSetup,
+    setupQuery.omit({ sport: true, sort: true }),
+  ),
   addSetup: call('post', '/setups', 'Add a setup', setup, newSetup),
-  parts: call('get', '/parts', 'Tapes and fillings of the shop', parts),
-  addPart: call('post', '/parts', 'Add a part', parts, newPart),
+  parts: call('get', '/parts', 'The parts of the shop, retired ones too', z.array(partRow)),
+  addPart: call('post', '/parts', 'Add a part', part, newPart),
+  editPart: call('put', '/parts/:id', 'Change a part; plans keep it as it was', part, newPart),
+  retirePart: call(
+    'put',
+    '/parts/:id/retired',
+    'Retire a part, or bring one back',
+    partRow,
+    z.strictObject({ retired: z.boolean() }),
+  ),
   openFitting: call('post', '/fittings', 'Open a fitting', fittingView, newFitting),
-  fitting: call('get', '/fittings/:id', 'A fitting with all that stands', fittingView),
+  fitting: call('get', '/fittings/:id', 'A fitting with all its rounds', fittingView),
+  closeFitting: call('post', '/fittings/:id/close', 'Close a fitting', fittingView, closeFitting),
+  reopenFitting: call(
+    'post',
+    '/fittings/:id/reopen',
+    'Open a closed fitting again, with a new round of each frame',
+    fittingView,
+    z.strictObject({}),
+  ),
+  beginRound: call('post', '/fittings/:id/rounds', 'Begin the next round of a frame', fittingView, newRound),
+  startRound: call(
+    'put',
+    '/fittings/:id/start',
+    'Make a measurement of the frame the start of its round',
+    fittingView,
+    roundStart,
+  ),
   setReferences: call(
     'put',
     '/fittings/:id/references',
@@ -248,13 +295,15 @@ export const calls = {
   ),
   setAim: call('post', '/fittings/:id/aims', 'Set the aim', aim, newAim),
   choosePlan: call('post', '/fittings/:id/plans', 'Choose a plan', plan, newPlan),
-  markStep: call(
-    'put',
-    '/fittings/:id/steps',
-    'Mark a bench step done or not done',
-    fittingView,
-    z.strictObject({ planId: z.string(), step: z.string().min(1).max(80), done: z.boolean() }),
+  markStep: call('post', '/fittings/:id/marks', 'Mark a bench step', fittingView, newMark),
+  signOff: call(
+    'post',
+    '/fittings/:id/sign-offs',
+    'Judge a check against the aim, and note what is on the frame now',
+    signOff,
+    newSignOff,
   ),
+  addSession: call('post', '/fittings/:id/sessions', 'Note what was played and felt', session, newSession),
 } as const;
 
 export type Calls = typeof calls;

@@ -14,8 +14,11 @@ type RequestCode =
   | 'not-found'
   | 'already-there'
   | 'nothing-measured'
+  | 'fitting-closed'
+  | 'fitting-open'
+  | 'key-used'
+  | 'nothing-planned'
   | 'nothing-aimed'
-  | 'capture-incomplete'
   | 'capture-gone'
   | 'nothing-on-it'
   | 'not-what-it-reads'
@@ -29,17 +32,37 @@ type RequestCode =
 
 export type ErrorCode = FaultCode | RequestCode;
 
-const one = (value: number | string | undefined, digits = 1): string =>
-  typeof value === 'number' ? value.toFixed(digits) : (value ?? '?');
-
 type Values = Record<string, number | string>;
-const entry = (
-  status: number,
-  sentence: string | ((v: Values) => string),
-): [number, (v: Values) => string] => [status, typeof sentence === 'string' ? () => sentence : sentence];
+
+/** Thrown inside a sentence that lacks a value: the plain sentence is said instead. */
+class Lacking extends Error {}
+
+const one = (value: number | string | undefined, digits = 1): string => {
+  if (value === undefined) throw new Lacking();
+  return typeof value === 'number' ? value.toFixed(digits) : value;
+};
+
+interface Entry {
+  status: number;
+  sentence: (v: Values) => string;
+}
+
+/** @param plain what is said where a value is missing that the sentence names; needed where it names any */
+const entry = (status: number, sentence: string | ((v: Values) => string), plain = ''): Entry => ({
+  status,
+  sentence: (values) => {
+    if (typeof sentence === 'string') return sentence;
+    try {
+      return sentence(values);
+    } catch (error) {
+      if (error instanceof Lacking) return plain;
+      throw error;
+    }
+  },
+});
 
 /** Every error a user can meet: its HTTP status and its sentence. The API and the page both say these words. */
-const TABLE: Record<ErrorCode, [number, (v: Values) => string]> = {
+const TABLE: Record<ErrorCode, Entry> = {
   // About numbers and frames
   'not-a-number': entry(422, 'This is not a number. Type digits, with a point or a comma.'),
   'not-positive': entry(422, 'This must be more than zero.'),
@@ -47,20 +70,24 @@ const TABLE: Record<ErrorCode, [number, (v: Values) => string]> = {
   'balance-off-frame': entry(
     422,
     (v) => `The balance must lie on the frame: between 0 and ${one(v.lengthCm)} cm from the butt.`,
+    'The balance must lie on the frame, between the butt and the tip.',
   ),
   'swing-weight-impossible': entry(
     422,
     (v) =>
       `This swing weight cannot go with this weight and balance: it must be more than ${one(v.least, 0)} kg·cm². Check all three.`,
+    'This swing weight cannot go with this weight and balance. Check all three.',
   ),
   'twist-weight-impossible': entry(422, 'A twist weight must be more than zero.'),
   'removal-too-large': entry(422, 'More would be taken off than is there.'),
   'spot-off-frame': entry(422, 'This place is not on the frame.'),
+  'part-unknown': entry(422, 'The shop has no such part.'),
   'span-not-positive': entry(422, 'A length must be more than zero.'),
   'head-too-large': entry(
     422,
     (v) =>
       `The head of ${one(v.headLengthCm)} cm and the handle of ${one(v.handleLengthCm)} cm do not fit in ${one(v.lengthCm)} cm.`,
+    'The head and the handle do not fit in the length of the frame.',
   ),
   'twist-not-measured': entry(
     422,
@@ -90,21 +117,41 @@ const TABLE: Record<ErrorCode, [number, (v: Values) => string]> = {
     422,
     (v) =>
       `The ${one(v.what)} of ${one(v.valueCm)} cm is over the limit of ${one(v.mostCm)} cm (${one(v.source)}).`,
+    'This is over the limit that the rules set.',
   ),
   // About requests
   missing: entry(422, 'This is missing.'),
-  'unknown-key': entry(422, (v) => `“${one(v.key)}” is not known here.`),
-  'not-among-choices': entry(422, (v) => `Choose one of: ${one(v.choices)}.`),
+  'unknown-key': entry(
+    422,
+    (v) => `“${one(v.key)}” is not known here.`,
+    'There is something here that is not known.',
+  ),
+  'not-among-choices': entry(
+    422,
+    (v) => `Choose one of: ${one(v.choices)}.`,
+    'This is not one of the choices.',
+  ),
   'not-text': entry(422, 'This must be text.'),
-  'too-long': entry(422, (v) => `This is too long: at most ${one(v.most, 0)}.`),
+  'too-long': entry(422, (v) => `This is too long: at most ${one(v.most, 0)}.`, 'This is too long.'),
   'not-whole': entry(422, 'This must be a whole number.'),
-  'out-of-range': entry(422, (v) => `This is out of range: ${one(v.range)}.`),
+  'out-of-range': entry(422, (v) => `This is out of range: ${one(v.range)}.`, 'This is out of range.'),
   'bad-input': entry(422, 'This is not what belongs here.'),
   'not-json': entry(400, 'The request is not readable JSON.'),
   'too-large': entry(413, 'The request is too large.'),
   'not-found': entry(404, 'There is nothing here by that name.'),
-  'already-there': entry(409, (v) => `There is already one: ${one(v.what)}.`),
+  'already-there': entry(
+    409,
+    (v) => `There is already one: ${one(v.what)}.`,
+    'There is already one like this.',
+  ),
   'nothing-measured': entry(409, 'Measure the frame first.'),
+  'nothing-planned': entry(409, 'Choose a plan first.'),
+  'fitting-closed': entry(409, 'This fitting is closed. Open it again to go on.'),
+  'fitting-open': entry(409, 'This fitting is open already.'),
+  'key-used': entry(
+    409,
+    'This was sent before for something else. Nothing was stored; send it again with a key of its own.',
+  ),
   'nothing-aimed': entry(409, 'Set an aim first.'),
   'capture-incomplete': entry(
     409,
@@ -117,13 +164,23 @@ const TABLE: Record<ErrorCode, [number, (v: Values) => string]> = {
   'nothing-on-it': entry(
     409,
     (v) => `Nothing lies on ${one(v.name)}. Put the frame on it, then take the reading.`,
+    'Nothing lies on the instrument. Put the frame on it, then take the reading.',
   ),
-  'not-what-it-reads': entry(409, (v) => `This is not what ${one(v.name)} reads. Choose another instrument.`),
-  'instrument-busy': entry(409, (v) => `A reading is under way on ${one(v.name)}. Wait for it, or stop it.`),
+  'not-what-it-reads': entry(
+    409,
+    (v) => `This is not what ${one(v.name)} reads. Choose another instrument.`,
+    'This is not what the instrument reads. Choose another one.',
+  ),
+  'instrument-busy': entry(
+    409,
+    (v) => `A reading is under way on ${one(v.name)}. Wait for it, or stop it.`,
+    'A reading is under way. Wait for it, or stop it.',
+  ),
   'calibration-refused': entry(
     409,
     (v) =>
       `The last calibration refused ${one(v.name)}. Have it set right and calibrate it again before it measures.`,
+    'The last calibration refused this instrument. Have it set right and calibrate it again before it measures.',
   ),
   'not-a-machine': entry(409, 'Only a swing-weight machine is calibrated with rods.'),
   'cannot-reach-server': entry(503, 'Kevro’s server does not answer. What you typed is kept; try again.'),
@@ -134,10 +191,10 @@ const TABLE: Record<ErrorCode, [number, (v: Values) => string]> = {
 export const ERROR_CODES = Object.keys(TABLE) as ErrorCode[];
 
 /** The sentence of an error, with its values put in. */
-export const sentence = (code: ErrorCode, values: Values = {}): string => TABLE[code][1](values);
+export const sentence = (code: ErrorCode, values: Values = {}): string => TABLE[code].sentence(values);
 
 /** The HTTP status of an error. */
-export const statusOf = (code: ErrorCode): number => TABLE[code][0];
+export const statusOf = (code: ErrorCode): number => TABLE[code].status;
 
 /** One thing wrong, as the API says it. */
 export interface FieldError {

@@ -1,6 +1,8 @@
 export * as shapes from './shapes';
 export * as compute from './compute';
 export * from './errors';
+export * from './instrument-kinds';
+export { PART_SCHEMAS } from './parts';
 export * from './zod-errors';
 export * from './records/player';
 export * from './records/frame';
@@ -10,6 +12,7 @@ export * from './records/capture';
 export * from './judgements';
 export * from './records/setup';
 export * from './records/part';
+export * from './records/placement';
 export * from './records/fitting';
 export * from './records/shop';
 export * from './records/shop-file';

@@ -1,24 +1,13 @@
 import { z } from 'zod';
-import { SCHOOLS } from '@kevro/core';
+import { ALL_SPORTS, ALL_ZONES, BASE_GRIPS, PRIORITIES, SCHOOLS, SPEC_KEYS } from '@kevro/core';
 
 /** Shapes that requests and records share. They are strict: unknown keys are bad input. */
 
 const finite = z.number();
 
-export const sport = z.enum(['tennis', 'pickleball', 'padel', 'badminton']);
-export const zoneName = z.enum([
-  'tip',
-  'shoulders',
-  'sides',
-  'lowerHoop',
-  'throat',
-  'handleTop',
-  'handle',
-  'butt',
-  'slotTip',
-  'slotSides',
-  'slotHeart',
-]);
+export const sport = z.enum(ALL_SPORTS);
+export const zoneName = z.enum(ALL_ZONES);
+export const specKey = z.enum(SPEC_KEYS);
 
 export const specs = z.strictObject({
   massG: finite,
@@ -53,7 +42,7 @@ export const addition = z.strictObject({
 
 export const dress = z.strictObject({
   strings: z.union([z.boolean(), z.strictObject({ massG: finite.positive().max(60) })]).optional(),
-  baseGrip: z.enum(['none', 'synthetic', 'leather']).optional(),
+  baseGrip: z.enum(BASE_GRIPS).optional(),
   overgrips: z.int().min(0).max(6).optional(),
   dampener: z.boolean().optional(),
 });
@@ -61,7 +50,7 @@ export const dress = z.strictObject({
 export const target = z.strictObject({
   value: finite,
   tolerance: finite,
-  priority: z.enum(['must', 'want', 'free']).optional(),
+  priority: z.enum(PRIORITIES).optional(),
 });
 
 export const aimTarget = z.strictObject({
@@ -80,6 +69,7 @@ export const knownSpecs = z.strictObject({
   twistWeight: finite.optional(),
 });
 
+/** Standard uncertainties (one sigma). */
 export const specUncertainty = z.strictObject({
   massG: finite.min(0),
   balanceCm: finite.min(0),
@@ -87,6 +77,7 @@ export const specUncertainty = z.strictObject({
   twistWeight: finite.min(0),
 });
 
+/** A placement as the computation says it: a point with its zone. Records keep placements along the frame’s lines. */
 export const placement = z.strictObject({
   zone: zoneName,
   massG: finite.positive().max(200),

@@ -12,6 +12,7 @@ import { fittingRoutes } from './routes/fittings';
 import { frameRoutes } from './routes/frames';
 import { instrumentRoutes } from './routes/instruments';
 import { libraryRoutes } from './routes/library';
+import { measurementRoutes } from './routes/measurements';
 import { playerRoutes } from './routes/players';
 import { answer } from './routes/route';
 
@@ -43,10 +44,11 @@ export function createApp({ db, hub, runPlan, pageFolder, now = systemClock }: A
   });
   computeRoutes(api, runPlan);
   playerRoutes(api, db);
-  frameRoutes(api, db, now);
+  frameRoutes(api, db);
+  measurementRoutes(api, db, now);
   captureRoutes(api, db, now, hub);
   instrumentRoutes(api, db, hub);
-  libraryRoutes(api, db);
+  libraryRoutes(api, db, hub);
   fittingRoutes(api, db, now);
   api.use(() => {
     throw new ApiProblem('not-found');

@@ -8,8 +8,9 @@ export class ApiProblem extends Error {
     readonly code: ErrorCode,
     readonly errors: FieldError[] = [],
     readonly values: Record<string, string | number> = {},
+    message = sentence(code, values),
   ) {
-    super(sentence(code, values));
+    super(message);
     this.name = 'ApiProblem';
   }
 }
@@ -39,10 +40,18 @@ function send(response: Response, problem: ApiProblem): void {
     });
 }
 
-/** Bad input with each field's sentence. The code is the first field's own. */
+/** Bad input with each field's sentence. Code and sentence of the whole are the first field's own. */
 export function badInput(errors: FieldError[]): ApiProblem {
-  return new ApiProblem(errors[0]?.code ?? 'bad-input', errors);
+  const [first] = errors;
+  return new ApiProblem(first?.code ?? 'bad-input', errors, {}, first?.message);
 }
+
+/** What a field names is not there. */
+export const notFoundAt = (path: string): FieldError => ({
+  path,
+  code: 'not-found',
+  message: sentence('not-found'),
+});
 
 function asProblem(error: unknown): ApiProblem {
   if (error instanceof ApiProblem) return error;

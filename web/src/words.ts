@@ -1,4 +1,24 @@
-import type { Caution, School, SpecKey, Station, StepKind, ZoneName } from '@kevro/core';
+import type {
+  BaseGrip,
+  Caution,
+  Closing,
+  DerivedKey,
+  GuideName,
+  Lapse,
+  Mark,
+  NextStep,
+  NumberKey,
+  PartKind,
+  Purpose,
+  RoundReason,
+  School,
+  SpecKey,
+  Sport,
+  Station,
+  StationState,
+  StepKind,
+  ZoneName,
+} from '@kevro/core';
 import type { SourceKind } from '@kevro/contract';
 
 /** The words of the interface, in one place. */
@@ -17,6 +37,189 @@ export const SPEC_NAMES: Record<SpecKey, string> = {
   balanceCm: 'Balance',
   swingWeight: 'Swing weight',
   twistWeight: 'Twist weight',
+};
+
+export const DERIVED_NAMES: Record<DerivedKey, string> = {
+  recoilWeight: 'Recoil weight',
+  pointsHeadLight: 'Points head-light',
+  naturalSwing: 'Natural swing',
+  percussionCm: 'Centre of percussion',
+};
+export const NUMBER_NAMES: Record<NumberKey, string> = { ...SPEC_NAMES, ...DERIVED_NAMES };
+/** What a derived number tells, where there is room to say it. */
+export const DERIVED_HINTS: Record<DerivedKey, string> = {
+  recoilWeight: 'inertia about the balance point',
+  pointsHeadLight: 'balance from the middle of the frame',
+  naturalSwing: 'how it swings freely from the butt',
+  percussionCm: 'where a hit does not jar the hand',
+};
+
+export const SPORT_NAMES: Record<Sport, string> = {
+  tennis: 'tennis',
+  padel: 'padel',
+  pickleball: 'pickleball',
+  badminton: 'badminton',
+};
+
+export const GUIDE_NAMES: Record<GuideName, string> = {
+  'junior-26': 'junior, 26 in',
+  'first-full': 'first full-length frame, small adult',
+  'average-adult': 'average adult, growing teenager',
+  'strong-adult': 'strong adult, tournament junior',
+  advanced: 'advanced, college',
+  'very-strong': 'very strong, traditional feel',
+  light: 'light',
+  medium: 'medium',
+  heavy: 'heavy',
+  '4u': '4U',
+  '3u': '3U',
+  usual: 'usual weight',
+  'strong-arm': 'only for strong arms',
+};
+
+export const STATION_STATE_WORDS: Record<StationState, string> = {
+  done: 'done',
+  due: 'due',
+  waiting: 'waiting until it has set',
+  blocked: 'waiting for an earlier station',
+};
+
+/** What is to do next, and why. */
+export const NEXT_WORDS: Record<NextStep['because'], string> = {
+  'nothing-measured': 'not measured yet',
+  'nothing-beside': 'nothing is set beside it',
+  'no-aim': 'no aim is set',
+  'no-plan': 'no plan is chosen',
+  'plan-lapsed': 'its plan no longer fits',
+  'steps-left': 'steps are left',
+  setting: 'something sets',
+  built: 'built, to be checked',
+  'check-failed': 'the check did not pass',
+  'not-played': 'not played yet',
+};
+
+export const LAPSE_WORDS: Record<Lapse, string> = {
+  'another-plan': 'another plan was chosen',
+  'another-aim': 'the aim was replaced',
+  'another-start': 'the round starts from another measurement',
+};
+
+export const MARK_WORDS: Record<Mark, string> = { done: 'done', skipped: 'skipped', open: 'open again' };
+
+export const PURPOSE_NAMES: Record<Purpose, string> = {
+  found: 'as found',
+  trial: 'trial',
+  step: 'after a step',
+  check: 'check',
+  later: 'later',
+};
+export const PURPOSE_HINTS: Record<Purpose, string> = {
+  found: 'the round starts anew from it; a plan made before no longer fits',
+  trial: 'pieces are taped on',
+  step: 'in the middle of the build',
+  check: 'the build is finished',
+  later: 'after play',
+};
+
+export const ROUND_WORDS: Record<RoundReason, string> = {
+  first: 'first round',
+  programme: 'a programme’s step',
+  complaint: 'a complaint',
+  repair: 'a repair',
+  reopened: 'opened again',
+};
+export const CLOSING_NAMES: Record<Closing, string> = {
+  'handed-over': 'handed over',
+  'given-up': 'given up',
+  moved: 'moved to another frame',
+};
+
+export const BASE_GRIP_NAMES: Record<BaseGrip, string> = {
+  none: 'no base grip',
+  synthetic: 'synthetic',
+  leather: 'leather',
+};
+
+/** How a kind of part is called, what it is for, and what each of its numbers is, with its unit. */
+export interface PartWords {
+  name: string;
+  many: string;
+  hint: string;
+  fields: Partial<Record<string, { label: string; unit?: string; optional?: true }>>;
+}
+const MATERIAL = { label: 'Material' };
+const WEIGHT = { label: 'Weight', unit: 'g' };
+const GIVE_OR_TAKE = { label: 'Weight, give or take', unit: 'g', optional: true } as const;
+const THICKNESS = { label: 'Thickness', unit: 'mm', optional: true } as const;
+const SHARE = { label: 'Weight, give or take (share of it)', optional: true } as const;
+const SIZES = { label: 'Handle sizes it adds', optional: true } as const;
+const grip = { massG: WEIGHT, massUncertaintyG: GIVE_OR_TAKE, thicknessMm: THICKNESS, sizes: SIZES };
+const piece = { massG: WEIGHT, massUncertaintyG: GIVE_OR_TAKE };
+export const PART_WORDS: Record<PartKind, PartWords> = {
+  tape: {
+    name: 'tape',
+    many: 'Tapes',
+    hint: 'Weigh a metre of tape and divide by 100: better than the label.',
+    fields: {
+      material: MATERIAL,
+      widthMm: { label: 'Width', unit: 'mm' },
+      thicknessMm: THICKNESS,
+      gPerCm: { label: 'Weight of one cm', unit: 'g' },
+      stepCm: { label: 'Cut in steps of', unit: 'cm' },
+      massShare: SHARE,
+    },
+  },
+  filling: {
+    name: 'filling for the handle',
+    many: 'Fillings',
+    hint: 'How much of it fills one cm of the handle depends on the handle: weigh once.',
+    fields: {
+      material: MATERIAL,
+      gPerCm: { label: 'Weight in one cm of handle', unit: 'g' },
+      dabG: { label: 'In dabs of', unit: 'g' },
+      setMinutes: { label: 'Sets for', unit: 'min', optional: true },
+      massShare: SHARE,
+    },
+  },
+  wrap: {
+    name: 'strip around the handle',
+    many: 'Strips around the handle',
+    hint: 'Weight on one cm of the handle’s length, wound as you wind it.',
+    fields: {
+      material: MATERIAL,
+      gPerCm: { label: 'Weight on one cm of handle', unit: 'g' },
+      stepCm: { label: 'Cut in steps of', unit: 'cm' },
+      thicknessMm: THICKNESS,
+      massShare: SHARE,
+    },
+  },
+  baseGrip: {
+    name: 'base grip',
+    many: 'Base grips',
+    hint: 'Weigh one of the box.',
+    fields: { material: MATERIAL, ...grip },
+  },
+  overgrip: {
+    name: 'overgrip',
+    many: 'Overgrips',
+    hint: 'Weigh one as it goes on, without its film.',
+    fields: grip,
+  },
+  sleeve: { name: 'sleeve', many: 'Sleeves', hint: 'Weigh it before it is shrunk on.', fields: grip },
+  dampener: { name: 'dampener', many: 'Dampeners', hint: 'Weigh it.', fields: piece },
+  string: {
+    name: 'string',
+    many: 'Strings',
+    hint: 'The gauge as measured, not as printed, where you can.',
+    fields: { material: MATERIAL, gaugeMm: { label: 'Gauge', unit: 'mm' } },
+  },
+  insert: {
+    name: 'screw or insert',
+    many: 'Screws and inserts',
+    hint: 'For frames with weight slots.',
+    fields: piece,
+  },
+  dab: { name: 'dab', many: 'Dabs', hint: 'A weighed dab for trials, or to stay.', fields: piece },
 };
 
 export const ZONE_NAMES: Record<ZoneName, string> = {
@@ -53,11 +256,15 @@ export const SOURCE_NAMES: Record<SourceKind, string> = {
 export const STEP_TITLES: Record<StepKind, string> = {
   'weigh-before': 'Weigh the frame as it stands',
   'strip-handle': 'Take the grip off the handle',
+  'take-off': 'Take off what goes',
   cut: 'Cut the pieces',
   trial: 'Try it: tape every piece to the outside',
   'measure-trial': 'Measure the trial',
   'fix-head': 'Fix to the head',
+  'set-in': 'Set in',
   'fill-handle': 'Fill the handle',
+  'wrap-handle': 'Wind around the handle',
+  swap: 'Change the grips',
   regrip: 'Put the grip back on',
   'final-check': 'Weigh, balance and swing it once more',
 };
@@ -65,12 +272,16 @@ export const STEP_TITLES: Record<StepKind, string> = {
 export const STEP_HINTS: Record<StepKind, string> = {
   'weigh-before': 'Within 0.5 g of the measurement? If not, measure again before anything is cut.',
   'strip-handle': 'Keep the grip: it goes back on. Note where it started.',
+  'take-off': 'Weigh what comes off: it is what the plan counts on.',
   cut: 'Round the corners so that they do not lift.',
   trial: 'Same places, held with paper tape. Handle weight goes on the outside of the grip.',
   'measure-trial':
     'Balance and swing weight inside the aim? Then commit. Hold back a few grams for the last correction.',
   'fix-head': 'Wipe the inside of the hoop dry and clean first. Press from the middle outward.',
   'fill-handle': 'Push a stop in first, so that nothing wanders toward the head.',
+  'set-in': 'Weigh each piece before it goes in.',
+  'wrap-handle': 'Start at the butt, edges side by side, and keep it smooth.',
+  swap: 'Weigh what comes off and what goes on.',
   regrip: 'Same overlap as before, or the weight changes.',
   'final-check': 'Write it down: it is what the next visit starts from.',
 };

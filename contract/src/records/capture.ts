@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { dress } from '../shapes';
-import { means, quantity } from './measurement';
+import { means, quantity, takenFor } from './measurement';
 
 const positive = z.number().positive();
 const swings = z.int().min(1).max(500);
@@ -77,6 +77,7 @@ export const setAside = z.strictObject({ readingId: z.string(), setAside: z.bool
 export const storeCapture = z.strictObject({
   captureId: z.string(),
   note: z.string().trim().max(500).default(''),
+  ...takenFor,
 });
 
 export type CaptureRecord = z.output<typeof capture>;

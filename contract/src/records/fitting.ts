@@ -1,64 +1,211 @@
 import { z } from 'zod';
-import { STATIONS } from '@kevro/core';
-import { aimTarget, placement, school, specUncertainty, specs } from '../shapes';
+import { CAUTIONS, CLOSINGS, MARKS, ROUND_REASONS, STATIONS, STATION_STATES, STEP_KINDS } from '@kevro/core';
+import { aimTarget, school, specKey, specUncertainty, specs } from '../shapes';
 import { frame } from './frame';
 import { measurement } from './measurement';
-import { materials } from './part';
+import { part } from './part';
+import { placedPart, removal, swap } from './placement';
 import { player } from './player';
+import { text, yes } from './text';
 
 export const station = z.enum(STATIONS);
-export const stationState = z.enum(['done', 'due', 'blocked', 'later']);
+export const stationState = z.enum(STATION_STATES);
+const by = text(80).default('').describe('who did it');
+const key = z.string().min(8).max(80).describe('made by the client: sent twice it is stored once');
 
-export const newFitting = z.strictObject({ playerId: z.string(), frameId: z.string() });
-export type NewFitting = z.input<typeof newFitting>;
+export const newFitting = z.strictObject({
+  playerId: z.string(),
+  frameIds: z.array(z.string()).min(1).max(6).describe('one frame, or the two to six of a set'),
+});
+export const closeFitting = z.strictObject({ how: z.enum(CLOSINGS), note: text(500).default('') });
+
+export const newRound = z.strictObject({
+  frameId: z.string(),
+  why: z.enum(ROUND_REASONS),
+  note: text(500).default(''),
+});
+export const roundStart = z.strictObject({ roundId: z.string(), measurementId: z.string() });
 
 export const newAim = z.strictObject({
+  roundId: z.string(),
   way: z.enum(['copy', 'part-way', 'by-hand']),
   setupId: z.string().nullable().default(null),
   target: aimTarget,
+  guards: z
+    .array(z.strictObject({ code: z.string().max(40), note: text(500) }))
+    .max(20)
+    .default([])
+    .describe('guards that were overridden, each with why'),
+  by,
 });
 export const aim = newAim.extend({ id: z.string(), createdAt: z.string() });
 export type AimRecord = z.output<typeof aim>;
 
+/** What is put on, changed and taken off. */
+const change = {
+  placements: z.array(placedPart).max(40),
+  swaps: z.array(swap).max(6).default([]),
+  removals: z.array(removal).max(40).default([]),
+};
+
 export const newPlan = z.strictObject({
-  measurementId: z.string(),
+  roundId: z.string(),
+  startId: z
+    .string()
+    .describe('the measurement it starts from: the round’s start, or a check that it corrects'),
   aimId: z.string(),
   school,
   /** Whether the fitter moved or changed a weight after the solver. */
   byHand: z.boolean().default(false),
-  materials,
-  placements: z.array(placement).max(40),
+  ...change,
+});
+
+/** A step as it was planned when the plan was chosen. */
+export const plannedStep = z.strictObject({
+  key: z.string(),
+  kind: z.enum(STEP_KINDS),
+  placementIds: z.array(z.string()),
+  cautions: z.array(z.enum(CAUTIONS)),
+  waitMinutes: z.number().optional(),
 });
 export const plan = newPlan.extend({
   id: z.string(),
   createdAt: z.string(),
+  parts: z.array(part).describe('the parts as they were when the plan was chosen'),
+  steps: z.array(plannedStep),
   specs: specs.extend({ axisCm: z.number() }),
-  uncertainty: specUncertainty,
+  uncertainty: specUncertainty.describe('standard uncertainties'),
+  chance: z.number().nullable().describe('that the check passes; null where it was not worked out'),
   withinTolerance: z.boolean(),
 });
 export type PlanRecord = z.output<typeof plan>;
 
+/** A mark on a step. Each is kept; the last one counts. */
+export const newMark = z.strictObject({
+  planId: z.string(),
+  step: z.string().min(1).max(120),
+  mark: z.enum(MARKS),
+  reason: text(500).default('').describe('why it was skipped or changed'),
+  asBuilt: z.array(placedPart).max(40).nullable().default(null).describe('where it differs from the plan'),
+  measurementId: z.string().nullable().default(null).describe('the reading that was taken after it'),
+  by,
+});
+export const stepMark = newMark.extend({ at: z.string() });
+export type StepMark = z.output<typeof stepMark>;
+
+export const newSignOff = z.strictObject({
+  key,
+  planId: z.string(),
+  measurementId: z.string().describe('the check'),
+  by,
+  note: text(500).default(''),
+});
+export const signOff = newSignOff.omit({ key: true }).extend({
+  id: z.string(),
+  at: z.string(),
+  passed: z.boolean(),
+  verdict: z
+    .array(z.strictObject({ spec: specKey, value: z.number(), inside: z.boolean() }))
+    .describe('spec by spec, those that are aimed at'),
+});
+
+export const ENERGY = ['plenty', 'enough', 'little', 'none'] as const;
+export const OFTEN = ['no', 'sometimes', 'often'] as const;
+export const ARM = ['fine', 'tired', 'sore'] as const;
+
+export const newSession = z.strictObject({
+  key,
+  roundId: z.string(),
+  playedOn: z.iso.date(),
+  energyLeft: z.enum(ENERGY),
+  late: z.enum(OFTEN).optional(),
+  twists: z.enum(OFTEN).optional(),
+  firmVolleys: z.enum(['yes', 'no']).optional(),
+  arm: z.enum(ARM),
+  minutes: z.number().positive().max(1000).optional(),
+  note: text(1000).default(''),
+  by,
+});
+export const session = newSession.omit({ key: true }).extend({ id: z.string(), at: z.string() });
+
+const nextStep = z.strictObject({
+  station,
+  because: z.enum([
+    'nothing-measured',
+    'nothing-beside',
+    'no-aim',
+    'no-plan',
+    'plan-lapsed',
+    'steps-left',
+    'setting',
+    'built',
+    'check-failed',
+    'not-played',
+  ]),
+  step: z.string().optional(),
+  until: z.string().optional(),
+});
+
+/** The state of a round, worked out from all its records. */
+const roundState = z.strictObject({
+  stations: z.record(station, stationState),
+  blockedBy: z.partialRecord(station, station),
+  next: nextStep.nullable(),
+  aimId: z.string().nullable(),
+  planId: z.string().nullable(),
+  lapsed: z.record(z.string(), z.enum(['another-plan', 'another-aim', 'another-start'])),
+  steps: z.record(z.string(), z.strictObject({ mark: z.enum(MARKS), at: z.string() })),
+  built: z.boolean(),
+});
+
+export const roundView = z.strictObject({
+  id: z.string(),
+  frameId: z.string(),
+  number: z.number(),
+  why: z.enum(ROUND_REASONS),
+  note: z.string(),
+  begunAt: z.string(),
+  startId: z.string().nullable(),
+  measurements: z.array(measurement).describe('of this round, and its start, in the order of arrival'),
+  aims: z.array(aim),
+  plans: z.array(plan),
+  marks: z.array(stepMark),
+  signOffs: z.array(signOff),
+  sessions: z.array(session),
+  state: roundState,
+});
+export type RoundView = z.output<typeof roundView>;
+
 export const fittingView = z.strictObject({
   id: z.string(),
   openedAt: z.string(),
+  closed: z.strictObject({ at: z.string(), how: z.enum(CLOSINGS), note: z.string() }).nullable(),
   player,
-  frame,
-  measurement: measurement.nullable(),
   references: z.array(z.string()).describe('setups set beside the frame'),
-  aim: aim.nullable(),
-  plan: plan.nullable(),
-  stepsDone: z.array(z.string()),
-  states: z.record(station, stationState),
-  next: station.nullable(),
+  frames: z.array(z.strictObject({ frame, rounds: z.array(roundView).describe('the first round first') })),
 });
 export type FittingView = z.output<typeof fittingView>;
 
+export const todayQuery = z.strictObject({
+  closed: yes,
+  limit: z.coerce.number().int().min(1).max(1000).default(200),
+  offset: z.coerce.number().int().min(0).default(0),
+});
 export const fittingRow = z.strictObject({
   id: z.string(),
   openedAt: z.string(),
+  closed: z.strictObject({ at: z.string(), how: z.enum(CLOSINGS) }).nullable(),
   playerName: z.string(),
-  frameTag: z.string(),
-  frameName: z.string(),
-  next: station.nullable(),
+  frames: z.array(
+    z.strictObject({
+      id: z.string(),
+      tag: z.string(),
+      name: z.string(),
+      round: z.number(),
+      next: nextStep.nullable(),
+    }),
+  ),
 });
 export type FittingRow = z.output<typeof fittingRow>;
+export type TodayQuery = z.output<typeof todayQuery>;
+export type NewSession = z.input<typeof newSession>;

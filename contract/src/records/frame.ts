@@ -1,17 +1,9 @@
 import { z } from 'zod';
 import { QUANTITIES } from '@kevro/core';
-import { dress, frameShape, knownSpecs, specs, sport, spot } from '../shapes';
+import { dress, frameShape, knownSpecs, school, specs, sport } from '../shapes';
 import { measurement } from './measurement';
+import { onFrame } from './placement';
 import { text, yes } from './text';
-
-/** A weight that is on a frame, with its place. */
-export const weightOn = z.strictObject({
-  what: text(60).default(''),
-  massG: z.number().positive().max(100),
-  at: spot,
-  spanCm: z.number().positive().max(60).optional(),
-  mirrored: z.boolean().optional(),
-});
 
 /** What the maker states of a model: shared by all frames of the same sport, maker and model. */
 export const nominal = z.strictObject({
@@ -33,10 +25,17 @@ export const newFrame = z.strictObject({
   gripSize: text(20).default(''),
   note: text(500).default(''),
   onIt: dress.default({}).describe('what is on it now'),
-  weights: z.array(weightOn).max(20).default([]),
-  nominal: nominal.nullable().default(null),
+  weights: z.array(onFrame).max(40).default([]),
+  nominal: nominal
+    .nullable()
+    .optional()
+    .describe('of a frame that is changed null takes the statement away; left out it stays'),
 });
-export const frame = newFrame.extend({ id: z.string(), archived: z.boolean() });
+export const frame = newFrame.extend({
+  id: z.string(),
+  archived: z.boolean(),
+  nominal: nominal.nullable(),
+});
 
 export const stringing = z.strictObject({
   id: z.string(),
@@ -102,10 +101,13 @@ export const framePage = z.strictObject({
   stringings: z.array(stringing),
   builds: z.array(
     z.strictObject({
+      planId: z.string(),
       fittingId: z.string(),
+      round: z.number(),
       playerName: z.string(),
       createdAt: z.string(),
-      school: z.string(),
+      school,
+      byHand: z.boolean(),
       addedG: z.number(),
       stepsDone: z.number(),
     }),
@@ -119,4 +121,3 @@ export type FrameQuery = z.output<typeof frameQuery>;
 export type FramePage = z.output<typeof framePage>;
 export type Stringing = z.output<typeof stringing>;
 export type NewStringing = z.output<typeof newStringing>;
-export type WeightOn = z.output<typeof weightOn>;

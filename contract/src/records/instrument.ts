@@ -1,9 +1,10 @@
 import { z } from 'zod';
-import type { Quantity } from '@kevro/core';
+import { CALIBRATION_STATES, REFUSALS } from '@kevro/core';
+import { DRIVERS, INSTRUMENT_KINDS } from '../instrument-kinds';
 import { quantity } from './measurement';
 import { text } from './text';
 
-export const instrumentKind = z.enum(['scale', 'board', 'machine']);
+export const instrumentKind = z.enum(INSTRUMENT_KINDS);
 
 /** What an instrument is good for, in its own unit: g, cm or kg·cm². */
 export const dataSheet = z.strictObject({
@@ -31,7 +32,7 @@ export const dataSheet = z.strictObject({
 export const newInstrument = z.strictObject({
   name: text(60).min(1),
   kind: instrumentKind,
-  driver: z.enum(['stand-in']).default('stand-in'),
+  driver: z.enum(DRIVERS).default('stand-in'),
   sheet: dataSheet,
   note: text(200).default(''),
 });
@@ -52,7 +53,7 @@ export const calibration = z.strictObject({
   slope: z.number(),
   offset: z.number(),
   residuals: z.array(z.number()).describe('what is left at each rod after correction'),
-  refused: z.enum(['rod-off', 'slope-off']).nullable(),
+  refused: z.enum(REFUSALS).nullable(),
 });
 
 /** What lies on a stand-in: a frame of the shop, or a calibration rod. */
@@ -81,7 +82,8 @@ export const instrument = newInstrument.extend({
   on: onStandIn.nullable(),
   plugged: z.boolean(),
   calibration: calibration.nullable(),
-  calibrationState: z.enum(['fresh', 'stale', 'never', 'refused', 'not-needed']),
+  calibrationState: z.enum(CALIBRATION_STATES),
+  simulated: z.boolean().describe('whether things can be put on it and its cable pulled'),
 });
 
 /** What comes down the instruments' stream, one message an event. */
@@ -104,22 +106,11 @@ export const instrumentMessage = z.discriminatedUnion('kind', [
     kind: z.literal('failed'),
     instrumentId: z.string(),
     key: z.string(),
+    asked,
     code: z.string(),
     message: z.string(),
   }),
 ]);
-
-export type InstrumentKind = z.output<typeof instrumentKind>;
-
-/** How many raw values make one reading. */
-export const VALUES_A_READING: Record<InstrumentKind, number> = { scale: 1, board: 1, machine: 3 };
-
-/** What each kind of instrument can read of a frame. */
-export const READS: Record<InstrumentKind, readonly Quantity[]> = {
-  scale: ['massG'],
-  board: ['balanceCm'],
-  machine: ['swingWeight', 'twistWeight', 'leftRightG'],
-};
 
 export type DataSheet = z.output<typeof dataSheet>;
 export type NewInstrument = z.input<typeof newInstrument>;

@@ -1,9 +1,15 @@
 import { z } from 'zod';
-import { MEANS, QUANTITIES } from '@kevro/core';
+import { MEANS, PURPOSES, QUANTITIES } from '@kevro/core';
 import { dress, specUncertainty, specs } from '../shapes';
 
 export const quantity = z.enum(QUANTITIES);
 export const means = z.enum(MEANS);
+
+/** What a measurement is for, and the round of a fitting that it belongs to. */
+export const takenFor = {
+  purpose: z.enum(PURPOSES).default('found').describe('`found` with a round makes it the round’s start'),
+  roundId: z.string().nullable().default(null),
+};
 
 export const newMeasurement = z.strictObject({
   /** Made by the client once a draft: the same key twice stores one measurement. */
@@ -18,6 +24,7 @@ export const newMeasurement = z.strictObject({
     .default(null)
     .describe('grams at the widest part of the head by which its right side is heavier'),
   note: z.string().trim().max(500).default(''),
+  ...takenFor,
 });
 
 /** How a quantity of a measurement was found. */
@@ -32,6 +39,8 @@ export const measurement = z.strictObject({
   id: z.string(),
   frameId: z.string(),
   takenAt: z.string(),
+  purpose: z.enum(PURPOSES),
+  roundId: z.string().nullable(),
   dress,
   specs: specs.extend({ axisCm: z.number() }),
   uncertainty: specUncertainty,

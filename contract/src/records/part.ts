@@ -1,27 +1,38 @@
 import { z } from 'zod';
+import { PART_SCHEMAS } from '../parts';
 
-export const tape = z.strictObject({
-  name: z.string().min(1).max(80),
-  material: z.enum(['lead', 'tungsten']),
-  widthMm: z.number().positive(),
-  gPerCm: z.number().positive(),
-  stepCm: z.number().positive(),
-});
-export const filling = z.strictObject({
-  name: z.string().min(1).max(80),
-  material: z.enum(['putty', 'silicone']),
-  dabG: z.number().positive(),
-  gPerCm: z.number().positive(),
-});
-export const materials = z.strictObject({ tape, filling });
+const { tape, filling, wrap, baseGrip, overgrip, sleeve, dampener, string, insert, dab } = PART_SCHEMAS;
 
+/** Anything that a shop puts on a frame, told apart by its kind. */
 export const newPart = z.discriminatedUnion('kind', [
-  z.strictObject({ kind: z.literal('tape'), data: tape }),
-  z.strictObject({ kind: z.literal('filling'), data: filling }),
+  tape,
+  filling,
+  wrap,
+  baseGrip,
+  overgrip,
+  sleeve,
+  dampener,
+  string,
+  insert,
+  dab,
 ]);
-export type NewPart = z.output<typeof newPart>;
-export const parts = z.strictObject({
-  tapes: z.array(tape.extend({ id: z.string() })),
-  fillings: z.array(filling.extend({ id: z.string() })),
-});
-export type Parts = z.output<typeof parts>;
+const stored = { id: z.string() };
+/** A part as it is kept, and as a plan keeps the parts that it was made of. */
+export const part = z.discriminatedUnion('kind', [
+  tape.extend(stored),
+  filling.extend(stored),
+  wrap.extend(stored),
+  baseGrip.extend(stored),
+  overgrip.extend(stored),
+  sleeve.extend(stored),
+  dampener.extend(stored),
+  string.extend(stored),
+  insert.extend(stored),
+  dab.extend(stored),
+]);
+/** A part in the list: one that is retired stays, since builds are made of it. */
+export const partRow = z.strictObject({ part, retired: z.boolean() });
+
+export type NewPart = z.input<typeof newPart>;
+export type PartRecord = z.output<typeof part>;
+export type PartRow = z.output<typeof partRow>;

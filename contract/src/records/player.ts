@@ -33,9 +33,15 @@ export const newPlayer = z.strictObject({
   putsFirst: z.enum(PUTS_FIRST).nullable().default(null),
   bothers: z.array(z.enum(BOTHERS)).max(9).default([]),
   botherNote: text(200).default('').describe('what bothers them, in their own words'),
-  ceilingSwingWeight: z.number().positive().max(1000).nullable().default(null),
+  ceilings: z
+    .partialRecord(sport, z.number().positive().max(1000))
+    .default({})
+    .describe('the swing weight that the player is known to carry, sport by sport'),
   sessionsAWeek: z.number().min(0).max(21).nullable().default(null),
-  guide: z.enum(GUIDES).nullable().default(null).describe('the band of specs that suits this player'),
+  guides: z
+    .partialRecord(sport, z.enum(GUIDES))
+    .default({})
+    .describe('the band of specs that suits this player, sport by sport'),
   armHistory: text(1000)
     .optional()
     .describe('private: stored, and answered only where it is asked for; left out leaves what is stored'),

@@ -1,7 +1,6 @@
 import { z } from 'zod';
-import { dress, frameShape, knownSpecs } from '../shapes';
-
-const text = (most: number) => z.string().trim().max(most);
+import { dress, frameShape, knownSpecs, specKey, sport } from '../shapes';
+import { text } from './text';
 
 export const sourceKind = z.enum(['measured', 'published', 'maker', 'hearsay']);
 
@@ -17,6 +16,24 @@ export const newSetup = z.strictObject({
   specs: knownSpecs.extend({ axisCm: z.number().min(0).max(30).optional() }),
 });
 export const setup = newSetup.extend({ id: z.string() });
+
+export const setupQuery = z.strictObject({
+  search: text(80).optional(),
+  sport: sport.optional(),
+  kind: sourceKind.optional(),
+  ids: z.string().max(4000).optional().describe('only these, separated by commas'),
+  sort: z.enum(['name', 'year', 'weight', 'swing']).default('name'),
+  limit: z.coerce.number().int().min(1).max(500).default(100),
+  offset: z.coerce.number().int().min(0).default(0),
+});
+
+/** A setup with how far it is from a measured frame, once both are in one dress and about one axis. */
+export const nearSetup = z.strictObject({
+  setup,
+  distanceSteps: z.number(),
+  unknown: z.array(specKey).describe('specs that one side lacks: with any, the true distance may be larger'),
+});
+export type SetupQuery = z.output<typeof setupQuery>;
 export type SourceKind = z.output<typeof sourceKind>;
 export type NewSetup = z.input<typeof newSetup>;
 export type Setup = z.output<typeof setup>;

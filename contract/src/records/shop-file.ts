@@ -1,10 +1,10 @@
 import { z } from 'zod';
-import { school } from '../shapes';
-import { newAim } from './fitting';
-import { newFrame, newStringing } from './frame';
+import { school, spot } from '../shapes';
+import { closeFitting, newAim } from './fitting';
+import { newFrame, newStringing, nominal } from './frame';
 import { newInstrument, rodReads } from './instrument';
 import { newMeasurement } from './measurement';
-import { newPart } from './part';
+import { part } from './part';
 import { newPlayer } from './player';
 import { newSetup } from './setup';
 import { shop } from './shop';
@@ -12,16 +12,28 @@ import { shop } from './shop';
 const id = z.string().min(1).max(80);
 const when = z.iso.datetime();
 
+/** A weight that is on a frame, said by its place. */
+const weightAt = z.strictObject({
+  what: z.string().trim().max(60).default(''),
+  massG: z.number().positive().max(100),
+  at: spot,
+  spanCm: z.number().positive().max(60).optional(),
+  mirrored: z.boolean().optional(),
+});
+
 /** A whole shop in one open file: what the demo ships, and what a shop can be moved with. */
 export const shopFile = z.strictObject({
-  kevro: z.literal('shop/2'),
+  kevro: z.literal('shop/3'),
   shop,
   players: z.array(newPlayer.extend({ id, archived: z.boolean().default(false) })),
   frames: z.array(
     newFrame.extend({
       id,
       archived: z.boolean().default(false),
-      measurements: z.array(newMeasurement.omit({ key: true }).extend({ takenAt: when })),
+      /** Weights are said by their place, as a fitter would: `{ "zone": "handle" }`. */
+      weights: z.array(weightAt).max(40).default([]),
+      nominal: nominal.nullable().default(null),
+      measurements: z.array(newMeasurement.omit({ key: true, roundId: true }).extend({ takenAt: when })),
       stringings: z.array(newStringing).default([]),
     }),
   ),
@@ -37,18 +49,20 @@ export const shopFile = z.strictObject({
       }),
     )
     .default([]),
-  parts: z.array(z.strictObject({ id, part: newPart })),
+  parts: z.array(part),
   fittings: z.array(
     z.strictObject({
       id,
       playerId: id,
-      frameId: id,
+      frameIds: z.array(id).min(1).max(6),
       openedAt: when,
+      closed: closeFitting.extend({ at: when }).optional(),
       references: z.array(id).default([]),
-      aim: newAim.extend({ createdAt: when }).optional(),
+      /** The aim of the first frame’s round. */
+      aim: newAim.omit({ roundId: true }).extend({ createdAt: when }).optional(),
       /** A school whose plan is computed and chosen when the file is read. */
       plan: z
-        .strictObject({ school, tape: id, filling: id, createdAt: when, stepsDone: z.int().min(0) })
+        .strictObject({ school, parts: z.array(id).min(1), createdAt: when, stepsDone: z.int().min(0) })
         .optional(),
     }),
   ),

@@ -1,34 +1,38 @@
 import { describe, expect, it } from 'vitest';
 import { Fault } from '../fault';
 import { settleFrame } from '../frame';
+import { sportData } from '../sport';
 import {
-  BANDS,
+  aimGuards,
   aimProblems,
   bandOf,
   classesOver,
   deviationFrom,
   guideBands,
+  guidesOf,
+  isGrowing,
   partWay,
   withinTolerance,
   type Aim,
 } from '.';
 
+const tennis = sportData('tennis');
 const own = { massG: 320, balanceCm: 32, swingWeight: 310, twistWeight: 13 };
 
 describe('part of the way', () => {
   it('halfway is the middle of each spec, rounded as written on a card', () => {
-    const aim = partWay(own, { massG: 341, balanceCm: 32.5, swingWeight: 341, twistWeight: 14.5 }, 0.5);
+    const aim = partWay(tennis, own, { massG: 341, balanceCm: 32.5, swingWeight: 341, twistWeight: 14.5 }, 0.5);
     expect([aim.massG?.value, aim.balanceCm?.value, aim.swingWeight?.value, aim.twistWeight?.value]).toEqual([
       331, 32.3, 326, 13.8,
     ]);
   });
 
   it('0 stays, 1 copies, and what the other lacks is left free', () => {
-    expect(partWay(own, { massG: 341 }, 0).massG?.value).toBe(320);
-    const copied = partWay(own, { massG: 341 }, 1);
+    expect(partWay(tennis, own, { massG: 341 }, 0).massG?.value).toBe(320);
+    const copied = partWay(tennis, own, { massG: 341 }, 1);
     expect(copied.massG).toMatchObject({ value: 341, priority: 'want' });
     expect(copied.swingWeight?.priority).toBe('free');
-    expect(() => partWay(own, {}, 1.2)).toThrow(Fault);
+    expect(() => partWay(tennis, own, {}, 1.2)).toThrow(Fault);
   });
 });
 
@@ -79,11 +83,11 @@ describe('guides (common practice)', () => {
     expect(bands.swingWeight).toEqual([318, 340]);
     expect(bands.massG).toEqual([311, 334]);
     const wrapped = guideBands(frame, 'advanced', { baseGrip: 'synthetic', strings: true, overgrips: 1 });
-    expect(wrapped.massG[0] - bands.massG[0]).toBeCloseTo(5.5, 9);
+    expect((wrapped.massG?.[0] ?? 0) - (bands.massG?.[0] ?? 0)).toBeCloseTo(5.5, 9);
   });
 
   it('come down by the strings for an unstrung frame', () => {
-    const [low] = guideBands(frame, 'advanced', { baseGrip: 'synthetic' }).swingWeight;
+    const [low = 0] = guideBands(frame, 'advanced', { baseGrip: 'synthetic' }).swingWeight ?? [];
     expect(318 - low).toBeGreaterThan(25);
     expect(318 - low).toBeLessThan(30);
   });
@@ -101,13 +105,51 @@ describe('bands of other sports and juniors (common practice)', () => {
     ['padel', 'massG', 360, 'usual'],
     ['padel', 'massG', 380, 'only for strong arms'],
   ] as const)('%s %s %f is %s', (sport, key, value, name) => {
-    expect(bandOf(BANDS[sport][key] ?? [], value)?.name).toBe(name);
+    expect(bandOf(sportData(sport).bands[key] ?? [], value)?.name).toBe(name);
   });
 
   it('counts the weight classes a junior is over', () => {
-    expect(classesOver(13, 280)).toBe(0);
-    expect(classesOver(13, 300)).toBe(1);
-    expect(classesOver(11, 300)).toBe(2);
-    expect(classesOver(16, 260)).toBe(0);
+    expect(classesOver('tennis', 13, 280)).toBe(0);
+    expect(classesOver('tennis', 13, 300)).toBe(1);
+    expect(classesOver('tennis', 11, 300)).toBe(2);
+    expect(classesOver('tennis', 16, 260)).toBe(0);
+    expect(classesOver('padel', 11, 300)).toBe(0);
+  });
+
+  it('counts a player as growing until the year they are 18', () => {
+    expect(isGrowing(2009, 2026)).toBe(true);
+    expect(isGrowing(2008, 2026)).toBe(false);
+  });
+});
+
+describe('a sport’s own aim', () => {
+  it('is rounded and tolerated as that sport does: half a gram matters on a shuttle frame, not on a tennis frame', () => {
+    const light = { massG: 83, balanceCm: 29, swingWeight: 85, twistWeight: 1.2 };
+    const to = { massG: 84.4, balanceCm: 29.4, swingWeight: 87, twistWeight: 1.26 };
+    const halfway = partWay(sportData('badminton'), light, to, 0.5);
+    expect(halfway.massG).toMatchObject({ value: 83.5, tolerance: 0.5 });
+    expect(halfway.twistWeight).toMatchObject({ value: 1.24, tolerance: 0.03 });
+    expect(partWay(tennis, light, to, 0.5).massG?.value).toBe(84);
+  });
+
+  it('has guides of its own, and none of another’s', () => {
+    expect(guidesOf('pickleball')).toEqual(['light', 'medium', 'heavy']);
+    const paddle = settleFrame({ sport: 'pickleball', lengthCm: 40.64 });
+    expect(guideBands(paddle, 'light', { baseGrip: 'synthetic' }).swingWeight).toEqual([-Infinity, 115]);
+    expect(guideBands(paddle, 'advanced', { baseGrip: 'synthetic' })).toEqual({});
+  });
+});
+
+describe('guards', () => {
+  const aim: Aim = { swingWeight: { value: 340, tolerance: 1 } };
+
+  it('speak above the ceiling, not at it, and not where the swing weight is free', () => {
+    expect(aimGuards(aim, { ceilingSwingWeight: 335 })).toEqual([
+      { code: 'over-ceiling', value: 340, limit: 335 },
+    ]);
+    expect(aimGuards(aim, { ceilingSwingWeight: 340 })).toEqual([]);
+    expect(aimGuards(aim, {})).toEqual([]);
+    const free: Aim = { swingWeight: { value: 340, tolerance: 1, priority: 'free' } };
+    expect(aimGuards(free, { ceilingSwingWeight: 300 })).toEqual([]);
   });
 });

@@ -1,8 +1,11 @@
 import { Fault, type Problem } from '../fault';
 import { SPEC_KEYS, recoilWeight, type AxisSpecs, type SpecKey, type Specs } from '../mass';
-import type { KnownSpecs } from '../compare';
+import type { KnownSpecs } from '../spec';
+import type { SportData } from '../sport';
+import { isInside } from './tolerance';
 
-export type Priority = 'must' | 'want' | 'free';
+export const PRIORITIES = ['must', 'want', 'free'] as const;
+export type Priority = (typeof PRIORITIES)[number];
 
 /** How much a tolerance outside counts: a must outweighs a want a thousandfold, and what is free counts nothing. */
 export const PRIORITY_WEIGHT: Record<Priority, number> = { must: 1000, want: 1, free: 0 };
@@ -16,25 +19,15 @@ export interface Target {
 
 export type Aim = Partial<Record<SpecKey, Target>>;
 
-/** Tolerances that a careful shop works to (common practice; the fitter can change them). */
-export const USUAL_TOLERANCE: Record<SpecKey, number> = {
-  massG: 1,
-  balanceCm: 0.15,
-  swingWeight: 1.5,
-  twistWeight: 0.2,
-};
-
-const roundTo: Record<SpecKey, number> = { massG: 1, balanceCm: 0.1, swingWeight: 1, twistWeight: 0.1 };
-const rounded = (key: SpecKey, value: number): number => Math.round(value / roundTo[key]) * roundTo[key];
 const tidy = (value: number): number => Number(value.toFixed(6));
 
 /**
- * An aim part of the way from one's own specs to another's, rounded as a fitter would write it. Specs that the other lacks are left free.
+ * An aim part of the way from one's own specs to another's, rounded as a fitter of the sport would write it. Specs that the other lacks are left free.
  * @param share 0 (stay) to 1 (copy); half is common for a growing player
  * @throws Fault `share-out-of-range`
- * @example partWay({ massG: 320, … }, { massG: 340 }, 0.5).massG?.value // 330
+ * @example partWay(sportData('tennis'), { massG: 320, … }, { massG: 340 }, 0.5).massG?.value // 330
  */
-export function partWay(own: Specs, other: KnownSpecs, share: number): Aim {
+export function partWay(sport: SportData, own: Specs, other: KnownSpecs, share: number): Aim {
   if (!(share >= 0 && share <= 1)) throw new Fault({ code: 'share-out-of-range', path: 'share' });
   const aim: Aim = {};
   for (const key of SPEC_KEYS) {
@@ -43,8 +36,8 @@ export function partWay(own: Specs, other: KnownSpecs, share: number): Aim {
     if (from === undefined) continue;
     const value = to === undefined ? from : from + share * (to - from);
     aim[key] = {
-      value: tidy(rounded(key, value)),
-      tolerance: USUAL_TOLERANCE[key],
+      value: tidy(Math.round(value / sport.aimStep[key]) * sport.aimStep[key]),
+      tolerance: sport.tolerance[key],
       priority: to === undefined ? 'free' : 'want',
     };
   }
@@ -99,15 +92,12 @@ export function deviationFrom(aim: Aim, specs: KnownSpecs): KnownSpecs {
   return deviation;
 }
 
-/** Slack for rounding in floating point when a value is judged against a tolerance, in tolerances. */
-export const TOLERANCE_SLACK = 1e-6;
-
 /** Whether each spec of the aim that is not free lies within its tolerance; a spec that is not known does not. */
 export function withinTolerance(aim: Aim, specs: KnownSpecs): boolean {
   return SPEC_KEYS.every((key) => {
     const target = aim[key];
     if (!target || target.priority === 'free') return true;
     const value = specs[key];
-    return value !== undefined && Math.abs(value - target.value) <= target.tolerance * (1 + TOLERANCE_SLACK);
+    return value !== undefined && isInside(target, value);
   });
 }

@@ -1,51 +1,48 @@
-import { dressChange, signedParts, type Dress } from '../dress';
+import { dressChange, signedParts } from '../dress';
 import type { Frame } from '../frame';
-import { swingAbout, total } from '../mass';
+import { SPEC_KEYS, swingAbout, total, type MassSums, type SpecKey } from '../mass';
+import { sportData, type Band, type Dress, type GuideName, type Sport } from '../sport';
+import { G_CM2_PER_KG_CM2 } from '../units';
 
-export const GUIDES = [
-  'junior-26',
-  'first-full',
-  'average-adult',
-  'strong-adult',
-  'advanced',
-  'very-strong',
-] as const;
-export type GuideName = (typeof GUIDES)[number];
+/** A band to draw: an open end is infinite. */
+export type Bands = Partial<Record<SpecKey, readonly [number, number]>>;
 
-/** A band of specs that suits a kind of player. Swing weight strung, kg·cm²; weight unstrung, g. Common practice. */
-export interface Guide {
-  swingWeight: readonly [number, number];
-  unstrungG: readonly [number, number];
+/** The guides of a sport, in the order in which it names them. @example guidesOf('tennis')[0] // 'junior-26' */
+export const guidesOf = (sport: Sport): GuideName[] => Object.keys(sportData(sport).guides) as GuideName[];
+
+/** What a change of dress adds to a spec; undefined for the balance, whose change depends on the frame. */
+function moved(key: SpecKey, sums: MassSums, axisCm: number): number | undefined {
+  switch (key) {
+    case 'massG':
+      return sums.massG;
+    case 'balanceCm':
+      return undefined;
+    case 'swingWeight':
+      return swingAbout(sums, axisCm);
+    case 'twistWeight':
+      return sums.twistGCm2 / G_CM2_PER_KG_CM2;
+  }
 }
-
-export const TENNIS_GUIDES: Record<GuideName, Guide> = {
-  'junior-26': { swingWeight: [245, 278], unstrungG: [225, 255] },
-  'first-full': { swingWeight: [270, 300], unstrungG: [250, 275] },
-  'average-adult': { swingWeight: [290, 315], unstrungG: [270, 295] },
-  'strong-adult': { swingWeight: [308, 330], unstrungG: [285, 308] },
-  advanced: { swingWeight: [318, 340], unstrungG: [295, 318] },
-  'very-strong': { swingWeight: [330, 360], unstrungG: [310, 340] },
-};
-
-const UNSTRUNG: Dress = { baseGrip: 'synthetic' };
-const STRUNG: Dress = { ...UNSTRUNG, strings: true };
 
 /**
- * A guide's bands brought to the dress of the frame in hand: weight from unstrung with a base grip, swing weight from strung.
+ * A guide's bands brought to the dress of the frame in hand, each from the dress that it is said for. Nothing where the frame's sport has no such guide; a
+ * balance is given only for the dress that it is said for.
  * @example guideBands(frame, 'advanced', { baseGrip: 'synthetic', strings: true }).swingWeight // [318, 340]
  */
-export function guideBands(
-  frame: Frame,
-  name: GuideName,
-  dress: Dress,
-): { massG: [number, number]; swingWeight: [number, number] } {
-  const guide = TENNIS_GUIDES[name];
-  const from = (start: Dress) =>
-    total(signedParts(dressChange(frame, start, dress)).map((part) => part.sums));
-  const moreG = from(UNSTRUNG).massG;
-  const moreSwing = swingAbout(from(STRUNG), frame.sport.axisCm);
-  return {
-    massG: [guide.unstrungG[0] + moreG, guide.unstrungG[1] + moreG],
-    swingWeight: [guide.swingWeight[0] + moreSwing, guide.swingWeight[1] + moreSwing],
-  };
+export function guideBands(frame: Frame, name: GuideName, dress: Dress): Bands {
+  const guide = frame.sport.guides[name] ?? {};
+  const bands: Bands = {};
+  for (const key of SPEC_KEYS) {
+    const band = guide[key];
+    if (!band) continue;
+    const parts = signedParts(dressChange(frame, band.dress, dress));
+    const more = parts.length === 0 ? 0 : moved(key, total(parts.map((p) => p.sums)), frame.sport.axisCm);
+    if (more === undefined) continue;
+    bands[key] = [(band.from ?? -Infinity) + more, (band.to ?? Infinity) + more];
+  }
+  return bands;
 }
+
+/** The band a value falls in; the lower end belongs to the band, the upper to the next. */
+export const bandOf = (bands: readonly Band[], value: number): Band | undefined =>
+  bands.find(({ from = -Infinity, to = Infinity }) => value >= from && value < to);

@@ -1,3 +1,5 @@
 export * from './aim';
+export * from './guards';
 export * from './guides';
-export * from './other-guides';
+export * from './juniors';
+export * from './tolerance';

@@ -1,72 +1,95 @@
-import type { Dress } from '../dress';
-import type { Frame } from '../frame';
-import type { Materials, Placement } from '../plan';
-import { cutList, type Cut } from './cut-list';
+import { partNamed, partRule, type Caution, type Placement } from '../part';
+import type { Change } from '../plan';
+import type { Dress } from '../sport';
 
-export type Caution = 'lead' | 'blade' | 'solvent';
-
-export type StepKind =
-  | 'weigh-before'
-  | 'strip-handle'
-  | 'cut'
-  | 'trial'
-  | 'measure-trial'
-  | 'fix-head'
-  | 'fill-handle'
-  | 'regrip'
-  | 'final-check';
+/** The kinds of steps at the bench, in their order; a new one is one entry here and one row of words. See docs/add-a-bench-step.md. */
+export const STEP_KINDS = [
+  'weigh-before',
+  'strip-handle',
+  'take-off',
+  'cut',
+  'trial',
+  'measure-trial',
+  'fix-head',
+  'set-in',
+  'fill-handle',
+  'wrap-handle',
+  'swap',
+  'regrip',
+  'final-check',
+] as const;
+export type StepKind = (typeof STEP_KINDS)[number];
 
 /** One step at the bench. `key` stays the same as long as the plan does, so that what is done can be kept. */
 export interface BenchStep {
   key: string;
   kind: StepKind;
-  cuts: Cut[];
+  /** The placements it is about; of a removal what is taken off. */
+  placementIds: string[];
   cautions: Caution[];
   /** Waiting before the next step, minutes. */
-  waitMinutes?: number;
+  waitMinutes?: number | undefined;
 }
 
-/** Silicone sets before a grip goes over it, minutes (common practice; the maker's label wins). */
-const SILICONE_WAIT_MINUTES = 12 * 60;
-
 /**
- * A plan as ordered bench steps: weigh, strip the handle, cut, trial with the weight on the outside, measure, then commit: head first for
- * swing weight, handle after for mass, grip back on, final check.
- * @param dress what is on the frame: an overgrip or grip must come off before the handle is filled
- * @example benchSteps(frame, placements, materials, { overgrips: 1 }).map((s) => s.kind)
+ * A plan as ordered bench steps: weigh, strip the handle, take off what goes, cut, trial with the weight on the outside, measure, then commit: head first for
+ * swing weight, handle after for mass, grips back on, final check.
+ * @param dress what is on the frame: a grip must come off before anything goes into or around the handle
+ * @example benchSteps({ ...NO_CHANGE, placements, parts }, { overgrips: 1 }).map((s) => s.kind)
  */
-export function benchSteps(
-  frame: Frame,
-  placements: readonly Placement[],
-  materials: Materials,
-  dress: Dress,
-): BenchStep[] {
-  const cuts = cutList(frame, placements, materials);
-  const head = cuts.filter((cut) => cut.widthMm !== undefined).sort((a, b) => b.massG - a.massG);
-  const handle = cuts.filter((cut) => cut.widthMm === undefined);
-  const tapeCautions: Caution[] = materials.tape.material === 'lead' ? ['lead'] : [];
+export function benchSteps(change: Change, dress: Dress): BenchStep[] {
+  const { placements, swaps, removals, parts } = change;
+  const ruleOf = ({ partId }: Placement) => {
+    const part = partNamed(parts, partId);
+    return part ? { part, rule: partRule(part) } : undefined;
+  };
+  const fixed = (placement: Placement) => ruleOf(placement)?.rule.fixing ?? 'set-in';
+  const cautionsOf = (of: readonly Placement[]): Caution[] => [
+    ...new Set(of.flatMap((p) => ruleOf(p)?.rule.cautions(ruleOf(p)?.part as never) ?? [])),
+  ];
+  const heaviestFirst = placements.toSorted((a, b) => b.massG - a.massG);
+  const tape = heaviestFirst.filter((p) => fixed(p) === 'fix-head');
+  const cut = heaviestFirst.filter((p) => fixed(p) === 'fix-head' || fixed(p) === 'wrap-handle');
+  const inHandle = placements.filter((p) => fixed(p) === 'fill-handle' || fixed(p) === 'wrap-handle');
+  const offHandle = removals.filter(({ of }) => of.path === 'handle');
   const gripped = (dress.overgrips ?? 0) > 0 || (dress.baseGrip !== undefined && dress.baseGrip !== 'none');
-  const silicone = materials.filling.material === 'silicone';
-  const step = (kind: StepKind, more: Partial<BenchStep> = {}): BenchStep => ({
+  const ids = (of: readonly Placement[]): string[] => of.map(({ id }) => id);
+
+  const step = (kind: StepKind, of: readonly Placement[] = [], cautions: Caution[] = []): BenchStep => ({
     key: kind,
     kind,
-    cuts: [],
-    cautions: [],
-    ...more,
+    placementIds: ids(of),
+    cautions,
   });
-  const perCut = (kind: StepKind, list: Cut[], cautions: Caution[]): BenchStep[] =>
-    list.map((cut) => step(kind, { key: `${kind}:${cut.zone}`, cuts: [cut], cautions }));
+  const each = (kind: StepKind, more: Caution[] = []): BenchStep[] =>
+    placements
+      .filter((p) => fixed(p) === kind)
+      .toSorted((a, b) => (kind === 'fix-head' ? b.massG - a.massG : 0))
+      .map((p) => ({
+        ...step(kind, [p], [...new Set([...cautionsOf([p]), ...more])]),
+        key: `${kind}:${p.id}`,
+      }));
 
   const steps = [step('weigh-before')];
-  if (handle.length > 0 && gripped) steps.push(step('strip-handle', { cautions: ['blade'] }));
-  if (head.length > 0) steps.push(step('cut', { cuts: head, cautions: ['blade', ...tapeCautions] }));
-  if (cuts.length > 0) steps.push(step('trial', { cuts, cautions: tapeCautions }), step('measure-trial'));
-  steps.push(...perCut('fix-head', head, [...tapeCautions, 'solvent']));
-  const filled = perCut('fill-handle', handle, silicone ? ['solvent'] : []);
+  const opensHandle = gripped && (inHandle.length > 0 || offHandle.length > 0);
+  if (opensHandle) steps.push(step('strip-handle', [], ['blade']));
+  if (removals.length > 0) {
+    const off = removals.map(({ of }) => of);
+    steps.push(step('take-off', off, [...cautionsOf(off), 'blade']));
+  }
+  if (cut.length > 0) steps.push(step('cut', cut, ['blade', ...cautionsOf(cut)]));
+  if (placements.length > 0)
+    steps.push(step('trial', heaviestFirst, cautionsOf(tape)), step('measure-trial'));
+  steps.push(...each('fix-head', ['solvent']), ...each('set-in'));
+  const filled = each('fill-handle');
+  const waits = placements
+    .filter((p) => fixed(p) === 'fill-handle')
+    .map((p) => ruleOf(p)?.rule.waitMinutes?.(ruleOf(p)?.part as never) ?? 0);
   const last = filled.at(-1);
-  if (last && silicone) last.waitMinutes = SILICONE_WAIT_MINUTES;
-  steps.push(...filled);
-  if (handle.length > 0 && gripped) steps.push(step('regrip'));
+  if (last && Math.max(...waits) > 0) last.waitMinutes = Math.max(...waits);
+  steps.push(...filled, ...each('wrap-handle'));
+  if (swaps.length > 0) steps.push(step('swap'));
+  if (opensHandle) steps.push(step('regrip'));
   steps.push(step('final-check'));
   return steps;
 }

@@ -1,42 +1,35 @@
 import { describe, expect, it } from 'vitest';
-import { placeOf, settleFrame } from '../frame';
-import type { Materials, Placement } from '../plan';
+import { settleFrame } from '../frame';
+import type { Part, Placement } from '../part';
+import { NO_CHANGE, type Change } from '../plan';
+import { laidAt, lead, putty, silicone, tape } from '../../test/parts';
 import { benchSteps, cutList } from '.';
 
 const frame = settleFrame({ sport: 'tennis', lengthCm: 68.58 });
-const materials: Materials = {
-  tape: { name: 'grey tape 6 mm', material: 'tungsten', widthMm: 6, gPerCm: 0.265, stepCm: 0.5 },
-  filling: { name: 'handle silicone', material: 'silicone', dabG: 0.5, gPerCm: 0.9 },
-};
-const at = (
-  zone: Placement['zone'],
-  rest: Pick<Placement, 'massG' | 'mirrored' | 'spanCm' | 'layers'>,
-): Placement => {
-  const { xCm, yCm } = placeOf(frame, { zone });
-  return { zone, xCm, yCm, ...rest };
-};
-const shoulders = at('shoulders', { massG: 4.24, mirrored: true, spanCm: 8, layers: 1 });
-const butt = at('butt', { massG: 6, mirrored: false, spanCm: 3, layers: 1 });
+const parts = [tape, lead, putty, silicone];
+const shoulders = laidAt(frame, 'shoulders', tape, 4.24, 8);
+const butt = laidAt(frame, 'butt', silicone, 6, 3);
 
 describe('cut list', () => {
   it('gives length, pieces and places from the tip on the hoop and from the butt in the handle', () => {
-    const [strip, dab] = cutList(frame, [shoulders, butt], materials);
-    expect(strip).toMatchObject({ pieces: 2, sides: 2, lengthCm: 8, widthMm: 6, measuredFrom: 'tip' });
+    const [strip, dab] = cutList(frame, [shoulders, butt], parts);
+    expect(strip).toMatchObject({ pieces: 2, sides: 2, lengthCm: 8, cut: true, measuredFrom: 'tip' });
     expect(strip?.pieceG).toBeCloseTo(2.12, 9);
     expect((strip?.endCm ?? 0) - (strip?.startCm ?? 0)).toBeCloseTo(8, 9);
     expect(strip?.clock).toBeCloseTo(1.5, 6);
-    expect(dab).toMatchObject({ pieces: 1, measuredFrom: 'butt', startCm: 0, endCm: 3 });
+    expect(dab).toMatchObject({ pieces: 1, cut: false, measuredFrom: 'butt', startCm: 0, endCm: 3 });
   });
 
   it('weighs what its length and density make', () => {
-    const [strip] = cutList(frame, [shoulders], materials);
-    expect(strip?.pieceG).toBeCloseTo((strip?.lengthCm ?? 0) * materials.tape.gPerCm, 9);
+    const [strip] = cutList(frame, [shoulders], parts);
+    expect(strip?.pieceG).toBeCloseTo((strip?.lengthCm ?? 0) * 0.265, 9);
   });
 });
 
 describe('bench steps', () => {
-  const kinds = (placements: Placement[], dress = {}, m = materials): string[] =>
-    benchSteps(frame, placements, m, dress).map((s) => s.kind);
+  const stepsOf = (placements: Placement[], dress = {}, more: Partial<Change> = {}) =>
+    benchSteps({ ...NO_CHANGE, placements, parts, ...more }, dress);
+  const kinds = (...of: Parameters<typeof stepsOf>): string[] => stepsOf(...of).map((s) => s.kind);
 
   it('commit the head before the handle, trial first, final check last', () => {
     expect(kinds([butt, shoulders], { baseGrip: 'synthetic', overgrips: 1 })).toEqual([
@@ -57,13 +50,65 @@ describe('bench steps', () => {
     expect(kinds([])).toEqual(['weigh-before', 'final-check']);
   });
 
-  it('caution against lead only where the tape is lead, and wait for silicone', () => {
-    const lead: Materials = { ...materials, tape: { ...materials.tape, material: 'lead' } };
-    const cautions = (m: Materials): string[] =>
-      benchSteps(frame, [shoulders, butt], m, {}).flatMap((s) => s.cautions);
-    expect(cautions(lead)).toContain('lead');
-    expect(cautions(materials)).not.toContain('lead');
-    const fill = benchSteps(frame, [butt], materials, {}).find((s) => s.kind === 'fill-handle');
-    expect(fill?.waitMinutes).toBeGreaterThan(0);
+  it('name what comes off and what is changed', () => {
+    const gripped = { baseGrip: 'synthetic', overgrips: 1 } as const;
+    expect(kinds([], gripped, { swaps: [{ what: 'overgrips', to: 0 }] })).toEqual([
+      'weigh-before',
+      'swap',
+      'final-check',
+    ]);
+    const steps = stepsOf([], gripped, { removals: [{ of: { ...butt, id: 'there' } }] });
+    expect(steps.map((s) => s.kind)).toEqual([
+      'weigh-before',
+      'strip-handle',
+      'take-off',
+      'regrip',
+      'final-check',
+    ]);
+    expect(steps[2]?.placementIds).toEqual(['there']);
+  });
+
+  it('have keys of their own, also for two placements of one kind', () => {
+    const keys = stepsOf([shoulders, { ...shoulders, id: 'second' }, butt]).map((s) => s.key);
+    expect(new Set(keys).size).toBe(keys.length);
+    expect(keys).toContain('fix-head:second');
+  });
+
+  it('caution against lead only where the tape is lead, and wait as long as the filling sets', () => {
+    const inLead = laidAt(frame, 'shoulders', lead, 4.24, 8);
+    const cautions = (p: Placement): string[] => stepsOf([p, butt]).flatMap((s) => s.cautions);
+    expect(cautions(inLead)).toContain('lead');
+    expect(cautions(shoulders)).not.toContain('lead');
+    const fill = stepsOf([butt]).find((s) => s.kind === 'fill-handle');
+    expect(fill?.waitMinutes).toBe(720);
+    expect(fill?.cautions).toContain('solvent');
+    const soft = { ...butt, partId: 'putty' };
+    expect(stepsOf([soft]).find((s) => s.kind === 'fill-handle')?.waitMinutes).toBeUndefined();
+  });
+
+  it('fix each kind of part in its own way', () => {
+    const leather: Part = {
+      id: 'leather',
+      kind: 'wrap',
+      name: 'leather strip',
+      material: 'leather',
+      gPerCm: 1.1,
+      stepCm: 1,
+    };
+    const dab: Part = { id: 'dab', kind: 'dab', name: 'dab', massG: 1 };
+    const own = [leather, dab];
+    const placed = [laidAt(frame, 'handle', leather, 5.5, 5), laidAt(frame, 'sides', dab, 2, 0)];
+    const of = benchSteps({ ...NO_CHANGE, placements: placed, parts: own }, { overgrips: 1 });
+    expect(of.map((s) => s.kind)).toEqual([
+      'weigh-before',
+      'strip-handle',
+      'cut',
+      'trial',
+      'measure-trial',
+      'set-in',
+      'wrap-handle',
+      'regrip',
+      'final-check',
+    ]);
   });
 });

@@ -1,18 +1,21 @@
-import { clockOf, type Frame } from '../frame';
-import { placementPlace, type Materials, type Placement } from '../plan';
+import { clockOf, pointOnLine, type Frame } from '../frame';
+import { middleOf, partNamed, partRule, spanCmOf, spanOf, zoneOf, type Part, type Placement } from '../part';
+import type { ZoneName } from '../sport';
 
 /** One kind of piece to cut or weigh, and where it goes. */
 export interface Cut {
-  zone: Placement['zone'];
-  material: string;
+  placementId: string;
+  zone: ZoneName;
+  /** What it is made of; undefined where the part is not known any more. */
+  part: Part | undefined;
+  /** It is cut to a length, or it is weighed and filled in. */
+  cut: boolean;
   /** How many pieces of this length: sides times layers. */
   pieces: number;
   layers: number;
-  /** Each side. */
   sides: 1 | 2;
   massG: number;
   pieceG: number;
-  widthMm?: number;
   lengthCm: number;
   /** Start and end. On the hoop measured along it from the tip; elsewhere from the butt along the long axis, cm. */
   measuredFrom: 'tip' | 'butt';
@@ -20,35 +23,37 @@ export interface Cut {
   endCm: number;
   /** Clock hour of the middle of a piece on the hoop, right side. */
   clock?: number;
+  slot?: number;
 }
 
 /**
- * The cut list of a plan: for each placement the pieces with length, layers, and start and end along the frame.
- * @param materials the shop's; a placement without a span is laid as one dab at its place
- * @example cutList(frame, placements, materials)[0].startCm // 8.5
+ * The cut list of placements: for each the pieces with length, layers, and start and end along the frame.
+ * @param parts what the placements are made of; a point is laid as one dab at its place
+ * @example cutList(frame, placements, parts)[0].startCm // 8.5
  */
-export function cutList(frame: Frame, placements: readonly Placement[], materials: Materials): Cut[] {
+export function cutList(frame: Frame, placements: readonly Placement[], parts: readonly Part[]): Cut[] {
   return placements.map((placement): Cut => {
-    const place = placementPlace(frame, placement);
-    const inHandle = place.on === 'handle';
-    const sides = placement.mirrored ? 2 : 1;
-    const layers = placement.layers ?? 1;
-    const span = placement.spanCm ?? 0;
-    const middle = place.on === 'rim' ? Math.abs(place.arcCm()) : placement.xCm;
+    const part = partNamed(parts, placement.partId);
+    const { line, startCm, endCm } = spanOf(frame, placement);
+    const { id, massG, layers, sides } = placement;
+    const along = (cm: number): number => (line === 'rim' ? cm : pointOnLine(frame, line, cm).xCm);
+    const pieces = sides * layers;
     return {
-      zone: placement.zone,
-      material: inHandle ? materials.filling.name : materials.tape.name,
-      pieces: sides * layers,
+      placementId: id,
+      zone: zoneOf(frame, placement),
+      part,
+      cut: part ? partRule(part).lie !== 'column' && partRule(part).lie !== 'point' : line !== 'handle',
+      pieces,
       layers,
       sides,
-      massG: placement.massG,
-      pieceG: placement.massG / (sides * layers),
-      ...(inHandle ? {} : { widthMm: materials.tape.widthMm }),
-      lengthCm: span,
-      measuredFrom: place.on === 'rim' ? 'tip' : 'butt',
-      startCm: middle - span / 2,
-      endCm: middle + span / 2,
-      ...(place.on === 'rim' ? { clock: clockOf(frame, place) } : {}),
+      massG,
+      pieceG: massG / pieces,
+      lengthCm: spanCmOf(placement),
+      measuredFrom: line === 'rim' ? 'tip' : 'butt',
+      startCm: along(startCm),
+      endCm: along(endCm),
+      ...(line === 'rim' ? { clock: clockOf(frame, middleOf(frame, placement)) } : {}),
+      ...(placement.path === 'slot' ? { slot: placement.slot } : {}),
     };
   });
 }

@@ -2,3 +2,5 @@ export * from './estimate';
 export * from './judge';
 export * from './reading';
 export * from './settle';
+export * from './instrument-reading';
+export * from './measurement';

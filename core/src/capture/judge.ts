@@ -47,9 +47,6 @@ export interface JudgedMeasurement {
   dress: Dress;
 }
 
-/** Frames differ from the sport's usual recoil weight and twist weight by up to these shares (from memory). */
-const RECOIL_RANGE = [0.78, 1.28] as const;
-const TWIST_RANGE = [0.6, 1.5] as const;
 /** A difference counts from twice its standard uncertainty. */
 const COVERAGE = 2;
 
@@ -125,6 +122,9 @@ function againstNominal(shape: FrameShape, now: JudgedMeasurement, nominal: Nomi
 function againstSense(frame: Frame, { specs, estimated = [] }: JudgedMeasurement): Judgement[] {
   const { massG, balanceCm, swingWeight, twistWeight } = specs;
   const found: Judgement[] = [];
+  const { usualRange } = frame.sport;
+  const outside = (ratio: number, [low, high]: readonly [number, number]): boolean =>
+    ratio < low || ratio > high;
   if (massG === undefined) return found;
   if (balanceCm !== undefined && swingWeight !== undefined && !estimated.includes('swingWeight')) {
     const { axisCm } = frame.sport;
@@ -132,7 +132,7 @@ function againstSense(frame: Frame, { specs, estimated = [] }: JudgedMeasurement
     if (!(recoil > 0)) return [{ kind: 'impossible-swing', least: swingWeight - recoil }];
     const usual = (usualRecoilShare(frame) * massG * frame.lengthCm ** 2) / G_CM2_PER_KG_CM2;
     const ratio = recoil / usual;
-    if (ratio < RECOIL_RANGE[0] || ratio > RECOIL_RANGE[1]) found.push({ kind: 'unusual-swing', ratio });
+    if (outside(ratio, usualRange.recoil)) found.push({ kind: 'unusual-swing', ratio });
   }
   if (twistWeight !== undefined && !estimated.includes('twistWeight')) {
     const usualFrame = settleFrame({ sport: frame.sport.sport, lengthCm: frame.sport.lengthCm });
@@ -140,7 +140,7 @@ function againstSense(frame: Frame, { specs, estimated = [] }: JudgedMeasurement
     const spread =
       (massG * frame.head.acrossCm ** 2) / (usual.massG * usualFrame.head.acrossCm ** 2) || Number.NaN;
     const ratio = twistWeight / (usual.twistWeight * spread);
-    if (ratio < TWIST_RANGE[0] || ratio > TWIST_RANGE[1]) found.push({ kind: 'unusual-twist', ratio });
+    if (outside(ratio, usualRange.twist)) found.push({ kind: 'unusual-twist', ratio });
   }
   return found;
 }

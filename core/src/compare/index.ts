@@ -1,2 +1,3 @@
 export * from './setup';
 export * from './steps';
+export type { KnownSpecs } from '../spec';

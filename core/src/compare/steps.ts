@@ -1,16 +1,15 @@
-import { SPEC_KEYS, type SpecKey } from '../mass';
+import { SPEC_KEYS, type KnownSpecs, type SpecKey } from '../spec';
+import { SPORTS, type SportData } from '../sport';
 
-/** Any of the four specs; a spec that is not known is left out. */
-export type KnownSpecs = Partial<Record<SpecKey, number>>;
+/** What a hand notices in a sport. */
+export type Noticeable = SportData['noticeable'];
 
-/**
- * Just noticeable differences: 2.5 % of swing weight (Brody 2000, skilled players); 3 g, 3 mm, 0.4 kg·cm² of twist (common practice).
- */
-export const NOTICEABLE = { massG: 3, balanceCm: 0.3, swingWeightShare: 0.025, twistWeight: 0.4 } as const;
+/** Where no sport is named, the steps of tennis stand: they are the ones that are published. */
+const UNNAMED = SPORTS.tennis;
 
 /** One noticeable step of a spec in its own unit, for a hand used to this swing weight. */
-export const noticeableStep = (key: SpecKey, ownSwingWeight: number): number =>
-  key === 'swingWeight' ? NOTICEABLE.swingWeightShare * ownSwingWeight : NOTICEABLE[key];
+export const noticeableStep = (noticeable: Noticeable, key: SpecKey, ownSwingWeight: number): number =>
+  key === 'swingWeight' ? noticeable.swingWeightShare * ownSwingWeight : noticeable[key];
 
 export interface StepDistance {
   /** Root of the sum of squared steps over the specs that both sides know. */
@@ -23,18 +22,24 @@ export interface StepDistance {
 
 /**
  * How far another frame is from one's own, as a hand would notice. Both must be in one dress and about one axis.
- * @param own the frame in hand @param handSwingWeight the swing weight that sets the size of a step; the frame's own if left out
+ * @param own the frame in hand @param sport whose steps count; tennis where none is named
+ * @param handSwingWeight the swing weight that sets the size of a step; the frame's own if left out
  * @example stepDistance({ massG: 330, swingWeight: 320 }, { massG: 333, swingWeight: 328 }).distanceSteps // √2
  */
-export function stepDistance(own: KnownSpecs, other: KnownSpecs, handSwingWeight?: number): StepDistance {
+export function stepDistance(
+  own: KnownSpecs,
+  other: KnownSpecs,
+  sport: SportData = UNNAMED,
+  handSwingWeight?: number,
+): StepDistance {
   const steps: KnownSpecs = {};
   const unknown: SpecKey[] = [];
-  const hand = handSwingWeight ?? own.swingWeight ?? other.swingWeight ?? 320;
+  const hand = handSwingWeight ?? own.swingWeight ?? other.swingWeight ?? sport.usual.swingWeight;
   for (const key of SPEC_KEYS) {
     const a = own[key];
     const b = other[key];
     if (a === undefined || b === undefined) unknown.push(key);
-    else steps[key] = (b - a) / noticeableStep(key, hand);
+    else steps[key] = (b - a) / noticeableStep(sport.noticeable, key, hand);
   }
   return { distanceSteps: Math.hypot(...Object.values(steps)), steps, unknown };
 }
@@ -45,9 +50,10 @@ export function stepDistance(own: KnownSpecs, other: KnownSpecs, handSwingWeight
 export function nearest<T extends { specs: KnownSpecs }>(
   own: KnownSpecs,
   others: readonly T[],
+  sport?: SportData,
 ): (T & StepDistance)[] {
   const unlike = (d: StepDistance): number => (d.unknown.length === SPEC_KEYS.length ? 1 : 0);
   return others
-    .map((other) => ({ ...other, ...stepDistance(own, other.specs) }))
+    .map((other) => ({ ...other, ...stepDistance(own, other.specs, sport) }))
     .sort((a, b) => unlike(a) - unlike(b) || a.distanceSteps - b.distanceSteps);
 }

@@ -1,14 +1,11 @@
 import { placeOf, type Frame } from '../frame';
 import { handleWrap, point, sheet, type MassSums } from '../mass';
-import { TYPICAL_PARTS, WEIGHED_G, type TypicalParts } from './typical';
+import type { Dress, TypicalParts } from '../sport';
 
-/** What is on the frame when it is measured. What is left out is not on it. */
-export interface Dress {
-  strings?: boolean | { massG: number };
-  baseGrip?: 'none' | 'synthetic' | 'leather';
-  overgrips?: number;
-  dampener?: boolean;
-}
+export type { Dress } from '../sport';
+
+/** Standard uncertainty of strings that were weighed before they went in, g. */
+const WEIGHED_G = 0.3;
 
 /** One part of the dress. `key` is the same for the same part, so that what two dresses share cancels. */
 export interface DressPart {
@@ -72,15 +69,16 @@ function dampenerPart(frame: Frame, { dampener }: TypicalParts): DressPart {
 export function dressParts(
   frame: Frame,
   dress: Dress,
-  typical: TypicalParts = TYPICAL_PARTS[frame.sport.sport],
+  typical: TypicalParts = frame.sport.typicalParts,
 ): DressPart[] {
   const parts: DressPart[] = [];
-  if (dress.strings) parts.push(stringsPart(frame, dress.strings, typical));
+  // A sport without strings has none to take off or put on.
+  const knows = (component: keyof Dress): boolean => frame.sport.dress.components.includes(component);
+  if (dress.strings && knows('strings')) parts.push(stringsPart(frame, dress.strings, typical));
   if (dress.baseGrip && dress.baseGrip !== 'none') parts.push(wrapPart(frame, dress.baseGrip, 0, typical));
   for (let i = 0; i < (dress.overgrips ?? 0); i++) parts.push(wrapPart(frame, 'overgrip', i, typical));
-  if (dress.dampener) parts.push(dampenerPart(frame, typical));
-  // A sport without strings has none to take off or put on.
-  return parts.filter((part) => part.sums.massG !== 0);
+  if (dress.dampener && knows('dampener')) parts.push(dampenerPart(frame, typical));
+  return parts;
 }
 
 /** Whether two dresses are the same, whatever of them is left out. @example sameDress({}, { overgrips: 0 }) // true */

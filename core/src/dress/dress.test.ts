@@ -1,9 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { Fault } from '../fault';
+import { sportData } from '../sport';
 import { settleFrame } from '../frame';
 import {
-  TYPICAL_PARTS,
   dressParts,
   handleSizesAdded,
   redress,
@@ -153,7 +153,7 @@ describe('other sports', () => {
 
 it('a shop’s own weights take the place of the usual ones', () => {
   const frame = settleFrame(shape);
-  const own = { ...TYPICAL_PARTS.tennis, overgrip: { massG: 4.8, massUncertaintyG: 0.1 } };
+  const own = { ...sportData('tennis').typicalParts, overgrip: { massG: 4.8, massUncertaintyG: 0.1 } };
   expect(dressParts(frame, { overgrips: 1 }, own)[0]?.sums.massG).toBe(4.8);
   expect(redress(shape, unstrung, {}, { overgrips: 1 }, own).specs.massG - unstrung.massG).toBeCloseTo(
     4.8,

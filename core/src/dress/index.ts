@@ -1,4 +1,3 @@
 export * from './components';
 export * from './redress';
 export * from './strings';
-export * from './typical';

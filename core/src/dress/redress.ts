@@ -3,22 +3,27 @@ import { settleFrame, type Frame, type FrameShape } from '../frame';
 import {
   NOTHING,
   add,
+  joinParts,
   requireSpecs,
   specProblems,
-  specsOf,
-  sumsOf,
   withAxis,
   type AxisSpecs,
+  type Joined,
+  type Outcome,
   type Specs,
 } from '../mass';
 import { afterParts, type SpecUncertainty, type UncertainPart } from '../measure';
-import { dressParts, type Dress, type DressPart } from './components';
-import type { TypicalParts } from './typical';
+import type { Dress } from '../sport';
+import { dressParts, type DressPart } from './components';
+import type { TypicalParts } from '../sport';
 
 export interface DressChange {
   takenOff: DressPart[];
   putOn: DressPart[];
 }
+
+/** A part of a dress that is put on or, with negative sums, taken off. */
+export type UncertainDressPart = DressPart & UncertainPart & { takenOff: boolean };
 
 /** What must come off and what must go on between two dresses; what both have stays. */
 export function dressChange(frame: Frame, from: Dress, to: Dress, typical?: TypicalParts): DressChange {
@@ -32,16 +37,22 @@ export function dressChange(frame: Frame, from: Dress, to: Dress, typical?: Typi
 }
 
 /** The change as parts with signed sums: negative comes off. */
-export const signedParts = (change: DressChange): UncertainPart[] => [
-  ...change.takenOff.map((part) => ({ ...part, sums: add(NOTHING, part.sums, -1) })),
-  ...change.putOn,
+export const signedParts = (change: DressChange): UncertainDressPart[] => [
+  ...change.takenOff.map((part) => ({ ...part, sums: add(NOTHING, part.sums, -1), takenOff: true })),
+  ...change.putOn.map((part) => ({ ...part, takenOff: false })),
 ];
+
+/** Parts of a dress as things that are put on, for {@link joinParts}. */
+export const joinedParts = (parts: readonly UncertainDressPart[]): Joined<UncertainDressPart>[] =>
+  parts.map((part) => ({ of: part, sums: part.sums }));
 
 export interface Redressed {
   specs: AxisSpecs;
   /** Standard uncertainty that the change of dress adds to each spec. */
   uncertainty: SpecUncertainty;
   change: DressChange;
+  /** The terms that gave the specs. */
+  outcome: Outcome<UncertainDressPart>;
 }
 
 const EXACT: SpecUncertainty = { massG: 0, balanceCm: 0, swingWeight: 0, twistWeight: 0 };
@@ -63,11 +74,11 @@ export function redress(
   const before = requireSpecs(withAxis(specs, frame.sport.axisCm), frame.lengthCm);
   const change = dressChange(frame, from, to, typical);
   const parts = signedParts(change);
-  const sums = parts.reduce((sum, part) => add(sum, part.sums), sumsOf(before));
-  if (!(sums.massG > 0)) throw new Fault({ code: 'removal-too-large', path: 'from' });
-  const after = specsOf(sums, before.axisCm, before.twistWeight !== undefined);
-  if (specProblems(after, frame.lengthCm).length > 0) {
+  const outcome = joinParts(before, joinedParts(parts), before.axisCm);
+  // Nothing was missing before, so nothing is now.
+  const after = outcome.specs as AxisSpecs;
+  if (!(after.massG > 0) || specProblems(after, frame.lengthCm).length > 0) {
     throw new Fault({ code: 'removal-too-large', path: 'from' });
   }
-  return { specs: after, uncertainty: afterParts(before, EXACT, parts), change };
+  return { specs: after, uncertainty: afterParts(before, EXACT, parts), change, outcome };
 }

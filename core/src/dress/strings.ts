@@ -1,8 +1,9 @@
 import { Fault, type Problem } from '../fault';
 import { outlineArea, type Frame } from '../frame';
-import type { TypicalPart } from './typical';
+import type { STRING_MATERIALS } from '../part';
+import type { TypicalPart } from '../sport';
 
-export type StringMaterial = 'polyester' | 'nylon' | 'gut';
+export type StringMaterial = (typeof STRING_MATERIALS)[number];
 
 /** Density of string materials, g/cm³ (physics of the trade; from memory). */
 export const STRING_DENSITY: Record<StringMaterial, number> = { polyester: 1.38, nylon: 1.14, gut: 1.3 };

@@ -1,1 +1,1 @@
-export * from './stations';
+export * from './round';

@@ -1,4 +1,5 @@
 export * from './outline';
+export * from './path';
 export * from './place';
 export { integrate } from './quadrature';
 export * from './rules';

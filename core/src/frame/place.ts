@@ -31,6 +31,14 @@ function limbPoint(frame: Frame, share: number): Point {
   };
 }
 
+/** The point of the throat at a share of the way from the handle to the head: on a limb, or on the shaft. */
+export function throatPoint(frame: Frame, share: number): Point {
+  if (frame.sport.throat === 'limbs') return limbPoint(frame, share);
+  const { head, handleLengthCm } = frame;
+  const bottom = head.centreXCm - head.alongCm;
+  return { xCm: handleLengthCm + share * (bottom - handleLengthCm), yCm: 0 };
+}
+
 const onRim = ({ xCm, yCm, arcCm }: OnOutline): Place => ({ on: 'rim', xCm, yCm, arcCm });
 
 /** The place at an arc length from the tip along the edge, cm; positive on the side with positive y. */
@@ -41,18 +49,13 @@ export const rimPlace = (frame: Frame, arcCm: number): Place => ({
 });
 
 function zonePlace(frame: Frame, zone: Zone): Place {
-  const { head, handleLengthCm } = frame;
   switch (zone.path) {
     case 'rim':
-      return onRim(atAngle(head, angleOfClock(zone.at)));
-    case 'limb':
-      return { on: 'free', ...limbPoint(frame, zone.at) };
-    case 'shaft': {
-      const bottom = head.centreXCm - head.alongCm;
-      return { on: 'free', xCm: handleLengthCm + zone.at * (bottom - handleLengthCm), yCm: 0 };
-    }
+      return onRim(atAngle(frame.head, angleOfClock(zone.at)));
+    case 'throat':
+      return { on: 'free', ...throatPoint(frame, zone.at) };
     case 'handle':
-      return { on: 'handle', xCm: zone.at * handleLengthCm, yCm: 0 };
+      return { on: 'handle', xCm: zone.at * frame.handleLengthCm, yCm: 0 };
   }
 }
 

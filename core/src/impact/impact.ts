@@ -1,5 +1,6 @@
 import { contains, type Frame, type Point } from '../frame';
 import { recoilWeight, type AxisSpecs } from '../mass';
+import type { Stroke } from '../sport';
 
 /**
  * Effective mass in g of the free frame where the ball meets it: 1/m_e = 1/M + (x−B)²/(1000 R) + y²/(1000 T).
@@ -22,28 +23,15 @@ export function apparentRestitution(effectiveMassG: number, ballG: number, resti
   return (restitution - ratio) / (1 + ratio);
 }
 
-/** A stroke, as far as the sweet region depends on it. */
-export interface Stroke {
-  restitution: number;
-  /** Speed of the ball onto the face and of the face at the middle of the head, m/s. */
-  ballSpeed: number;
-  faceSpeed: number;
-  /** Where the swing turns about, cm from the butt; negative is behind it. */
-  turnsAboutCm: number;
-}
-
-/** A full groundstroke. Assumed, from memory of published measurements: read differences from it, not promises. */
-export const GROUNDSTROKE: Stroke = { restitution: 0.85, ballSpeed: 15, faceSpeed: 25, turnsAboutCm: -20 };
-
 /** The best share of ball speed that still counts as the sweet region. */
 export const SWEET_SHARE = 0.97;
 
-/** Outgoing ball speed q v + (1+q) V in m/s, V growing with the distance from where the swing turns. */
+/** Outgoing ball speed q v + (1+q) V in m/s for a stroke of the frame's sport, V growing with the distance from where the swing turns. */
 export function ballSpeedOff(
   frame: Frame,
   specs: AxisSpecs & { twistWeight: number },
   at: Point,
-  stroke: Stroke = GROUNDSTROKE,
+  stroke: Stroke = frame.sport.stroke,
 ): number {
   const q = apparentRestitution(effectiveMass(specs, at), frame.sport.ballG, stroke.restitution);
   const reach = (at.xCm - stroke.turnsAboutCm) / (frame.head.centreXCm - stroke.turnsAboutCm);

@@ -1,6 +1,7 @@
 import { polygon, type Frame, type Point } from '../frame';
 import type { AxisSpecs } from '../mass';
-import { ballSpeedOff, effectiveMass, sweetRegion, SWEET_SHARE, type Stroke } from './impact';
+import { ballSpeedOff, effectiveMass, sweetRegion, SWEET_SHARE } from './impact';
+import type { Stroke } from '../sport';
 
 /** Values over the face on a grid; NaN outside the outline. */
 export interface FaceMap {

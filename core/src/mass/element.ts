@@ -1,4 +1,4 @@
-import { arcMoments, areaIntegrals, type Outline } from '../frame';
+import { arcMoments, areaIntegrals, type Outline, type Point } from '../frame';
 import type { MassSums } from './sums';
 
 /**
@@ -25,6 +25,19 @@ const extended = (massG: number, xCm: number, yCm: number, iY: number, iX: numbe
  */
 export const straightStrip = (massG: number, xCm: number, yCm: number, spanCm: number): MassSums =>
   extended(massG, xCm, yCm, (massG * spanCm * spanCm) / 12, 0);
+
+/**
+ * A thin even strip from one point to another: i about each axis is m Δ²/12, Δ its extent across that axis (uniform rod, handbook).
+ * @example segmentStrip(2, { xCm: 30, yCm: 3 }, { xCm: 34, yCm: 6 }).firstGCm // 64
+ */
+export const segmentStrip = (massG: number, from: Point, to: Point): MassSums =>
+  extended(
+    massG,
+    (from.xCm + to.xCm) / 2,
+    (from.yCm + to.yCm) / 2,
+    (massG * (to.xCm - from.xCm) ** 2) / 12,
+    (massG * (to.yCm - from.yCm) ** 2) / 12,
+  );
 
 /**
  * A filled column in the handle: i_y = m l²/12, i_x = m r²/2 (solid cylinder about its axis, handbook).

@@ -4,16 +4,15 @@ import { G_CM2_PER_KG_CM2 } from '../units';
 import { sumsOfAdditions, type Addition } from './addition';
 import {
   derive,
-  recoilWeight,
   requireSpecs,
   specProblems,
   specsOf,
   sumsOf,
   withAxis,
   type AxisSpecs,
-  type Derived,
   type Specs,
 } from './specs';
+import { recoilWeight, type Derived } from './derived';
 import { add, total } from './sums';
 
 export interface Prediction {

@@ -1,5 +1,7 @@
 import { Fault, type Problem } from '../fault';
-import { G_CM2_PER_KG_CM2, STANDARD_GRAVITY, pointsHeadLight } from '../units';
+import { G_CM2_PER_KG_CM2 } from '../units';
+import { SPEC_KEYS } from '../spec';
+import { DERIVED, DERIVED_KEYS, recoilWeight, type Derived } from './derived';
 import { swingAbout, type MassSums } from './sums';
 
 /** The four specs of a frame. Swing and twist weight in kg·cm². `axisCm` is the sport's own axis if left out. */
@@ -11,8 +13,7 @@ export interface Specs {
   axisCm?: number;
 }
 
-export type SpecKey = 'massG' | 'balanceCm' | 'swingWeight' | 'twistWeight';
-export const SPEC_KEYS: readonly SpecKey[] = ['massG', 'balanceCm', 'swingWeight', 'twistWeight'];
+export { SPEC_KEYS, type SpecKey } from '../spec';
 
 /** Specs with the axis settled. */
 export type AxisSpecs = Specs & { axisCm: number };
@@ -48,13 +49,6 @@ export function specsOf(sums: MassSums, axisCm: number, twistKnown: boolean): Ax
 }
 
 /**
- * Recoil weight R = S(a) − M (B − a)²/1000, kg·cm²: inertia about the balance point (parallel axes).
- * @example recoilWeight({ massG: 336, balanceCm: 32.4, swingWeight: 339, axisCm: 10.16 }) // 172.8…
- */
-export const recoilWeight = (specs: AxisSpecs): number =>
-  specs.swingWeight - (specs.massG * (specs.balanceCm - specs.axisCm) ** 2) / G_CM2_PER_KG_CM2;
-
-/**
  * The same specs with the swing weight about another axis: S(b) = R + M (B − b)²/1000.
  * @example shiftAxis(specs, 10).axisCm // 10
  */
@@ -64,28 +58,11 @@ export const shiftAxis = (specs: AxisSpecs, toAxisCm: number): AxisSpecs => ({
   axisCm: toAxisCm,
 });
 
-/** What follows from the four specs. */
-export interface Derived {
-  recoilWeight: number;
-  pointsHeadLight: number;
-  /** s⁻²: the square of the angular frequency of the frame swinging freely about its butt. */
-  naturalSwing: number;
-  /** Centre of percussion for the hand axis, cm from the butt. */
-  percussionCm: number;
+/** All derived numbers of whole specs. @example derive(specs, 68.58).pointsHeadLight // 6 */
+export function derive(specs: AxisSpecs, lengthCm: number): Derived {
+  const put = { ...specs, lengthCm };
+  return Object.fromEntries(DERIVED_KEYS.map((key) => [key, DERIVED[key].of(put)])) as Derived;
 }
-
-/**
- * Derived numbers: recoil weight; points head-light; natural swing = g (M/1000) B / S(0); percussion = a + 1000 S(a) / (M (B − a)).
- * Source: physical pendulum and centre of percussion (handbook mechanics).
- */
-export const derive = (specs: AxisSpecs, lengthCm: number): Derived => ({
-  recoilWeight: recoilWeight(specs),
-  pointsHeadLight: pointsHeadLight(specs.balanceCm, lengthCm),
-  naturalSwing:
-    ((STANDARD_GRAVITY * specs.massG) / 1000) * (specs.balanceCm / shiftAxis(specs, 0).swingWeight),
-  percussionCm:
-    specs.axisCm + (G_CM2_PER_KG_CM2 * specs.swingWeight) / (specs.massG * (specs.balanceCm - specs.axisCm)),
-});
 
 /**
  * What is wrong with specs on a frame of this length: not finite, mass not positive, balance off the frame,

@@ -6,6 +6,9 @@ export interface RodReading {
   read: number;
 }
 
+export const REFUSALS = ['rod-off', 'slope-off'] as const;
+export type Refusal = (typeof REFUSALS)[number];
+
 export interface Calibration {
   /** read = slope · true + offset. */
   slope: number;
@@ -13,7 +16,7 @@ export interface Calibration {
   /** What is left at each rod after correction, in the order given, kg·cm². */
   residuals: number[];
   /** Why the machine is refused; undefined where it may be used. */
-  refused?: 'rod-off' | 'slope-off';
+  refused?: Refusal;
 }
 
 /** A rod may be off by this much after correction (common practice). */
@@ -40,6 +43,34 @@ export function calibrate(rods: readonly RodReading[]): Calibration {
     return { ...line, residuals, refused: 'slope-off' };
   if (residuals.some((r) => Math.abs(r) > ROD_TOLERANCE)) return { ...line, residuals, refused: 'rod-off' };
   return { ...line, residuals };
+}
+
+/** The calibration by rods that were each read several times: each counts with its mean. @throws Fault `too-few-rods` */
+export const calibrateReads = (
+  rods: readonly { trueValue: number; reads: readonly number[] }[],
+): Calibration =>
+  calibrate(
+    rods.map(({ trueValue, reads }) => ({
+      trueValue,
+      read: reads.reduce((sum, v) => sum + v, 0) / reads.length,
+    })),
+  );
+
+/** How a calibration stands. */
+export const CALIBRATION_STATES = ['fresh', 'stale', 'never', 'refused', 'not-needed'] as const;
+export type CalibrationState = (typeof CALIBRATION_STATES)[number];
+
+const HOUR_MS = 3_600_000;
+
+/** How the calibration of a machine that arrived last stands, by the hours that the shop lets one count. */
+export function calibrationState(
+  last: { takenAt: string; refused: string | null } | undefined,
+  countsHours: number,
+  now: string,
+): CalibrationState {
+  if (!last) return 'never';
+  if (last.refused !== null) return 'refused';
+  return Date.parse(now) - Date.parse(last.takenAt) > countsHours * HOUR_MS ? 'stale' : 'fresh';
 }
 
 /** A reading corrected by the inverse of the line. */

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { settleFrame } from '../frame';
 import { TYPICAL_READING } from '../measure';
-import { makePlans, planUncertainty, simulateBuilds } from '.';
+import { putty, tape } from '../../test/parts';
+import { NO_CHANGE, changeUncertainty, makePlans, simulateBuilds } from '.';
 
 const shape = { sport: 'tennis', lengthCm: 68.58 } as const;
 const before = { massG: 336, balanceCm: 32.4, swingWeight: 321, twistWeight: 13.9, axisCm: 10.16 };
@@ -10,18 +11,16 @@ const aim = {
   balanceCm: { value: 32.4, tolerance: 0.15 },
   swingWeight: { value: 333, tolerance: 1.5 },
 };
-const materials = {
-  tape: { name: 'tape', material: 'tungsten', widthMm: 6, gPerCm: 0.265, stepCm: 0.5 },
-  filling: { name: 'putty', material: 'putty', dabG: 0.5, gPerCm: 1.6 },
-} as const;
-const [plan] = makePlans({ shape, specs: before, target: aim, materials, schools: ['free'] });
+const parts = [tape, putty];
+const [plan] = makePlans({ shape, specs: before, target: aim, parts, schools: ['free'] });
 const placements = plan?.placements ?? [];
 const simulate = (count: number, seed: number) =>
-  simulateBuilds(shape, before, TYPICAL_READING, placements, aim, count, seed);
+  simulateBuilds(shape, before, TYPICAL_READING, placements, parts, aim, count, seed);
 
 describe('simulated builds (JCGM 101:2008)', () => {
   it('spread as the law of propagation says (JCGM 100:2008), around what is planned', () => {
-    const stated = planUncertainty(settleFrame(shape), before, TYPICAL_READING, placements);
+    const change = { ...NO_CHANGE, placements, parts };
+    const stated = changeUncertainty(settleFrame(shape), before, TYPICAL_READING, {}, change);
     const { mean, spread } = simulate(40_000, 11);
     for (const key of ['massG', 'balanceCm', 'swingWeight', 'twistWeight'] as const) {
       expect(spread[key] / stated[key]).toBeGreaterThan(0.97);
@@ -34,7 +33,7 @@ describe('simulated builds (JCGM 101:2008)', () => {
     expect(simulate(2000, 3)).toEqual(simulate(2000, 3));
     const narrow = simulate(4000, 3).passes;
     const wide = { massG: { value: 348, tolerance: 6 }, swingWeight: { value: 333, tolerance: 12 } };
-    const often = simulateBuilds(shape, before, TYPICAL_READING, placements, wide, 4000, 3).passes;
+    const often = simulateBuilds(shape, before, TYPICAL_READING, placements, parts, wide, 4000, 3).passes;
     expect(narrow).toBeGreaterThan(0.02);
     expect(narrow).toBeLessThan(0.95);
     expect(often).toBeGreaterThan(0.98);

@@ -1,9 +1,9 @@
-import { TOLERANCE_SLACK, type Aim } from '../aim';
+import { isInside, type Aim } from '../aim';
 import { settleFrame, type FrameShape } from '../frame';
-import { SPEC_KEYS, additionSums, sumsOf, swingAbout, type AxisSpecs, type SpecKey } from '../mass';
+import { SPEC_KEYS, sumsOf, swingAbout, type AxisSpecs, type SpecKey } from '../mass';
 import { seededNormals, type SpecUncertainty } from '../measure';
-import { DENSITY_SHARE, PLACING_CM } from './material';
-import { asAddition, type Placement } from './placement';
+import { partNamed, partRule, placementSums, DENSITY_SHARE, type Part, type Placement } from '../part';
+import { PLACING_CM } from './change';
 
 export interface SimulatedBuilds {
   /** Share of builds that come out inside the aim. */
@@ -16,13 +16,14 @@ export interface SimulatedBuilds {
 /**
  * What comes out when a plan is built many times (JCGM 101:2008): readings, densities and places vary by their standard uncertainties.
  * @param count builds, 1 or more @param seed the same seed gives the same answer
- * @example simulateBuilds(shape, before, readings, placements, aim, 10_000, 1).passes // 0.86
+ * @example simulateBuilds(shape, before, readings, placements, parts, aim, 10_000, 1).passes // 0.86
  */
 export function simulateBuilds(
   shape: FrameShape,
   before: AxisSpecs,
   readings: SpecUncertainty,
   placements: readonly Placement[],
+  made: readonly Part[],
   aim: Aim,
   count: number,
   seed: number,
@@ -30,8 +31,10 @@ export function simulateBuilds(
   const frame = settleFrame(shape);
   const start = sumsOf(before);
   const parts = placements.map((p) => {
-    const sums = additionSums(frame, asAddition(p));
+    const part = partNamed(made, p.partId);
+    const sums = placementSums(frame, p, part);
     return {
+      massShare: part ? partRule(part).massUncertaintyG(part, p.massG) / p.massG : DENSITY_SHARE,
       ...sums,
       swing: swingAbout(sums, before.axisCm),
       reachCm: Math.sqrt(Math.max(0, sums.twistGCm2 / sums.massG)),
@@ -40,9 +43,7 @@ export function simulateBuilds(
   const normal = seededNormals(seed);
   const limits = SPEC_KEYS.map((key) => {
     const target = aim[key];
-    return target && target.priority !== 'free'
-      ? { value: target.value, room: target.tolerance * (1 + TOLERANCE_SLACK) }
-      : undefined;
+    return target && target.priority !== 'free' ? target : undefined;
   });
   const sum = new Float64Array(4);
   const squares = new Float64Array(4);
@@ -55,7 +56,7 @@ export function simulateBuilds(
     let swing = before.swingWeight + readings.swingWeight * normal();
     let twist = (before.twistWeight ?? 0) + readings.twistWeight * normal();
     for (const part of parts) {
-      const share = 1 + DENSITY_SHARE * normal();
+      const share = 1 + part.massShare * normal();
       const dx = PLACING_CM * normal();
       const m = share * part.massG;
       massG += m;
@@ -73,7 +74,7 @@ export function simulateBuilds(
     for (let i = 0; i < 4; i++) {
       const v = value[i] as number;
       const limit = limits[i];
-      if (limit && Math.abs(v - limit.value) > limit.room) all = false;
+      if (limit && !isInside(limit, v)) all = false;
       const off = v - (centre[i] as number);
       sum[i] = (sum[i] as number) + off;
       squares[i] = (squares[i] as number) + off * off;

@@ -1,65 +1,68 @@
 import { describe, expect, it } from 'vitest';
 import { placeOf, settleFrame } from '../frame';
-import { changePieces, dragTo, nudge, placementPlace, type Materials, type Placement } from '.';
+import { middleOf, spanCmOf, zoneOf, type Placement } from '../part';
+import { laidAt, middleOfZone, putty, tape } from '../../test/parts';
+import { changePieces, dragTo, nudge } from '.';
 
 const frame = settleFrame({ sport: 'tennis', lengthCm: 68.58 });
-const materials: Materials = {
-  tape: { name: 'tape', material: 'tungsten', widthMm: 6, gPerCm: 0.265, stepCm: 0.5 },
-  filling: { name: 'putty', material: 'putty', dabG: 0.5, gPerCm: 1.6 },
-};
-const at = (zone: Placement['zone'], mirrored: boolean, spanCm: number, massG: number): Placement => {
-  const { xCm, yCm } = placeOf(frame, { zone });
-  return { zone, xCm, yCm, mirrored, spanCm, massG, layers: 1 };
-};
-const sides = at('sides', true, 6, 2 * 6 * 0.265);
-const butt = at('butt', false, 2, 3.2);
-const throat = at('throat', true, 3, 1.59);
-const arc = (p: Placement): number => {
-  const place = placementPlace(frame, p);
-  return place.on === 'rim' ? place.arcCm() : Number.NaN;
-};
+const sides = laidAt(frame, 'sides', tape, 2 * 6 * 0.265, 6);
+const butt = laidAt(frame, 'butt', putty, 3.2, 2);
+const throat = laidAt(frame, 'throat', tape, 1.59, 3);
+const along = (p: Placement): number => middleOf(frame, p).alongCm;
+const xOf = (p: Placement): number => middleOf(frame, p).xCm;
 
 describe('by hand', () => {
   it('moves along the hoop, 5 mm of arc nearer the tip, and back', () => {
     const moved = nudge(frame, sides, 0.5);
-    expect(arc(moved)).toBeCloseTo(arc(sides) - 0.5, 9);
-    const back = nudge(frame, moved, -0.5);
-    expect(back.xCm).toBeCloseTo(sides.xCm, 9);
-    expect(back.yCm).toBeCloseTo(sides.yCm, 9);
+    expect(along(moved)).toBeCloseTo(along(sides) - 0.5, 9);
+    expect(along(nudge(frame, moved, -0.5))).toBeCloseTo(along(sides), 9);
   });
 
   it('moves in the handle and on the limb, and stops at their ends', () => {
-    expect(nudge(frame, butt, 0.5).xCm).toBeCloseTo(2, 9);
-    expect(nudge(frame, butt, -9).xCm).toBe(1);
-    expect(nudge(frame, butt, 99).xCm).toBe(19);
-    expect(placementPlace(frame, nudge(frame, throat, -99)).on).toBe('free');
-    expect(nudge(frame, throat, 2).yCm).toBeGreaterThan(throat.yCm);
+    expect(xOf(nudge(frame, butt, 0.5))).toBeCloseTo(2, 9);
+    expect(xOf(nudge(frame, butt, -9))).toBe(1);
+    expect(xOf(nudge(frame, butt, 99))).toBe(19);
+    expect(middleOf(frame, nudge(frame, throat, -99)).alongCm).toBeCloseTo(1.5, 9);
+    expect(middleOf(frame, nudge(frame, throat, 2)).yCm).toBeGreaterThan(middleOf(frame, throat).yCm);
   });
 
   it('never lets a pair cross the tip and leaves a strip across the tip alone', () => {
-    expect(arc(nudge(frame, sides, 99))).toBeCloseTo(3, 9);
-    const tip = at('tip', false, 8, 2.12);
+    expect(along(nudge(frame, sides, 99))).toBeCloseTo(3, 9);
+    const tip = laidAt(frame, 'tip', tape, 2.12, 8);
     expect(nudge(frame, tip, -2)).toEqual(tip);
     expect(dragTo(frame, tip, { xCm: 50, yCm: 12 })).toEqual(tip);
   });
 
-  it('drags to the nearest place on the same part of the frame, either side', () => {
+  it('drags to the nearest place on the same part of the frame, either side, and is called by where it lies then', () => {
     const shoulders = placeOf(frame, { zone: 'shoulders' });
+    expect(zoneOf(frame, sides)).toBe('sides');
     for (const side of [1, -1]) {
       const moved = dragTo(frame, sides, { xCm: shoulders.xCm, yCm: side * shoulders.yCm });
-      expect(moved.xCm).toBeCloseTo(shoulders.xCm, 6);
+      expect(along(moved)).toBeCloseTo(middleOfZone(frame, 'shoulders'), 6);
+      expect(zoneOf(frame, moved)).toBe('shoulders');
+      expect(moved.id).toBe(sides.id);
     }
-    expect(dragTo(frame, butt, { xCm: 12, yCm: 30 }).xCm).toBe(12);
+    const inHandle = dragTo(frame, butt, { xCm: 12, yCm: 30 });
+    expect(xOf(inHandle)).toBeCloseTo(12, 9);
+    expect([zoneOf(frame, butt), zoneOf(frame, inHandle)]).toEqual(['butt', 'handleTop']);
   });
 
   it('adds and takes away whole pieces until none is left', () => {
-    const longer = changePieces(frame, sides, materials, 1);
-    expect(longer?.spanCm).toBeCloseTo(6.5, 9);
+    const longer = changePieces(frame, sides, tape, 1);
+    expect(longer && spanCmOf(longer)).toBeCloseTo(6.5, 9);
     expect(longer?.massG).toBeCloseTo(2 * 6.5 * 0.265, 9);
-    const less = changePieces(frame, butt, materials, -1);
-    expect(less?.massG).toBeCloseTo(2.7, 9);
-    expect(less?.spanCm).toBeCloseTo(2.7 / 1.6, 9);
-    expect(changePieces(frame, { ...butt, massG: 0.5 }, materials, -1)).toBeUndefined();
-    expect(changePieces(frame, { ...sides, spanCm: 0.5 }, materials, -1)).toBeUndefined();
+    const less = changePieces(frame, laidAt(frame, 'butt', putty, 3, 3 / 1.6), putty, -1);
+    expect(less?.massG).toBeCloseTo(2.5, 9);
+    expect(less && spanCmOf(less)).toBeCloseTo(2.5 / 1.6, 9);
+    expect(changePieces(frame, laidAt(frame, 'butt', putty, 0.5, 0.5 / 1.6), putty, -1)).toBeUndefined();
+    expect(changePieces(frame, laidAt(frame, 'sides', tape, 0.265, 0.5), tape, -1)).toBeUndefined();
+  });
+
+  it('leaves a screw in its slot', () => {
+    const padel = settleFrame({ sport: 'padel', lengthCm: 45.5 });
+    const screw = laidAt(padel, 'slotSides', { id: 's', kind: 'insert', name: 'screw', massG: 2 }, 4, 0);
+    expect(screw).toMatchObject({ path: 'slot', slot: 2, sides: 2 });
+    expect(nudge(padel, screw, 1)).toEqual(screw);
+    expect(zoneOf(padel, screw)).toBe('slotSides');
   });
 });

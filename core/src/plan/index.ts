@@ -1,13 +1,13 @@
 export * from './builds';
+export * from './change';
 export * from './edit';
-export * from './material';
-export * from './options';
+export { PLAIN_GRAMS, type Unnamed, type ZoneColumn, type ZoneOption } from './options';
 export * from './lighten';
-export * from './placement';
 export * from './plan';
 export * from './problem';
 export * from './reach';
 export * from './schools';
 export * from './set';
+export * from './spot';
 export * from './swaps';
 export { searchPlan, type Choice } from './search';

@@ -1,5 +1,5 @@
 import { Fault } from '../fault';
-import type { Placement } from './placement';
+import type { Placement } from '../part';
 
 /**
  * Takes the same share off every placement, in whole quanta, so that the feel stays: each keeps its place and loses its share rounded.
@@ -18,13 +18,10 @@ export function lightenEvenly(
     const off = Math.min(placement.massG, Math.round((share * placement.massG) / quantumG) * quantumG);
     const left = placement.massG - off;
     if (left < 1e-9) return [];
-    const { spanCm } = placement;
-    return [
-      {
-        ...placement,
-        massG: left,
-        ...(spanCm === undefined ? {} : { spanCm: (spanCm * left) / placement.massG }),
-      },
-    ];
+    const stays = left / placement.massG;
+    if (placement.path === 'slot') return [{ ...placement, massG: left }];
+    const middle = (placement.startCm + placement.endCm) / 2;
+    const half = ((placement.endCm - placement.startCm) / 2) * stays;
+    return [{ ...placement, massG: left, startCm: middle - half, endCm: middle + half }];
   });
 }

@@ -3,32 +3,30 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { generalSolver } from '../../test/general-solver';
 import { lpText, type Milp, type Term } from '../../test/milp';
+import { laidAt, putty, tape } from '../../test/parts';
 import type { Aim } from '../aim';
 import { redress } from '../dress';
 import { Fault } from '../fault';
 import { placeOf, settleFrame } from '../frame';
 import { predict } from '../mass';
-import { SPORTS, type Sport } from '../sport';
+import { spanCmOf } from '../part';
+import { ALL_SPORTS, SPORTS } from '../sport';
 import {
-  asAddition,
+  asSpot,
+  changeOutcome,
+  NO_CHANGE,
   bestPlans,
   commonAim,
-  dressSwaps,
   lightenEvenly,
   makePlans,
-  removalSwaps,
-  type Materials,
-  type Placement,
+  removalOffers,
+  swapOffers,
   type SetFrame,
 } from '.';
 
 const shape = { sport: 'tennis', lengthCm: 68.58 } as const;
 const frame = settleFrame(shape);
 const specs = { massG: 336, balanceCm: 32.4, swingWeight: 321, twistWeight: 13.9 };
-const materials: Materials = {
-  tape: { name: 'tape', material: 'tungsten', widthMm: 6, gPerCm: 0.265, stepCm: 0.5 },
-  filling: { name: 'putty', material: 'putty', dabG: 0.5, gPerCm: 1.6 },
-};
 const aim = (massG: number, balanceCm: number, swingWeight: number): Aim => ({
   massG: { value: massG, tolerance: 1 },
   balanceCm: { value: balanceCm, tolerance: 0.15 },
@@ -43,61 +41,69 @@ describe('swaps', () => {
     const target = aim(off.massG, off.balanceCm, off.swingWeight);
     const without = makePlans({ shape, specs, target, schools: ['free'] })[0];
     expect(without?.withinTolerance).toBe(false);
-    const plan = makePlans({ shape, specs, target, schools: ['free'], swaps: dressSwaps(frame, dress) })[0];
+    const plan = makePlans({ shape, specs, target, schools: ['free'], offers: swapOffers(frame, dress) })[0];
     expect(plan?.withinTolerance).toBe(true);
-    expect(plan?.swaps).toEqual([{ name: 'one overgrip off', massG: -5.5 }]);
+    expect(plan?.swaps).toEqual([{ what: 'overgrips', to: 0 }]);
     expect(plan?.places).toBe(1);
     expect(plan?.addedG).toBeCloseTo(-5.5, 9);
     expect(plan?.specs.balanceCm).toBeCloseTo(off.balanceCm, 9);
   });
 
-  it('offers only what the dress allows', () => {
-    const names = (d: Parameters<typeof dressSwaps>[1]): string[] =>
-      dressSwaps(frame, d).flatMap((s) => s.ways.map((w) => w.name));
-    expect(names({})).toEqual(['one overgrip on', 'leather base grip', 'synthetic base grip']);
-    expect(names({ baseGrip: 'leather', overgrips: 1 })).toEqual([
-      'one overgrip off',
-      'one overgrip on',
-      'synthetic base grip',
+  it('offers only what the dress and the sport allow', () => {
+    const offered = (d: Parameters<typeof swapOffers>[1], on = frame): string[] =>
+      swapOffers(on, d).flatMap(({ ways }) =>
+        ways.map(({ change }) => ('swap' in change ? `${change.swap.what} ${change.swap.to}` : 'removal')),
+      );
+    expect(offered({})).toEqual(['overgrips 1', 'baseGrip leather', 'baseGrip synthetic']);
+    expect(offered({ baseGrip: 'leather', overgrips: 1 })).toEqual([
+      'overgrips 0',
+      'overgrips 2',
+      'baseGrip synthetic',
     ]);
   });
 
   it('shortens a strip that is there already: the smallest trim that brings it in', () => {
-    const { xCm, yCm } = placeOf(frame, { zone: 'sides' });
-    const there: Placement = {
-      zone: 'sides',
-      xCm,
-      yCm,
-      mirrored: true,
-      spanCm: 8,
-      layers: 1,
-      massG: 2 * 8 * 0.265,
-    };
-    const built = predict(shape, specs, [asAddition(there)]).specs;
-    const meant = predict(shape, specs, [asAddition({ ...there, spanCm: 5, massG: 2 * 5 * 0.265 })]).specs;
+    const there = laidAt(frame, 'sides', tape, 2 * 8 * 0.265, 8);
+    const shorter = laidAt(frame, 'sides', tape, 2 * 5 * 0.265, 5);
+    const before = { ...specs, axisCm: 10.16 };
+    const with_ = (placement: typeof there) =>
+      changeOutcome(frame, before, {}, { ...NO_CHANGE, placements: [placement], parts: [tape] }).specs;
+    const meant = with_(shorter);
     const target: Aim = {
       ...aim(meant.massG, meant.balanceCm, meant.swingWeight),
       massG: { value: meant.massG, tolerance: 0.2 },
     };
-    const { massG, balanceCm, swingWeight, twistWeight } = built;
+    const built = with_(there);
     const [trim] = makePlans({
       shape,
-      specs: { massG, balanceCm, swingWeight, twistWeight },
+      specs: built,
       target,
-      materials,
+      parts: [tape, putty],
       schools: ['free'],
-      swaps: removalSwaps(frame, [there], materials),
+      offers: removalOffers(frame, [there], [tape]),
     });
     expect(trim?.withinTolerance).toBe(true);
     expect(trim?.places).toBe(1);
-    expect(trim?.swaps?.[0]?.name).toBe('sides: 5.0 cm left');
+    const [removal] = trim?.removals ?? [];
+    expect(removal?.of).toEqual(there);
+    expect(removal?.left && spanCmOf(removal.left)).toBeCloseTo(5, 9);
+    // What the plan says is what the change leads to.
+    const change = { ...NO_CHANGE, removals: trim?.removals ?? [], parts: [tape] };
+    expect(changeOutcome(frame, built, {}, change).specs.swingWeight).toBeCloseTo(
+      trim?.specs.swingWeight ?? 0,
+      9,
+    );
   });
 });
 
 describe('the three best plans', () => {
   const request = { shape, specs, target: aim(346, 32.4, 331) };
   const plans = bestPlans(request, 3);
-  const used = (i: number): string => plans[i]?.placements.map((p) => p.zone).join(' ') ?? '';
+  const used = (i: number): string =>
+    plans[i]?.placements
+      .map((p) => asSpot(frame, p).zone)
+      .toSorted()
+      .join(' ') ?? '';
 
   it('are three, distinct, best first, the first being the optimum', () => {
     expect(plans).toHaveLength(3);
@@ -106,20 +112,23 @@ describe('the three best plans', () => {
     expect(plans[1]?.places).toBeGreaterThanOrEqual(plans[0]?.places ?? 9);
   });
 
-  it('leave out nothing better: no set of zones that does without one of the best plan’s beats the second', () => {
-    const second = plans[1];
-    for (const p of plans[0]?.placements ?? []) {
-      const [other] = makePlans({ ...request, schools: ['free'], caps: { [p.zone]: 0 } });
-      expect([other?.withinTolerance ? 0 : 1, other?.places ?? 0]).not.toEqual([
-        0,
-        (second?.places ?? 0) - 1,
-      ]);
-    }
+  it('leave out nothing better: the best that does without one of the best plan’s zones is the second', () => {
+    const [best, second] = plans;
+    if (!best || !second) throw new Error('too few plans');
+    const others = best.placements.map((p) => {
+      const [other] = makePlans({ ...request, schools: ['free'], caps: { [asSpot(frame, p).zone]: 0 } });
+      return [other?.withinTolerance ? 0 : 1, other?.places ?? 99, other?.addedG ?? 99] as const;
+    });
+    const [outside, places, addedG] = others.toSorted(
+      (a, b) => a[0] - b[0] || a[1] - b[1] || a[2] - b[2],
+    )[0] as (typeof others)[number];
+    expect([second.withinTolerance ? 0 : 1, second.places]).toEqual([outside, places]);
+    expect(second.addedG).toBeCloseTo(addedG, 6);
   });
 });
 
 describe('every sport', () => {
-  it.each(Object.keys(SPORTS) as Sport[])(
+  it.each(ALL_SPORTS)(
     '%s gets a plan inside the aim that predict confirms, slots and all',
     (sport) => {
       const { usual, lengthCm } = SPORTS[sport];
@@ -135,7 +144,11 @@ describe('every sport', () => {
       };
       const [plan] = makePlans({ ...own, target, schools: ['free'], quantumG: 0.5 });
       expect(plan?.withinTolerance).toBe(true);
-      const again = predict(own.shape, usual, plan?.placements.map(asAddition) ?? []).specs;
+      const additions = (plan?.placements ?? []).map((p) => {
+        const { xCm, yCm, massG, mirrored } = asSpot(settled, p);
+        return { at: { xCm, yCm }, massG, mirrored };
+      });
+      const again = predict(own.shape, usual, additions).specs;
       expect(again.swingWeight).toBeCloseTo(plan?.specs.swingWeight ?? 0, 9);
       expect(again.twistWeight).toBeCloseTo(plan?.specs.twistWeight ?? 0, 9);
     },
@@ -143,14 +156,11 @@ describe('every sport', () => {
 });
 
 describe('lightening evenly', () => {
-  const at = (zone: Placement['zone'], massG: number): Placement => ({
-    zone,
-    massG,
-    xCm: 50,
-    yCm: 0,
-    mirrored: false,
-  });
-  const build = [at('tip', 3), at('sides', 6), at('handle', 9)];
+  const build = [
+    laidAt(frame, 'tip', tape, 3, 10),
+    laidAt(frame, 'sides', tape, 6, 10),
+    laidAt(frame, 'handle', putty, 9, 6),
+  ];
 
   it('30 % of 3 g tip, 6 g sides, 9 g handle takes about 1, 2 and 3 g (common practice)', () => {
     expect(lightenEvenly(build, 0.3, 1).map((p) => p.massG)).toEqual([2, 4, 6]);
@@ -159,6 +169,7 @@ describe('lightening evenly', () => {
   it('takes nothing at 0 and all at 1, and keeps every place', () => {
     expect(lightenEvenly(build, 0, 0.5)).toEqual(build);
     expect(lightenEvenly(build, 1, 0.5)).toEqual([]);
+    expect(lightenEvenly(build, 0.3, 1).map((p) => asSpot(frame, p).zone)).toEqual(['tip', 'sides', 'handle']);
     expect(() => lightenEvenly(build, 1.1, 1)).toThrow(Fault);
   });
 });

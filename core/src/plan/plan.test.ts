@@ -4,13 +4,14 @@ import loadHighs from 'highs';
 import { withinTolerance, type Aim } from '../aim';
 import { Fault } from '../fault';
 import { settleFrame } from '../frame';
-import { predict } from '../mass';
+import { add, specsOf, sumsOf } from '../mass';
+import { partNamed, placementSums, spanCmOf, type Part } from '../part';
+import { putty, tape } from '../../test/parts';
 import { generalSolver } from '../../test/general-solver';
 import { lpText, type SolveMilp } from '../../test/milp';
 import { solveGenerally } from '../../test/programme';
 import {
   SCHOOLS,
-  asAddition,
   distinctPlans,
   excessSteps,
   makePlans,
@@ -18,7 +19,6 @@ import {
   planProblem,
   scoreOf,
   searchPlan,
-  type Materials,
   type PlanProblem,
   type PlanRequest,
   type Score,
@@ -26,10 +26,8 @@ import {
 
 const shape = { sport: 'tennis', lengthCm: 68.58 } as const;
 const specs = { massG: 336, balanceCm: 32.4, swingWeight: 321, twistWeight: 13.9 };
-const materials: Materials = {
-  tape: { name: 'grey tape 6 mm', material: 'tungsten', widthMm: 6, gPerCm: 0.265, stepCm: 0.5 },
-  filling: { name: 'handle putty', material: 'putty', dabG: 0.5, gPerCm: 0.9 },
-};
+const thinPutty: Part = { ...putty, gPerCm: 0.9 } as Part;
+const parts = [tape, thinPutty];
 /** +12 g, same balance, +12 kg·cm², +0.6 twist. */
 const heavier: Aim = {
   massG: { value: 348, tolerance: 1 },
@@ -152,17 +150,22 @@ describe('the plan', () => {
       massG: { value: 343, tolerance: 1 },
       swingWeight: { value: 326, tolerance: 1.5 },
     };
-    const { found, best } = optimum({ shape, specs, target, materials, caps }, 'free');
+    const { found, best } = optimum({ shape, specs, target, parts, caps }, 'free');
     expect(compare(found, best)).toBe(0);
   });
 
-  it('predicts what predict says of its placements, for points and for strips', () => {
+  it('predicts what its placements add up to, for points and for strips', () => {
     for (const request of [
       { shape, specs, target: heavier },
-      { shape, specs, target: heavier, materials },
+      { shape, specs, target: heavier, parts },
     ]) {
       for (const plan of makePlans({ ...request, schools: ['free', 'tip'] })) {
-        const after = predict(shape, specs, plan.placements.map(asAddition)).specs;
+        const settled = settleFrame(shape);
+        const before = { ...specs, axisCm: settled.sport.axisCm };
+        const sums = plan.placements
+          .map((p) => placementSums(settled, p, partNamed(parts, p.partId)))
+          .reduce((all, one) => add(all, one), sumsOf(before));
+        const after = specsOf(sums, before.axisCm, true);
         for (const key of ['massG', 'balanceCm', 'swingWeight', 'twistWeight'] as const) {
           expect(plan.specs[key]).toBeCloseTo(after[key] ?? 0, 9);
         }
@@ -172,15 +175,13 @@ describe('the plan', () => {
   });
 
   it('cuts tape to whole steps on both sides and weighs out whole dabs', () => {
-    const [plan] = makePlans({ shape, specs, target: heavier, materials, schools: ['free'] });
+    const [plan] = makePlans({ shape, specs, target: heavier, parts, schools: ['free'] });
     expect(plan?.withinTolerance).toBe(true);
     for (const p of plan?.placements ?? []) {
-      const inHandle = ['handleTop', 'handle', 'butt'].includes(p.zone);
-      const steps = inHandle ? p.massG / 0.5 : (p.spanCm ?? 0) / 0.5;
+      const steps = p.partId === 'putty' ? p.massG / 0.5 : spanCmOf(p) / 0.5;
       expect(steps).toBeCloseTo(Math.round(steps), 6);
-      if (!inHandle) {
-        expect(p.massG).toBeCloseTo((p.spanCm ?? 0) * 0.265 * (p.layers ?? 1) * (p.mirrored ? 2 : 1), 9);
-      }
+      if (p.partId === 'tape') expect(p.massG).toBeCloseTo(spanCmOf(p) * 0.265 * p.layers * p.sides, 9);
+      expect(p.path === 'handle').toBe(p.partId === 'putty');
     }
   });
 
@@ -295,9 +296,9 @@ describe('the search against a general mixed-integer solver', () => {
         handle: 6,
         butt: 4,
       };
-      const coarse = { tape: { ...materials.tape, stepCm: 2 }, filling: { ...materials.filling, dabG: 1 } };
+      const coarse = [{ ...tape, stepCm: 2 } as Part, { ...thinPutty, dabG: 1 } as Part];
       const problem = planProblem(
-        { shape, specs: frame, target, caps, ...(real ? { materials: coarse } : { quantumG: 1 }) },
+        { shape, specs: frame, target, caps, ...(real ? { parts: coarse } : { quantumG: 1 }) },
         school,
       );
       const theirs = solveGenerally(problem, solve);

@@ -1,16 +1,16 @@
-import { PRIORITY_WEIGHT, aimProblems, deviationFrom, withinTolerance, type Aim } from '../aim';
-import type { KnownSpecs } from '../compare';
+import { PRIORITY_WEIGHT, aimProblems, deviationFrom, timesOff, withinTolerance, type Aim } from '../aim';
+import type { KnownSpecs } from '../spec';
 import { Fault } from '../fault';
 import { settleFrame, type Frame, type FrameShape } from '../frame';
 import { SPEC_KEYS, add, requireSpecs, specsOf, sumsOf, withAxis, type AxisSpecs, type Specs } from '../mass';
 import type { ZoneName } from '../sport';
-import type { Materials } from './material';
+import type { Part, Placement } from '../part';
+import type { Removal, Swap } from './change';
 import { zoneColumn } from './options';
-import type { Placement } from './placement';
 import { excessSteps, planRows, type PlanProblem } from './problem';
 import { SCHOOLS, SCHOOL_RULES, type School } from './schools';
 import { searchPlan, type Choice } from './search';
-import { swapColumn, type Swap } from './swaps';
+import { offerColumn, type Offer } from './swaps';
 
 export interface PlanRequest {
   shape: FrameShape;
@@ -18,12 +18,13 @@ export interface PlanRequest {
   target: Aim;
   /** Empty or left out: the free optimum and every school. */
   schools?: readonly School[];
-  /** The step of a placement's whole mass, g; 0.5 if left out. Not used where materials are given. */
+  /** The step of a placement's whole mass, g; 0.5 if left out. Not used where parts are given. */
   quantumG?: number;
   caps?: Partial<Record<ZoneName, number>>;
-  materials?: Materials;
+  /** What may be put on; without it, grams at a point. */
+  parts?: readonly Part[];
   /** What may be changed beside putting weight on. */
-  swaps?: readonly Swap[];
+  offers?: readonly Offer[];
 }
 
 export interface Plan {
@@ -34,8 +35,8 @@ export interface Plan {
   withinTolerance: boolean;
   places: number;
   addedG: number;
-  /** Swaps the plan makes; left out where none were offered. */
-  swaps?: { name: string; massG: number }[];
+  swaps: Swap[];
+  removals: Removal[];
 }
 
 const USUAL_QUANTUM_G = 0.5;
@@ -56,14 +57,14 @@ export function planProblem(request: PlanRequest, school: School): PlanProblem {
   const { frame, before } = settle(request);
   const rule = SCHOOL_RULES[school];
   const zones = frame.sport.zones.filter((zone) => rule.zones?.includes(zone.name) ?? true);
-  const pieces = request.materials ?? request.quantumG ?? USUAL_QUANTUM_G;
+  const pieces = request.parts ?? request.quantumG ?? USUAL_QUANTUM_G;
   return {
     before,
     base: sumsOf(before),
     rows: planRows(before, request.target),
     columns: [
       ...zones.map((zone) => zoneColumn(frame, zone, pieces, request.caps?.[zone.name] ?? zone.capG)),
-      ...(request.swaps ?? []).map(swapColumn),
+      ...(request.offers ?? []).map(offerColumn),
     ],
     rule,
   };
@@ -72,35 +73,30 @@ export function planProblem(request: PlanRequest, school: School): PlanProblem {
 function planOf(request: PlanRequest, problem: PlanProblem, school: School, choice: Choice): Plan {
   const { before } = problem;
   const placements: Placement[] = [];
-  const swaps: NonNullable<Plan['swaps']> = [];
+  const swaps: Swap[] = [];
+  const removals: Removal[] = [];
   let sums = problem.base;
-  problem.columns.forEach(({ zone, xCm, yCm, mirrored, options }, k) => {
+  problem.columns.forEach(({ options }, k) => {
     const index = choice[k];
     const option = index === undefined ? undefined : options[index];
     if (!option) return;
     sums = add(sums, option.sums);
-    const { massG, spanCm, layers, name } = option;
-    if (zone === undefined) swaps.push({ name: name ?? '', massG });
-    else
-      placements.push({
-        zone,
-        massG,
-        xCm,
-        yCm,
-        mirrored,
-        ...(spanCm === undefined ? {} : { spanCm, layers }),
-      });
+    const { placement, swap, removal } = option;
+    if (placement) placements.push({ ...placement, id: `p${placements.length + 1}` });
+    if (swap) swaps.push(swap);
+    if (removal) removals.push(removal);
   });
   const specs = specsOf(sums, before.axisCm, before.twistWeight !== undefined);
   return {
     school,
     placements,
+    swaps,
+    removals,
     specs,
     deviation: deviationFrom(request.target, specs),
     withinTolerance: withinTolerance(request.target, specs),
-    places: placements.length + swaps.length,
+    places: placements.length + swaps.length + removals.length,
     addedG: sums.massG - problem.base.massG,
-    ...(request.swaps ? { swaps } : {}),
   };
 }
 
@@ -111,7 +107,7 @@ export const excessOf = (aim: Aim, deviation: KnownSpecs): number =>
     const off = deviation[key];
     if (!target || off === undefined) return sum;
     return (
-      sum + PRIORITY_WEIGHT[target.priority ?? 'want'] * Math.max(0, Math.abs(off) / target.tolerance - 1)
+      sum + PRIORITY_WEIGHT[target.priority ?? 'want'] * Math.max(0, timesOff(target, target.value + off) - 1)
     );
   }, 0);
 
@@ -146,16 +142,23 @@ export function bestFirst(plans: readonly Plan[], aim: Aim): Plan[] {
 
 const round = (massG: number): number => Math.round(massG * 1e6) / 1e6;
 
-/** Whether two plans put the same weight in the same places. */
-export const samePlacements = (a: Plan, b: Plan): boolean =>
-  a.placements.length === b.placements.length &&
-  a.placements.every((p) =>
-    b.placements.some((q) => q.zone === p.zone && Math.abs(q.massG - p.massG) < 1e-6),
-  );
+/** What a plan does, as text that is the same for plans that do the same. */
+function doing({ placements, swaps, removals }: Plan): string {
+  const puts = placements.map((p) => {
+    const where = p.path === 'slot' ? p.slot : p.startCm.toFixed(4);
+    return `${p.path} ${where} ${p.partId} ${p.massG.toFixed(6)}`;
+  });
+  return JSON.stringify([puts.toSorted(), swaps, removals]);
+}
 
-/** Plans of which no two are the same, in their order. */
-export const distinctPlans = (plans: readonly Plan[]): Plan[] =>
-  plans.filter((plan, i) => !plans.slice(0, i).some((earlier) => samePlacements(earlier, plan)));
+/** Plans of which no two do the same, in their order. */
+export function distinctPlans(plans: readonly Plan[]): Plan[] {
+  const seen = new Set<string>();
+  return plans.filter((plan) => {
+    const own = doing(plan);
+    return !seen.has(own) && seen.add(own);
+  });
+}
 
 /**
  * The best plan of a school and the next best ones that do without at least one of the places used before: distinct plans, best first.

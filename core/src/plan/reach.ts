@@ -1,4 +1,4 @@
-import { NOTICEABLE, stepDistance } from '../compare';
+import { stepDistance } from '../compare';
 import { placeOf, settleFrame, type FrameShape } from '../frame';
 import {
   add,
@@ -49,7 +49,8 @@ export function reach(
       sums: additionSums(frame, { massG: zone.capG, at: { xCm: place.xCm, yCm: place.yCm } }),
     };
   });
-  const swingStep = NOTICEABLE.swingWeightShare * own.swingWeight;
+  const { noticeable } = frame.sport;
+  const swingStep = noticeable.swingWeightShare * own.swingWeight;
 
   // The table is made once and filled anew for each setup: only the balance row's coefficients and the start change.
   const twist = own.twistWeight !== undefined;
@@ -80,15 +81,15 @@ export function reach(
       requireSpecs(withAxis(given, frame.sport.axisCm), frame.lengthCm * 2, `setups.${n}.specs`),
       own.axisCm,
     );
-    const perMoment = 1 / (NOTICEABLE.balanceCm * target.massG);
+    const perMoment = 1 / (noticeable.balanceCm * target.massG);
     zones.forEach(({ massG, sums }, place) => {
       const { g } = table.columns[place] as Table['columns'][number];
-      set(g, 0, massG / NOTICEABLE.massG, 0);
+      set(g, 0, massG / noticeable.massG, 0);
       set(g, 1, (sums.firstGCm - target.balanceCm * sums.massG) * perMoment, massG / target.massG);
       set(g, 2, swingAbout(sums, own.axisCm) / swingStep, 0);
-      if (twist) set(g, 3, sums.twistGCm2 / 1000 / NOTICEABLE.twistWeight, 0);
+      if (twist) set(g, 3, sums.twistGCm2 / 1000 / noticeable.twistWeight, 0);
     });
-    set(table.base, 0, (own.massG - target.massG) / NOTICEABLE.massG, 1);
+    set(table.base, 0, (own.massG - target.massG) / noticeable.massG, 1);
     set(
       table.base,
       1,
@@ -98,7 +99,7 @@ export function reach(
     set(table.base, 2, (own.swingWeight - target.swingWeight) / swingStep, 1);
     if (twist) {
       const off = target.twistWeight === undefined ? 0 : (own.twistWeight as number) - target.twistWeight;
-      set(table.base, 3, off / NOTICEABLE.twistWeight, 1);
+      set(table.base, 3, off / noticeable.twistWeight, 1);
       table.weight[6] = table.weight[7] = target.twistWeight === undefined ? 0 : 1;
     }
     const { shares } = relax(table, table.base, all, STEPS_PER_G);
@@ -107,7 +108,7 @@ export function reach(
       sums = add(sums, zone.sums, shares[place]?.[0] ?? 0);
     });
     const reached = specsOf(sums, own.axisCm, twist);
-    const { distanceSteps, steps } = stepDistance(reached, target, own.swingWeight);
+    const { distanceSteps, steps } = stepDistance(reached, target, frame.sport, own.swingWeight);
     const worst = Math.max(...Object.values(steps).map(Math.abs));
     return { id, reachable: worst <= 1 + REACHED_EPS, addedG: sums.massG - base.massG, distanceSteps };
   });

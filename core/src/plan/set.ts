@@ -1,4 +1,3 @@
-import { NOTICEABLE } from '../compare';
 import { Fault } from '../fault';
 import { settleFrame, placeOf, type FrameShape } from '../frame';
 import {
@@ -51,18 +50,19 @@ export function commonAim(frames: readonly SetFrame[]): CommonAim {
       const { xCm, yCm } = placeOf(frame, { zone: zone.name });
       return { capG: zone.capG, perG: additionSums(frame, { massG: 1, at: { xCm, yCm } }) };
     });
-    return { own, base: sumsOf(own), zones };
+    return { own, base: sumsOf(own), zones, noticeable: frame.sport.noticeable };
   });
   const twist = settled.every(({ own }) => own.twistWeight !== undefined);
   const keys = twist ? ROWS : ROWS.slice(0, 3);
   const first = settled[0] as (typeof settled)[number];
   const { massG, swingWeight, axisCm } = first.own;
+  const { noticeable } = first;
   // A noticeable step in each of the sums, so that what is left over is counted alike.
   const step: Record<(typeof ROWS)[number], number> = {
-    massG: NOTICEABLE.massG,
-    firstGCm: NOTICEABLE.balanceCm * massG,
-    secondGCm2: NOTICEABLE.swingWeightShare * swingWeight * 1000,
-    twistGCm2: NOTICEABLE.twistWeight * 1000,
+    massG: noticeable.massG,
+    firstGCm: noticeable.balanceCm * massG,
+    secondGCm2: noticeable.swingWeightShare * swingWeight * 1000,
+    twistGCm2: noticeable.twistWeight * 1000,
   };
 
   const grams = settled.flatMap(({ zones }, f) => zones.map((zone) => ({ f, ...zone })));

@@ -1,82 +1,71 @@
-import { dressChange, signedParts, type Dress } from '../dress';
+import { dressChange, signedParts } from '../dress';
 import type { Frame } from '../frame';
-import { NOTHING, add, additionSums, total, type MassSums } from '../mass';
-import type { Materials } from './material';
-import type { ZoneColumn, ZoneOption } from './options';
+import { NOTHING, add, total, type MassSums } from '../mass';
+import { partNamed, partRule, placementSums, spanCmOf, type Part, type Placement } from '../part';
+import type { Dress } from '../sport';
+import { dressAfter, type Removal, type Swap } from './change';
 import { changePieces } from './edit';
-import { asAddition, placementPlace, type Placement } from './placement';
+import type { ZoneColumn } from './options';
 
 /** Something that can be changed on the frame, in one of several ways. Each way counts as one place. */
-export interface Swap {
-  name: string;
-  ways: { name: string; sums: MassSums }[];
+export interface Offer {
+  ways: { change: { swap: Swap } | { removal: Removal }; sums: MassSums }[];
 }
-
-const way = (frame: Frame, name: string, from: Dress, to: Dress): Swap['ways'][number] => ({
-  name,
-  sums: total(signedParts(dressChange(frame, from, to)).map((part) => part.sums)),
-});
 
 /**
  * What can come off or be changed in a dress: an overgrip off or on, the base grip for another.
- * @example dressSwaps(frame, { baseGrip: 'synthetic', overgrips: 1 }).map((s) => s.name) // ['overgrip', 'base grip']
+ * @example swapOffers(frame, { baseGrip: 'synthetic', overgrips: 1 }).length // 2
  */
-export function dressSwaps(frame: Frame, dress: Dress): Swap[] {
+export function swapOffers(frame: Frame, dress: Dress): Offer[] {
   const overgrips = dress.overgrips ?? 0;
   const grip = dress.baseGrip ?? 'none';
-  const change = (name: string, to: Partial<Dress>): Swap['ways'][number] =>
-    way(frame, name, dress, { ...dress, ...to });
+  const way = (swap: Swap): Offer['ways'][number] => ({
+    change: { swap },
+    sums: total(signedParts(dressChange(frame, dress, dressAfter(dress, [swap]))).map((p) => p.sums)),
+  });
+  const knows = (what: keyof Dress): boolean => frame.sport.dress.components.includes(what);
+  const wraps: Swap[] = [
+    ...(overgrips > 0 ? [{ what: 'overgrips' as const, to: overgrips - 1 }] : []),
+    { what: 'overgrips', to: overgrips + 1 },
+  ];
+  const grips: Swap[] = (['leather', 'synthetic'] as const)
+    .filter((to) => to !== grip)
+    .map((to) => ({ what: 'baseGrip', to }));
   return [
-    {
-      name: 'overgrip',
-      ways: [
-        ...(overgrips > 0 ? [change('one overgrip off', { overgrips: overgrips - 1 })] : []),
-        change('one overgrip on', { overgrips: overgrips + 1 }),
-      ],
-    },
-    {
-      name: 'base grip',
-      ways: [
-        ...(grip === 'leather' ? [] : [change('leather base grip', { baseGrip: 'leather' as const })]),
-        ...(grip === 'synthetic' ? [] : [change('synthetic base grip', { baseGrip: 'synthetic' as const })]),
-      ],
-    },
+    ...(knows('overgrips') ? [{ ways: wraps.map(way) }] : []),
+    ...(knows('baseGrip') ? [{ ways: grips.map(way) }] : []),
   ];
 }
 
 /** Weight that is there already and can be shortened piece by piece, or taken off whole. */
-export function removalSwaps(frame: Frame, there: readonly Placement[], materials: Materials): Swap[] {
-  return there.map((placement) => {
-    const before = additionSums(frame, asAddition(placement));
-    const ways: Swap['ways'] = [];
-    const onAxis = placementPlace(frame, placement).on === 'handle';
-    let left: Placement | undefined = placement;
+export function removalOffers(frame: Frame, there: readonly Placement[], parts: readonly Part[]): Offer[] {
+  return there.map((placement): Offer => {
+    const part = partNamed(parts, placement.partId);
+    const before = placementSums(frame, placement, part);
+    const ways: Offer['ways'] = [];
+    let left = part && shorter(frame, placement, part);
     while (left) {
-      left = changePieces(frame, left, materials, -1);
-      const after: MassSums = left ? additionSums(frame, asAddition(left)) : NOTHING;
-      const rest = left
-        ? onAxis
-          ? `${left.massG.toFixed(1)} g left`
-          : `${(left.spanCm ?? 0).toFixed(1)} cm left`
-        : 'off';
-      ways.push({ name: `${placement.zone}: ${rest}`, sums: add(after, before, -1) });
+      ways.push({
+        change: { removal: { of: placement, left } },
+        sums: add(placementSums(frame, left, part), before, -1),
+      });
+      left = part && shorter(frame, left, part);
     }
-    return { name: placement.zone, ways };
+    ways.push({ change: { removal: { of: placement } }, sums: add(NOTHING, before, -1) });
+    return { ways };
   });
 }
 
-/** A swap as a column of the plan. */
-export const swapColumn = ({ ways }: Swap): ZoneColumn => ({
+/** One piece less of something, where its kind comes in pieces that are shorter. */
+function shorter(frame: Frame, placement: Placement, part: Part): Placement | undefined {
+  return partRule(part).lie === 'point' && spanCmOf(placement) > 0
+    ? undefined
+    : changePieces(frame, placement, part, -1);
+}
+
+/** An offer as a column of the plan. */
+export const offerColumn = ({ ways }: Offer): ZoneColumn => ({
   zone: undefined,
-  xCm: 0,
-  yCm: 0,
-  mirrored: false,
   linear: false,
-  options: ways.map(({ name, sums }): ZoneOption => ({
-    name,
-    sums,
-    massG: sums.massG,
-    pieces: 1,
-    layers: 1,
-  })),
+  options: ways.map(({ change, sums }) => ({ ...change, sums, massG: sums.massG })),
 });

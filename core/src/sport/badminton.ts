@@ -1,23 +1,62 @@
+import { typical } from './kit';
 import type { SportData } from './sport';
 
 const RULES = 'BWF Laws of Badminton, law 4';
-
 /**
  * Badminton. Axis 4 in from the butt (common practice); shuttle 4.74 to 5.50 g (BWF Laws, law 2).
- * Typical shape, caps and usual specs: common practice, from memory.
+ * Noticeable: 2.5 % of swing weight as in tennis (Brody 2000), 1 g, 2 mm and 3 % of twist weight (from memory).
+ * Typical shape, caps, usual specs and guides: common practice, from memory. Strings and grip together stay within +5 g and +5 kg·cm² (common practice).
  */
 export const badminton: SportData = {
   sport: 'badminton',
   axisCm: 10.16,
   ballG: 5.12,
   ballLimitsG: [4.74, 5.5],
-  restitution: 0.75,
+  stroke: {
+    name: 'clear',
+    restitution: 0.75,
+    ballSpeed: 15,
+    faceSpeed: 30,
+    turnsAboutCm: 0,
+    source: 'assumed, from memory; the shaft is taken as rigid',
+  },
   lengthCm: 67.5,
   handleLengthCm: 17.5,
   handleRadiusCm: 1.15,
   family: { kind: 'ellipse', headAreaCm2: 360, headAspect: 1.29 },
   shapes: {},
+  throat: 'shaft',
   usual: { massG: 88, balanceCm: 29.5, swingWeight: 88, twistWeight: 1.25 },
+  usualRange: { recoil: [0.78, 1.28], twist: [0.6, 1.5] },
+  massShares: { edge: 0.27, face: 0.04 },
+  noticeable: { massG: 1, balanceCm: 0.2, swingWeightShare: 0.025, twistWeight: 0.04 },
+  tolerance: { massG: 0.5, balanceCm: 0.1, swingWeight: 0.8, twistWeight: 0.03 },
+  aimStep: { massG: 0.5, balanceCm: 0.1, swingWeight: 0.5, twistWeight: 0.02 },
+  decimals: { massG: 1, balanceCm: 1, swingWeight: 1, twistWeight: 2 },
+  dress: { components: ['strings', 'baseGrip', 'overgrips'], bare: {} },
+  typicalParts: {
+    strings: typical(2.3, 0.4),
+    synthetic: typical(2.5, 0.5),
+    leather: typical(7, 1),
+    overgrip: typical(3, 0.4),
+    dampener: typical(0.5, 0.2),
+  },
+  guides: {
+    '4u': { massG: { from: 80, to: 85, dress: {} } },
+    '3u': { massG: { from: 85, to: 90, dress: {} } },
+  },
+  bands: {
+    massG: [
+      { name: '4U', from: 80, to: 85 },
+      { name: '3U', from: 85, to: 90 },
+    ],
+    balanceCm: [
+      { name: 'head-light', to: 29 },
+      { name: 'even', from: 29, to: 29.5 },
+      { name: 'head-heavy', from: 29.5 },
+    ],
+  },
+  juniorClasses: [],
   limits: [
     { of: 'length', mostCm: 68, source: RULES },
     { of: 'width', mostCm: 23, source: RULES },
@@ -25,13 +64,13 @@ export const badminton: SportData = {
     { of: 'face-width', mostCm: 22, source: RULES },
   ],
   zones: [
-    { name: 'tip', path: 'rim', at: 12, capG: 3, roomCm: 10 },
-    { name: 'shoulders', path: 'rim', at: 1.5, capG: 4, roomCm: 8 },
-    { name: 'sides', path: 'rim', at: 3, capG: 4, roomCm: 8 },
-    { name: 'lowerHoop', path: 'rim', at: 4.5, capG: 4, roomCm: 8 },
-    { name: 'throat', path: 'shaft', at: 0.85, capG: 3, roomCm: 4 },
-    { name: 'handleTop', path: 'handle', at: 0.85, capG: 5, roomCm: 4 },
-    { name: 'handle', path: 'handle', at: 0.45, capG: 8, roomCm: 8 },
-    { name: 'butt', path: 'handle', at: 0.075, capG: 6, roomCm: 2.5 },
+    { name: 'tip', path: 'rim', at: 12, extent: [0, 0.75], capG: 3, roomCm: 10 },
+    { name: 'shoulders', path: 'rim', at: 1.5, extent: [0.75, 2.25], capG: 4, roomCm: 8 },
+    { name: 'sides', path: 'rim', at: 3, extent: [2.25, 3.75], capG: 4, roomCm: 8 },
+    { name: 'lowerHoop', path: 'rim', at: 4.5, extent: [3.75, 6], capG: 4, roomCm: 8 },
+    { name: 'throat', path: 'throat', at: 0.85, extent: [0, 1], capG: 3, roomCm: 4 },
+    { name: 'handleTop', path: 'handle', at: 0.85, extent: [0.65, 1], capG: 5, roomCm: 4 },
+    { name: 'handle', path: 'handle', at: 0.45, extent: [0.25, 0.65], capG: 8, roomCm: 8 },
+    { name: 'butt', path: 'handle', at: 0.075, extent: [0, 0.25], capG: 6, roomCm: 2.5 },
   ],
 };

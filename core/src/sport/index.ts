@@ -4,17 +4,34 @@ import { pickleball } from './pickleball';
 import type { Sport, SportData } from './sport';
 import { tennis } from './tennis';
 
-export type { Family, ShapeLimit, Sport, SportData, Zone, ZoneName } from './sport';
+export { GUIDES, type Band, type Guide, type GuideBand, type GuideName } from './guide';
+export {
+  BASE_GRIPS,
+  type BaseGrip,
+  type Dress,
+  type DressComponent,
+  type TypicalPart,
+  type TypicalParts,
+} from './kit';
+export {
+  PATHS,
+  ALL_SPORTS,
+  ALL_ZONES,
+  type Family,
+  type Path,
+  type ShapeLimit,
+  type Sport,
+  type SportData,
+  type Stroke,
+  type Zone,
+  type ZoneName,
+} from './sport';
 
+/** Every sport there is; a new one is one file and one entry here. */
 export const SPORTS: Record<Sport, SportData> = { tennis, pickleball, padel, badminton };
-
-/** The hand axis of every sport, cm from the butt. */
-export const AXIS_CM: Record<Sport, number> = {
-  tennis: tennis.axisCm,
-  pickleball: pickleball.axisCm,
-  padel: padel.axisCm,
-  badminton: badminton.axisCm,
-};
 
 /** The data of a sport. @example sportData('tennis').axisCm // 10.16 */
 export const sportData = (sport: Sport): SportData => SPORTS[sport];
+
+/** Whether frames of a sport have strings. @example isStrung('padel') // false */
+export const isStrung = (sport: Sport): boolean => SPORTS[sport].dress.components.includes('strings');

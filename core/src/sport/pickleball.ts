@@ -1,10 +1,13 @@
+import { typical, type Dress } from './kit';
 import type { SportData } from './sport';
 
 const RULES = 'USA Pickleball Equipment Standards, paddle size';
 const INCH = 2.54;
+const BARE: Dress = { baseGrip: 'synthetic' };
 
 /**
  * Pickleball. Axis 5 cm from the butt (common practice); ball 0.78 to 0.935 oz (USA Pickleball Equipment Standards).
+ * Noticeable: 2.5 % of swing weight as in tennis (Brody 2000); 2 g, 3 mm, 0.2 kg·cm² of twist (from memory).
  * Named shapes: length by width in inches of the classes in trade use (common practice); handles, corners, caps and usual specs from memory.
  */
 export const pickleball: SportData = {
@@ -12,7 +15,14 @@ export const pickleball: SportData = {
   axisCm: 5,
   ballG: 24.31,
   ballLimitsG: [22.11, 26.51],
-  restitution: 0.65,
+  stroke: {
+    name: 'drive',
+    restitution: 0.65,
+    ballSpeed: 10,
+    faceSpeed: 16,
+    turnsAboutCm: -20,
+    source: 'assumed, from memory',
+  },
   lengthCm: 16 * INCH,
   handleLengthCm: 5.25 * INCH,
   handleRadiusCm: 1.55,
@@ -24,19 +34,47 @@ export const pickleball: SportData = {
     'extra-long': { lengthCm: 17 * INCH, widthCm: 7 * INCH, handleLengthCm: 5.5 * INCH },
     wide: { lengthCm: 15.75 * INCH, widthCm: 8.25 * INCH, handleLengthCm: 5 * INCH },
   },
+  throat: 'none',
   usual: { massG: 228, balanceCm: 23.5, swingWeight: 115, twistWeight: 6.5 },
+  usualRange: { recoil: [0.78, 1.28], twist: [0.6, 1.5] },
+  massShares: { edge: 0.22, face: 0.5 },
+  noticeable: { massG: 2, balanceCm: 0.3, swingWeightShare: 0.025, twistWeight: 0.2 },
+  tolerance: { massG: 0.7, balanceCm: 0.15, swingWeight: 1, twistWeight: 0.1 },
+  aimStep: { massG: 1, balanceCm: 0.1, swingWeight: 0.5, twistWeight: 0.05 },
+  decimals: { massG: 1, balanceCm: 1, swingWeight: 1, twistWeight: 2 },
+  dress: { components: ['baseGrip', 'overgrips'], bare: BARE },
+  typicalParts: {
+    strings: typical(0, 0),
+    synthetic: typical(11, 1.5),
+    leather: typical(17, 2),
+    overgrip: typical(5, 0.4),
+    dampener: typical(0, 0),
+  },
+  guides: {
+    light: { swingWeight: { to: 115, dress: BARE } },
+    medium: { swingWeight: { from: 115, to: 120, dress: BARE } },
+    heavy: { swingWeight: { from: 120, dress: BARE } },
+  },
+  bands: {
+    swingWeight: [
+      { name: 'light', to: 115 },
+      { name: 'medium', from: 115, to: 120 },
+      { name: 'heavy', from: 120 },
+    ],
+  },
+  juniorClasses: [],
   limits: [
     { of: 'length', mostCm: 17 * INCH, source: RULES },
     { of: 'length-plus-width', mostCm: 24 * INCH, source: RULES },
   ],
   zones: [
-    { name: 'tip', path: 'rim', at: 12, capG: 6, roomCm: 10 },
-    { name: 'shoulders', path: 'rim', at: 1.4, capG: 8, roomCm: 7 },
-    { name: 'sides', path: 'rim', at: 3, capG: 10, roomCm: 10 },
-    { name: 'lowerHoop', path: 'rim', at: 4.6, capG: 8, roomCm: 7 },
-    { name: 'throat', path: 'rim', at: 5.5, capG: 6, roomCm: 4 },
-    { name: 'handleTop', path: 'handle', at: 0.85, capG: 6, roomCm: 3.5 },
-    { name: 'handle', path: 'handle', at: 0.45, capG: 10, roomCm: 6 },
-    { name: 'butt', path: 'handle', at: 0.075, capG: 10, roomCm: 2 },
+    { name: 'tip', path: 'rim', at: 12, extent: [0, 0.7], capG: 6, roomCm: 10 },
+    { name: 'shoulders', path: 'rim', at: 1.4, extent: [0.7, 2.2], capG: 8, roomCm: 7 },
+    { name: 'sides', path: 'rim', at: 3, extent: [2.2, 3.8], capG: 10, roomCm: 10 },
+    { name: 'lowerHoop', path: 'rim', at: 4.6, extent: [3.8, 5.05], capG: 8, roomCm: 7 },
+    { name: 'throat', path: 'rim', at: 5.5, extent: [5.05, 6], capG: 6, roomCm: 4 },
+    { name: 'handleTop', path: 'handle', at: 0.85, extent: [0.65, 1], capG: 6, roomCm: 3.5 },
+    { name: 'handle', path: 'handle', at: 0.45, extent: [0.25, 0.65], capG: 10, roomCm: 6 },
+    { name: 'butt', path: 'handle', at: 0.075, extent: [0, 0.25], capG: 10, roomCm: 2 },
   ],
 };

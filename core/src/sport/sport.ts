@@ -1,27 +1,40 @@
-export type Sport = 'tennis' | 'pickleball' | 'padel' | 'badminton';
+import type { SpecKey } from '../spec';
+import type { Band, Guide, GuideName, JuniorClass } from './guide';
+import type { Dress, DressComponent, TypicalParts } from './kit';
 
-export type ZoneName =
-  | 'tip'
-  | 'shoulders'
-  | 'sides'
-  | 'lowerHoop'
-  | 'throat'
-  | 'handleTop'
-  | 'handle'
-  | 'butt'
-  | 'slotTip'
-  | 'slotSides'
-  | 'slotHeart';
+export const ALL_SPORTS = ['tennis', 'pickleball', 'padel', 'badminton'] as const;
+export type Sport = (typeof ALL_SPORTS)[number];
+
+export const ALL_ZONES = [
+  'tip',
+  'shoulders',
+  'sides',
+  'lowerHoop',
+  'throat',
+  'handleTop',
+  'handle',
+  'butt',
+  'slotTip',
+  'slotSides',
+  'slotHeart',
+] as const;
+export type ZoneName = (typeof ALL_ZONES)[number];
+
+/** The lines of a frame that weight is laid along, and the slots that weight is put into. */
+export const PATHS = ['rim', 'throat', 'handle', 'slot'] as const;
+export type Path = (typeof PATHS)[number];
 
 /** A place of the frame that a fitter can name, where weight is put, with the most it takes. */
 export interface Zone {
   name: ZoneName;
-  /**
-   * `rim`: a clock hour of the head's edge. `limb`: share of the way from the handle to the hoop on the throat's two limbs.
-   * `shaft`: share of the way from the handle to the head on the long axis. `handle`: share of the handle's length.
-   */
-  path: 'rim' | 'limb' | 'shaft' | 'handle';
+  /** `rim` is the head's edge. A slot lies on the rim or the throat and takes what fits into it. */
+  path: Exclude<Path, 'slot'>;
+  /** Given for a slot: its number, as the fitter counts. */
+  slot?: number;
+  /** Where the zone's middle lies. `rim`: a clock hour. `throat` and `handle`: a share of the way from the butt's end of it. */
   at: number;
+  /** From where to where along its path a weight is named by this zone, counted like `at`. */
+  extent: readonly [number, number];
   /** The whole mass that the zone takes at most, both sides together, g. A shop's choice; from memory of common practice. */
   capG: number;
   /** The longest strip it takes on one side (on the tip: across it), or the longest filling of the handle, cm. */
@@ -44,6 +57,19 @@ export interface ShapeLimit {
   source: string;
 }
 
+/** A stroke, as far as the sweet region depends on it. Assumed: read differences from it, not promises. */
+export interface Stroke {
+  name: 'groundstroke' | 'drive' | 'clear';
+  /** Restitution of the ball on a held face. */
+  restitution: number;
+  /** Speed of the ball onto the face and of the face at the middle of the head, m/s. */
+  ballSpeed: number;
+  faceSpeed: number;
+  /** Where the swing turns about, cm from the butt; negative is behind it. */
+  turnsAboutCm: number;
+  source: string;
+}
+
 /** All that a sport is: data. Numbers without a published source say so. */
 export interface SportData {
   sport: Sport;
@@ -52,8 +78,8 @@ export interface SportData {
   /** Mass of the ball (or shuttle): the middle of what the rules allow, g. */
   ballG: number;
   ballLimitsG: readonly [number, number];
-  /** Restitution of ball on a held face; uncertain, from memory. */
-  restitution: number;
+  /** The stroke that the sweet region is drawn for. */
+  stroke: Stroke;
   lengthCm: number;
   handleLengthCm: number;
   /** Mean outer radius of the handle under its grip, cm. */
@@ -64,8 +90,28 @@ export interface SportData {
     string,
     { lengthCm?: number; handleLengthCm?: number; widthCm?: number; cornerRadiusCm?: number; widest?: number }
   >;
+  /** Two limbs that meet the hoop, or one shaft on the long axis; `none` where the head stands on the handle. */
+  throat: 'limbs' | 'shaft' | 'none';
   /** What a frame usually is, strung where it has strings: for estimates and stand-ins, from memory. */
-  usual: { massG: number; balanceCm: number; swingWeight: number; twistWeight: number };
+  usual: Record<SpecKey, number>;
+  /** How far a usual frame may be from that: the recoil weight for its mass and length, and the twist weight for its mass and width, as ratios. From memory. */
+  usualRange: { recoil: readonly [number, number]; twist: readonly [number, number] };
+  /** Shares of a frame's mass that lie evenly along the head's edge and over its face; the rest lies near the long axis. From memory. */
+  massShares: { edge: number; face: number };
+  /** What a hand just notices: in the spec's unit, for swing weight as a share of it. */
+  noticeable: Record<Exclude<SpecKey, 'swingWeight'>, number> & { swingWeightShare: number };
+  /** What a careful shop works to (common practice; the fitter can change it). */
+  tolerance: Record<SpecKey, number>;
+  /** To what a fitter rounds an aim. */
+  aimStep: Record<SpecKey, number>;
+  /** Decimals shown, in g, cm and kg·cm². */
+  decimals: Record<SpecKey, number>;
+  /** What of a dress there is, and what counts as bare. */
+  dress: { components: readonly DressComponent[]; bare: Dress };
+  typicalParts: TypicalParts;
+  guides: Partial<Record<GuideName, Guide>>;
+  bands: Partial<Record<SpecKey, readonly Band[]>>;
+  juniorClasses: readonly JuniorClass[];
   limits: readonly ShapeLimit[];
   zones: readonly Zone[];
 }

@@ -1,156 +1,227 @@
-import { dressParts, type DressChange } from '../dress';
-import type { Frame } from '../frame';
-import { additionSums, recoilWeight, swingAbout, type AxisSpecs, type MassSums, type SpecKey } from '../mass';
-import { asAddition, specsWith, type Placement } from '../plan';
+import type { Means } from '../capture';
+import {
+  DERIVED,
+  type AxisSpecs,
+  type Contribution,
+  type DerivedInput,
+  type DerivedKey,
+  type DerivedPut,
+  type NumberKey,
+  type Outcome,
+  type SpecKey,
+} from '../mass';
+import type { KnownSpecs } from '../spec';
 import type { Working, WorkingValue } from './working';
 
 const PARALLEL_AXES = 'parallel-axes theorem (handbook mechanics)';
 
-const EQUATION: Record<SpecKey, string> = {
-  massG: 'M′ = M + Σ m',
-  balanceCm: 'B′ = (M·B + Σ m·x) / M′',
-  swingWeight: 'S′ = S + Σ [m·(x − a)² + i] / 1000',
-  twistWeight: 'T′ = T + Σ [m·y² + i] / 1000',
-};
+interface SpecRow {
+  symbol: string;
+  unit: string;
+  digits: number;
+  /** How the spec follows from what was there and what is put on. */
+  equation: string;
+}
 
-const SYMBOL: Record<SpecKey, string> = { massG: 'M', balanceCm: 'B', swingWeight: 'S', twistWeight: 'T' };
-export const SPEC_UNIT: Record<SpecKey, string> = {
-  massG: 'g',
-  balanceCm: 'cm',
-  swingWeight: 'kg·cm²',
-  twistWeight: 'kg·cm²',
+const SPEC: Record<SpecKey, SpecRow> = {
+  massG: { symbol: 'M', unit: 'g', digits: 1, equation: 'M′ = M + Σ m' },
+  balanceCm: { symbol: 'B', unit: 'cm', digits: 2, equation: 'B′ = (M·B + Σ m·x) / (M + Σ m)' },
+  swingWeight: {
+    symbol: 'S',
+    unit: 'kg·cm²',
+    digits: 1,
+    equation: 'S′ = S + Σ [m·(x − a)² + i] / 1000',
+  },
+  twistWeight: { symbol: 'T', unit: 'kg·cm²', digits: 2, equation: 'T′ = T + Σ [m·y² + i] / 1000' },
 };
-const DIGITS: Record<SpecKey, number> = { massG: 1, balanceCm: 2, swingWeight: 1, twistWeight: 2 };
+const SHIFTED = `${SPEC.swingWeight.equation} + M′·[(B′ − b)² − (B′ − a)²] / 1000`;
 
-const start = (key: SpecKey, before: Partial<Record<SpecKey, number>>, meaning: string): WorkingValue[] => {
-  const value = before[key];
-  if (value === undefined) return [];
-  return [{ symbol: SYMBOL[key], meaning, value, unit: SPEC_UNIT[key], digits: DIGITS[key] }];
+/** The unit in which a number of a frame is stored and worked out. */
+export const unitOf = (key: NumberKey): string =>
+  key in SPEC ? SPEC[key as SpecKey].unit : DERIVED[key as DerivedKey].unit;
+
+const value = (key: SpecKey, of: number, meaning: string, mark = ''): WorkingValue => {
+  const { symbol, unit, digits } = SPEC[key];
+  return { symbol: symbol + mark, meaning, value: of, unit, digits };
 };
+const axisRow = (axisCm: number, symbol = 'a', meaning = 'hand axis from the butt'): WorkingValue => ({
+  symbol,
+  meaning,
+  value: axisCm,
+  unit: 'cm',
+  digits: 2,
+});
 
-/** What one part adds to a spec, as a row of the working: for balance its moment, for the rest its own share. */
-function share(key: SpecKey, name: string, sums: MassSums, axisCm: number): WorkingValue {
+type Names<T> = (of: T) => string;
+
+function shareRows<T>(key: SpecKey, one: Contribution<T>, nameOf: Names<T>): WorkingValue[] {
+  const meaning = nameOf(one.of);
   switch (key) {
     case 'massG':
-      return { symbol: 'm', meaning: name, value: sums.massG, unit: 'g', digits: 2 };
+      return [{ symbol: 'm', meaning, value: one.massG, unit: 'g', digits: 2, role: 'term' }];
     case 'balanceCm':
-      return { symbol: 'm·x', meaning: name, value: sums.firstGCm, unit: 'g·cm', digits: 1 };
+      return [
+        { symbol: 'm', meaning, value: one.massG, unit: 'g', digits: 2, role: 'mass' },
+        { symbol: 'm·x', meaning, value: one.momentGCm, unit: 'g·cm', digits: 1, role: 'moment' },
+      ];
     case 'swingWeight':
-      return { symbol: 'ΔS', meaning: name, value: swingAbout(sums, axisCm), unit: 'kg·cm²', digits: 2 };
+      return [{ symbol: 'ΔS', meaning, value: one.swingWeight, unit: 'kg·cm²', digits: 2, role: 'term' }];
     case 'twistWeight':
-      return { symbol: 'ΔT', meaning: name, value: sums.twistGCm2 / 1000, unit: 'kg·cm²', digits: 3 };
+      return [{ symbol: 'ΔT', meaning, value: one.twistWeight, unit: 'kg·cm²', digits: 3, role: 'term' }];
   }
 }
 
-const outcome = (key: SpecKey, value: number | undefined, meaning: string, mark = '′'): WorkingValue => ({
-  symbol: SYMBOL[key] + mark,
-  meaning,
-  value: value ?? Number.NaN,
-  unit: SPEC_UNIT[key],
-  digits: DIGITS[key],
-});
+function startRows(key: SpecKey, before: KnownSpecs, meaning: string): WorkingValue[] {
+  const own = before[key];
+  if (own === undefined) return [];
+  if (key !== 'balanceCm') return [{ ...value(key, own, meaning), role: 'term' }];
+  const massG = before.massG ?? 0;
+  return [
+    value(key, own, meaning),
+    { ...value('massG', massG, 'weight before'), role: 'mass' },
+    { symbol: 'M·B', meaning, value: massG * own, unit: 'g·cm', digits: 1, role: 'moment' },
+  ];
+}
 
-const masses = (key: SpecKey, before: Partial<Record<SpecKey, number>>): WorkingValue[] =>
-  key === 'balanceCm' ? start('massG', before, 'weight before') : [];
+/** The words of an outcome: what the start is, what the result is, what each thing is called, and what is taken for granted. */
+export interface OutcomeWords<T> {
+  before: string;
+  after: string;
+  nameOf: Names<T>;
+  assumes: string;
+}
 
-const axis = (key: SpecKey, axisCm: number): WorkingValue[] =>
-  key === 'swingWeight'
-    ? [{ symbol: 'a', meaning: 'hand axis from the butt', value: axisCm, unit: 'cm', digits: 2 }]
+/**
+ * The working of a spec that came from putting things on or off and moving the axis: reads the terms of the outcome and computes nothing.
+ * @returns undefined where the outcome does not give this spec
+ */
+export function explainOutcome<T>(
+  key: SpecKey,
+  outcome: Outcome<T>,
+  words: OutcomeWords<T>,
+): Working | undefined {
+  const result = outcome.specs[key];
+  if (result === undefined) return undefined;
+  const { before, contributions, axisCm, axisShift } = outcome;
+  const shifted = key === 'swingWeight' && axisCm !== before.axisCm;
+  const axes: WorkingValue[] =
+    key !== 'swingWeight'
+      ? []
+      : shifted
+        ? [axisRow(before.axisCm, 'a', 'axis before'), axisRow(axisCm, 'b', 'axis after')]
+        : [axisRow(axisCm)];
+  const shift: WorkingValue[] = shifted
+    ? [
+        {
+          symbol: 'ΔS',
+          meaning: 'moving the axis',
+          value: axisShift,
+          unit: 'kg·cm²',
+          digits: 2,
+          role: 'term',
+        },
+      ]
     : [];
-
-/** The working of a planned spec: the measured value and what each placement adds. */
-export function explainPlan(
-  key: SpecKey,
-  frame: Frame,
-  before: AxisSpecs,
-  placements: readonly Placement[],
-  nameOf: (placement: Placement) => string,
-): Working {
   return {
-    equation: EQUATION[key],
+    equation: shifted ? SHIFTED : SPEC[key].equation,
     values: [
-      ...start(key, before, 'measured'),
-      ...masses(key, before),
-      ...axis(key, before.axisCm),
-      ...placements.map((p) => share(key, nameOf(p), additionSums(frame, asAddition(p)), before.axisCm)),
+      ...startRows(key, before, words.before),
+      ...axes,
+      ...contributions.flatMap((one) => shareRows(key, one, words.nameOf)),
+      ...shift,
     ],
-    result: outcome(key, specsWith(frame, before, placements)[key], 'planned'),
+    result: value(key, result, words.after, '′'),
     source: PARALLEL_AXES,
-    assumes: 'each strip lies evenly along its length; the place is right to ±4 mm and the density to ±4 %',
+    assumes: words.assumes,
   };
 }
 
-/** The working of a spec brought to another dress: what came off and what went on. */
-export function explainRedress(
-  key: SpecKey,
-  before: Partial<Record<SpecKey, number>>,
-  brought: { specs: Partial<Record<SpecKey, number>>; change: DressChange },
-  axisCm: number,
+const PUT: Record<DerivedPut, Omit<WorkingValue, 'value'>> = {
+  massG: { symbol: 'M', meaning: 'weight', unit: 'g', digits: 1 },
+  balanceCm: { symbol: 'B', meaning: 'balance', unit: 'cm', digits: 2 },
+  swingWeight: { symbol: 'S', meaning: 'swing weight', unit: 'kg·cm²', digits: 1 },
+  axisCm: { symbol: 'a', meaning: 'hand axis from the butt', unit: 'cm', digits: 2 },
+  lengthCm: { symbol: 'L', meaning: 'length of the frame', unit: 'cm', digits: 2 },
+};
+
+/** The working of a derived number: its entry's own equation, with what was put in. */
+export function explainDerived(
+  key: DerivedKey,
+  specs: AxisSpecs,
+  lengthCm: number,
+  meaning: string,
 ): Working {
-  const { change, specs } = brought;
-  const off = change.takenOff.map((part) =>
-    share(key, `${part.name}, taken off`, negative(part.sums), axisCm),
-  );
-  const on = change.putOn.map((part) => share(key, `${part.name}, put on`, part.sums, axisCm));
+  const { equation, source, unit, digits, puts, of, symbol } = DERIVED[key];
+  const put: DerivedInput = { ...specs, lengthCm };
   return {
-    equation: EQUATION[key],
-    values: [
-      ...start(key, before, 'as published'),
-      ...masses(key, before),
-      ...axis(key, axisCm),
-      ...off,
-      ...on,
-    ],
-    result: outcome(key, specs[key], 'in the dress of this frame'),
-    source: PARALLEL_AXES,
-    assumes: 'typical masses of strings and grips where they were not weighed',
+    equation,
+    values: puts.map((name) => ({ ...PUT[name], value: put[name] })),
+    result: { symbol, meaning, value: of(put), unit, digits },
+    source,
   };
 }
 
-const negative = (sums: MassSums): MassSums => ({
-  massG: -sums.massG,
-  firstGCm: -sums.firstGCm,
-  secondGCm2: -sums.secondGCm2,
-  twistGCm2: -sums.twistGCm2,
-});
+/** How a reading of each kind becomes a value. */
+const BY: Record<Means, { equation: string; source: string }> = {
+  instrument: {
+    equation: 'mean of the readings, each (read − offset) / slope of the calibration',
+    source: 'instrument, corrected by its calibration (straight line, JCGM 100:2008, H.3)',
+  },
+  typed: { equation: 'mean of what was typed', source: 'typed by hand' },
+  'edge-on': {
+    equation: 'T = S edge-on − S face-on',
+    source: 'perpendicular axes of a flat body (handbook mechanics)',
+  },
+  pendulum: {
+    equation: 'S = M·g·d·T₀² / 4π² − M·d² + M·(B − a)²',
+    source: 'physical pendulum (handbook mechanics), timed',
+  },
+  threads: {
+    equation: 'T = M·g·D²·T₀² / (16·π²·h)',
+    source: 'two threads (bifilar pendulum, handbook mechanics), timed',
+  },
+  estimate: { equation: 'from the usual frame of the sport', source: 'an estimate: not measured' },
+};
 
-/** The working of a recoil weight. */
-export const explainRecoil = (specs: AxisSpecs): Working => ({
-  equation: 'R = S − M·(B − a)² / 1000',
-  values: [
-    ...start('swingWeight', specs, 'swing weight'),
-    ...start('massG', specs, 'weight'),
-    ...start('balanceCm', specs, 'balance'),
-    ...axis('swingWeight', specs.axisCm),
-  ],
-  result: { symbol: 'R', meaning: 'recoil weight', value: recoilWeight(specs), unit: 'kg·cm²', digits: 1 },
-  source: PARALLEL_AXES,
-});
+/** How a value was found: what a measurement keeps of it. */
+export interface FoundBy {
+  means: readonly Means[];
+  count: number;
+}
 
-/** The working of a measured spec: the reading, its uncertainty and the dress it was taken in. */
+/**
+ * The working of a measured spec: how it was really found, by how many readings, and what they leave uncertain.
+ * @param found undefined where the measurement came in whole, without its readings
+ */
 export function explainReading(
   key: SpecKey,
-  value: number,
-  uncertainty: number,
-  frame: Frame,
-  dress: Parameters<typeof dressParts>[1],
-  axisCm: number,
-): Working {
-  const parts = dressParts(frame, dress).map((part) => part.name);
+  measured: { specs: AxisSpecs; uncertainty: Record<SpecKey, number> },
+  found: FoundBy | undefined,
+  assumes: string,
+): Working | undefined {
+  const own = measured.specs[key];
+  if (own === undefined) return undefined;
+  const by = found?.means.map((means) => BY[means]) ?? [];
   return {
-    equation: `${SYMBOL[key]} as read`,
+    equation:
+      by.length > 0
+        ? by.map(({ equation }) => equation).join('; ')
+        : `${SPEC[key].symbol} as it came in, without its readings`,
     values: [
+      ...(found
+        ? [{ symbol: 'n', meaning: 'readings that count', value: found.count, unit: '', digits: 0 }]
+        : []),
       {
         symbol: 'u',
-        meaning: 'standard uncertainty of the instrument',
-        value: uncertainty,
-        unit: SPEC_UNIT[key],
+        meaning: 'standard uncertainty',
+        value: measured.uncertainty[key],
+        unit: SPEC[key].unit,
         digits: 2,
       },
-      ...axis(key, axisCm),
+      ...(key === 'swingWeight' ? [axisRow(measured.specs.axisCm)] : []),
     ],
-    result: outcome(key, value, 'reading', ''),
-    source: 'typed reading; ± shows twice the standard uncertainty (JCGM 100:2008)',
-    assumes: parts.length > 0 ? `on the frame: ${parts.join(', ')}` : 'nothing on the frame',
+    result: value(key, own, 'measured'),
+    source: `${by.length > 0 ? by.map(({ source }) => source).join('; ') : 'entered whole'}; ± shows twice the standard uncertainty (JCGM 100:2008)`,
+    assumes,
   };
 }

@@ -1,4 +1,4 @@
-import { mkdtempSync, rmSync } from 'node:fs';
+import * as nodeFs from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, expect, it, vi } from 'vitest';
@@ -6,7 +6,7 @@ import { openPglite } from './pglite';
 
 const synced = vi.hoisted(() => ({ count: 0 }));
 vi.mock('node:fs', async (original) => {
-  const fs = await original<typeof import('node:fs')>();
+  const fs = await original<typeof nodeFs>();
   const fsyncSync: typeof fs.fsyncSync = (file) => {
     synced.count++;
     fs.fsyncSync(file);
@@ -14,8 +14,8 @@ vi.mock('node:fs', async (original) => {
   return { ...fs, fsyncSync };
 });
 
-const folder = mkdtempSync(join(tmpdir(), 'kevro-durable-'));
-afterAll(() => rmSync(folder, { recursive: true, force: true }));
+const folder = nodeFs.mkdtempSync(join(tmpdir(), 'kevro-durable-'));
+afterAll(() => nodeFs.rmSync(folder, { recursive: true, force: true }));
 
 it('brings each commit to the disk before it is acknowledged', async () => {
   const db = await openPglite(join(folder, 'shop'));

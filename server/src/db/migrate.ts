@@ -1,4 +1,5 @@
-import type { Db } from './db';
+import type { Db, Queries } from './db';
+import * as bringOver from './migrations/0004_bring_over';
 
 const FILES = import.meta.glob<string>('./migrations/*.sql', {
   query: '?raw',
@@ -9,28 +10,36 @@ const FILES = import.meta.glob<string>('./migrations/*.sql', {
 interface Migration {
   number: number;
   name: string;
-  sql: string;
+  run: (tx: Queries) => Promise<void>;
 }
 
-const MIGRATIONS: Migration[] = Object.entries(FILES)
-  .map(([path, sql]) => {
-    const name = path.replace(/^.*\//, '');
-    return { number: Number.parseInt(name, 10), name, sql };
-  })
-  .sort((a, b) => a.number - b.number);
+const numbered = (name: string, run: Migration['run']): Migration => ({
+  number: Number.parseInt(name, 10),
+  name,
+  run,
+});
 
-/** Runs the migrations that the database has not seen, each in a transaction of its own. */
-export async function migrate(db: Db): Promise<void> {
+/** Every migration, in order: SQL files, and what SQL alone cannot do. */
+const MIGRATIONS: Migration[] = [
+  ...Object.entries(FILES).map(([path, sql]) => numbered(path.replace(/^.*\//, ''), (tx) => tx.run(sql))),
+  numbered(bringOver.name, bringOver.run),
+].sort((a, b) => a.number - b.number);
+
+/** How many there are, by their numbers. */
+export const migrationNumbers = (): number[] => MIGRATIONS.map(({ number }) => number);
+
+/** Runs the migrations that the database has not seen, each in a transaction of its own. @param upTo the last one to run; all if left out */
+export async function migrate(db: Db, upTo = Infinity): Promise<void> {
   await db.query(
     'create table if not exists migration (number integer primary key, name text not null, run_at timestamptz not null default now())',
   );
   const seen = new Set(
     (await db.query<{ number: number }>('select number from migration')).map((m) => m.number),
   );
-  for (const { number, name, sql } of MIGRATIONS) {
-    if (seen.has(number)) continue;
+  for (const { number, name, run } of MIGRATIONS) {
+    if (seen.has(number) || number > upTo) continue;
     await db.transaction(async (tx) => {
-      await tx.run(sql);
+      await run(tx);
       await tx.query('insert into migration (number, name) values ($1, $2)', [number, name]);
     });
   }

@@ -1,37 +1,31 @@
 import {
   TYPICAL_READING,
   benchSteps,
-  planUncertainty,
+  calibrateReads,
+  changeOutcome,
+  changeUncertainty,
+  fromSpot,
   requireSpecs,
   settleFrame,
-  specsWith,
   withAxis,
-  type Frame,
-  type Materials,
   type Plan,
 } from '@kevro/core';
-import {
-  fieldErrors,
-  sentence,
-  shopFile,
-  type AimRecord,
-  type Measurement,
-  type ShopFile,
-} from '@kevro/contract';
+import { fieldErrors, shopFile, type PartRecord, type ShopFile } from '@kevro/contract';
 import type { PlanRunner } from '../compute/plan-runner';
 import type { Db, Queries } from '../db/db';
-import { calibrateRods } from '../instruments/calibration';
-import { badInput } from '../problem';
-import { addAim } from '../records/aim';
-import { openFitting, setReferences } from '../records/fitting';
-import { addFrame, addStringing, archiveFrame, changeFrame } from '../records/frame';
+import { badInput, notFoundAt } from '../problem';
+import { aims } from '../records/aim';
+import { fittings, openFitting, setReferences } from '../records/fitting';
+import { addFrame, addStringing, archiveFrame, findFrame, setOnFrame } from '../records/frame';
+import { newId } from '../records/id';
 import { addCalibration, addInstrument } from '../records/instrument';
-import { addMeasurement } from '../records/measurement';
+import { addMeasurement, findMeasurements } from '../records/measurement';
 import { addPart } from '../records/part';
-import { addPlan, markStep } from '../records/plan';
-import { archivePlayer, putPlayer } from '../records/player';
+import { plans } from '../records/plan';
+import { addPlayer, archivePlayer } from '../records/player';
 import { addSetup } from '../records/setup';
 import { setShop } from '../records/shop';
+import { stepMarks } from '../records/step-mark';
 
 /** Reads a shop file, or throws bad input that names each field. */
 export function readShopFile(data: unknown): ShopFile {
@@ -40,27 +34,45 @@ export function readShopFile(data: unknown): ShopFile {
   return read.data;
 }
 
-async function storeFrame(
-  db: Queries,
-  { id, measurements, stringings, archived, ...frame }: ShopFile['frames'][number],
-): Promise<Measurement | undefined> {
+/** A frame of the file as it is stored: its weights stand along its lines. */
+function frameToStore({
+  id: _,
+  measurements: __,
+  stringings: ___,
+  archived: ____,
+  ...frame
+}: ShopFile['frames'][number]) {
+  const settled = settleFrame(frame.shape);
+  const weights = frame.weights.map(({ what, ...weight }, i) => ({
+    ...fromSpot(settled, { ...weight, mirrored: weight.mirrored ?? false }, { id: `w${i + 1}`, partId: '' }),
+    what,
+  }));
+  return { ...frame, weights };
+}
+
+async function storeFrame(db: Queries, file: ShopFile['frames'][number]): Promise<void> {
+  const { id, measurements, stringings, archived } = file;
+  const frame = frameToStore(file);
   await addFrame(db, frame, id);
   const { sport, lengthCm } = settleFrame(frame.shape);
-  let newest: Measurement | undefined;
   for (const [i, { uncertainty = TYPICAL_READING, specs, ...rest }] of measurements.entries()) {
-    newest = await addMeasurement(db, {
-      ...rest,
-      key: `${id} ${i}`,
-      frameId: id,
-      specs: requireSpecs(withAxis(specs, sport.axisCm), lengthCm, `frames.${id}.measurements.${i}.specs`),
-      uncertainty,
-    });
+    await addMeasurement(
+      db,
+      {
+        ...rest,
+        frameId: id,
+        roundId: null,
+        specs: requireSpecs(withAxis(specs, sport.axisCm), lengthCm, `frames.${id}.measurements.${i}.specs`),
+        uncertainty,
+        how: {},
+      },
+      `${id} ${i}`,
+    );
   }
   // What is on it is what the file says, also where that is not what was last measured.
-  await changeFrame(db, id, frame);
+  await setOnFrame(db, id, { onIt: frame.onIt, weights: frame.weights });
   for (const stringing of stringings) await addStringing(db, id, stringing);
   if (archived) await archiveFrame(db, id, true);
-  return newest;
 }
 
 /** Whether a shop has been loaded into this database before. */
@@ -68,67 +80,45 @@ export const isLoaded = async (db: Db): Promise<boolean> => (await db.query('sel
 
 type Fitting = ShopFile['fittings'][number];
 
-/** The materials of a fitting's plan, looked up among the file's parts. */
-function materialsOf(file: ShopFile, { id, plan }: Fitting): Materials | undefined {
-  if (!plan) return undefined;
-  const named = (name: string) => file.parts.find((p) => p.id === name)?.part;
-  const tape = named(plan.tape);
-  const filling = named(plan.filling);
-  if (tape?.kind !== 'tape' || filling?.kind !== 'filling') {
-    throw badInput([{ path: `fittings.${id}.plan`, code: 'not-found', message: sentence('not-found') }]);
-  }
-  return { tape: tape.data, filling: filling.data };
+/** The parts of a fitting's plan, looked up among the file's. */
+function partsOf(file: ShopFile, { id, plan }: Fitting): PartRecord[] {
+  const names = plan?.parts ?? [];
+  return names.map((name, i) => {
+    const part = file.parts.find((p) => p.id === name);
+    if (!part) throw badInput([notFoundAt(`fittings.${id}.plan.parts.${i}`)]);
+    return part;
+  });
 }
 
 /** Stores a whole shop in one transaction. Plans are computed before it, since they take longest. */
 export async function loadShop(db: Db, file: ShopFile, runPlan: PlanRunner, now: string): Promise<void> {
   const frames = new Map(file.frames.map((frame) => [frame.id, frame]));
-  const plans = new Map<string, Plan>();
+  const best = new Map<string, Plan>();
   for (const fitting of file.fittings) {
-    const frame = frames.get(fitting.frameId);
+    const frame = frames.get(fitting.frameIds[0] ?? '');
     const specs = frame?.measurements.at(-1)?.specs;
-    const materials = materialsOf(file, fitting);
-    if (!fitting.plan || !fitting.aim || !frame || !specs || !materials) continue;
-    const request = {
+    if (!fitting.plan || !fitting.aim || !frame || !specs) continue;
+    const [plan] = await runPlan({
       shape: frame.shape,
       specs,
       target: fitting.aim.target,
       schools: [fitting.plan.school],
-      materials,
-    };
-    const [best] = await runPlan(request);
-    if (best) plans.set(fitting.id, best);
+      parts: partsOf(file, fitting),
+    });
+    if (plan) best.set(fitting.id, plan);
   }
 
   await db.transaction(async (tx) => {
     await setShop(tx, file.shop);
     for (const { id, archived, ...player } of file.players) {
-      await putPlayer(tx, player, id);
+      await addPlayer(tx, player, id);
       if (archived) await archivePlayer(tx, id, true);
     }
     for (const instrument of file.instruments) await storeInstrument(tx, instrument, now);
-    const newest = new Map<string, Measurement | undefined>();
-    for (const frame of file.frames) newest.set(frame.id, await storeFrame(tx, frame));
+    for (const frame of file.frames) await storeFrame(tx, frame);
     for (const { id, ...setup } of file.setups) await addSetup(tx, setup, id);
-    for (const { id, part } of file.parts) await addPart(tx, part, id);
-    for (const fitting of file.fittings) {
-      const aim = await storeFitting(tx, fitting);
-      const frame = frames.get(fitting.frameId);
-      const measurement = newest.get(fitting.frameId);
-      const materials = materialsOf(file, fitting);
-      const best = plans.get(fitting.id);
-      if (fitting.plan && aim && frame && measurement && materials && best) {
-        const { createdAt, stepsDone } = fitting.plan;
-        await storePlan(tx, fitting.id, settleFrame(frame.shape), {
-          aim,
-          measurement,
-          materials,
-          best,
-          createdAt,
-          stepsDone,
-        });
-      }
-    }
+    for (const part of file.parts) await addPart(tx, part);
+    for (const fitting of file.fittings) await storeFitting(tx, file, fitting, best.get(fitting.id));
   });
 }
 
@@ -140,45 +130,55 @@ async function storeInstrument(
   await addInstrument(tx, instrument, id);
   for (const { hoursBefore, rods } of calibrations) {
     const takenAt = new Date(Date.parse(now) - hoursBefore * 3_600_000).toISOString();
-    const found = calibrateRods(rods);
+    const found = calibrateReads(rods);
     await addCalibration(tx, { key: `${id} ${takenAt}`, instrumentId: id, takenAt, rods, found });
   }
 }
 
-async function storeFitting(tx: Queries, fitting: Fitting): Promise<AimRecord | undefined> {
-  await openFitting(tx, fitting, fitting.openedAt, fitting.id);
-  await setReferences(tx, fitting.id, fitting.references);
-  return fitting.aim && addAim(tx, fitting.id, fitting.aim, fitting.aim.createdAt);
-}
-
-interface PlanToStore {
-  aim: AimRecord;
-  measurement: Measurement;
-  materials: Materials;
-  best: Plan;
-  createdAt: string;
-  stepsDone: number;
-}
-
-async function storePlan(
+/** A fitting with the aim and the plan of its first frame. */
+async function storeFitting(
   tx: Queries,
-  fittingId: string,
-  frame: Frame,
-  { aim, measurement, materials, best, createdAt, stepsDone }: PlanToStore,
+  file: ShopFile,
+  fitting: Fitting,
+  best: Plan | undefined,
 ): Promise<void> {
-  const { school, placements, withinTolerance } = best;
-  const stored = await addPlan(tx, fittingId, {
-    measurementId: measurement.id,
-    aimId: aim.id,
+  const { id, aim, plan, closed, references } = fitting;
+  const [round] = await openFitting(tx, fitting, fitting.openedAt, id);
+  await setReferences(tx, id, references);
+  if (closed) {
+    await fittings.change(
+      tx,
+      { closedAt: closed.at, closedHow: closed.how, closedNote: closed.note },
+      'id = $1',
+      id,
+    );
+  }
+  if (!round || !aim) return;
+  const stored = await aims.insert(tx, { id: newId(), roundId: round.id, ...aim });
+  const [start] = await findMeasurements(tx, round.startId === null ? [] : [round.startId]);
+  const frame = await findFrame(tx, round.frameId);
+  if (!plan || !best || !stored || !start || !frame) return;
+  const settled = settleFrame(frame.shape);
+  const { school, placements, swaps, removals, withinTolerance } = best;
+  const change = { placements, swaps, removals, parts: partsOf(file, fitting) };
+  const steps = benchSteps(change, start.dress);
+  const planId = newId();
+  await plans.insert(tx, {
+    id: planId,
+    createdAt: plan.createdAt,
+    roundId: round.id,
+    startId: start.id,
+    aimId: stored.id,
     school,
     byHand: false,
-    materials,
-    placements,
-    createdAt,
-    specs: specsWith(frame, measurement.specs, placements),
-    uncertainty: planUncertainty(frame, measurement.specs, measurement.uncertainty, placements),
+    ...change,
+    steps,
+    specs: changeOutcome(settled, start.specs, start.dress, change).specs,
+    uncertainty: changeUncertainty(settled, start.specs, start.uncertainty, start.dress, change),
+    chance: null,
     withinTolerance,
   });
-  const steps = benchSteps(frame, placements, materials, measurement.dress);
-  for (const { key } of steps.slice(0, stepsDone)) await markStep(tx, stored.id, key, true, createdAt);
+  for (const { key } of steps.slice(0, plan.stepsDone)) {
+    await stepMarks.insert(tx, { planId, step: key, mark: 'done', at: plan.createdAt });
+  }
 }

@@ -1,4 +1,5 @@
-import type { Quantity } from '@kevro/core';
+import type { AxisSpecs, DataSheet, Quantity } from '@kevro/core';
+import type { InstrumentKind } from '@kevro/contract';
 
 /** What an instrument is to read: a quantity of the frame that lies on it (a twist weight is read edge-on), or a calibration rod. */
 export type ToRead = { quantity: Quantity } | { rod: number };
@@ -31,4 +32,22 @@ export interface Driver {
    */
   read: (what: ToRead, signal: AbortSignal) => Promise<number>;
   close: () => void;
+  /** Given by simulated instruments only: what lies on them is put there by a call, and their cable can be pulled. */
+  simulated?: Simulated;
 }
+
+/** What lies on a simulated instrument, as it truly is. */
+export type Truth = { specs: AxisSpecs & { twistWeight: number }; leftRightG: number } | { rod: number };
+
+export interface Simulated {
+  put: (truth: Truth | null) => void;
+  plug: (plugged: boolean) => void;
+}
+
+/** What a driver is made from. */
+export interface DriverSettings {
+  id: string;
+  kind: InstrumentKind;
+  sheet: DataSheet;
+}
+export type MakeDriver = (settings: DriverSettings) => Driver;

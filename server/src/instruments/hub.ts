@@ -1,6 +1,6 @@
+import { calibrateReads, calibrationState, coldError, readingByInstrument, readingMean } from '@kevro/core';
 import {
-  READS,
-  VALUES_A_READING,
+  KINDS,
   sentence,
   type Asked,
   type CalibrationRecord,
@@ -14,17 +14,16 @@ import type { Db } from '../db/db';
 import { ApiProblem } from '../problem';
 import {
   addCalibration,
+  lastCalibrations,
   listInstruments,
-  newestCalibration,
   type InstrumentRecord,
 } from '../records/instrument';
-import { calibrateRods, calibrationState } from './calibration';
+import { theShop } from '../records/shop';
 import { Lost, type Driver } from './driver';
-import { seedOf } from './seed';
-import { StandIn, type Pace } from './stand-in';
-import { truthOf } from './truth';
-import { coldError, readingByInstrument } from './uncertainty';
+import { driversAt } from './drivers';
 import { keepReading } from './keep';
+import type { Pace } from './stand-in';
+import { truthOf } from './truth';
 
 interface UnderWay {
   key: string;
@@ -44,23 +43,38 @@ interface Connected {
   wake: Set<() => void>;
 }
 
-type Listener = (message: InstrumentMessage) => void;
-/** Results kept for a page that comes back in the middle. */
-const KEPT_RESULTS = 20;
+/** A message with its number; what only shows how things stand has none, since the next one replaces it. */
+export interface Told {
+  id: number | undefined;
+  message: InstrumentMessage;
+}
+type Listener = (told: Told) => void;
+type Result = Extract<InstrumentMessage, { kind: 'taken' | 'failed' }>;
+/** Results kept for a page whose stream broke in the middle. */
+const KEPT_RESULTS = 50;
 
 /** All instruments of the shop: what state they are in, the reading under way on each, and who listens. */
 export class Hub {
   private readonly connected = new Map<string, Connected>();
   private readonly listeners = new Set<Listener>();
-  private results: InstrumentMessage[] = [];
+  private results: { id: number; message: Result }[] = [];
+  private lastId = 0;
+  private readonly drivers: ReturnType<typeof driversAt>;
+  /** Read once and again when they change: they are asked for with every value that an instrument shows. */
+  private calibrations = new Map<string, CalibrationRecord>();
+  private calibrationHours = 0;
 
   constructor(
     private readonly db: Db,
     private readonly now: Clock,
-    private readonly pace: Pace,
-  ) {}
+    pace: Pace,
+  ) {
+    this.drivers = driversAt(pace);
+  }
 
   async start(): Promise<void> {
+    this.calibrations = await lastCalibrations(this.db);
+    await this.settingsChanged();
     for (const record of await listInstruments(this.db)) this.connect(record);
   }
 
@@ -71,8 +85,14 @@ export class Hub {
     }
   }
 
+  /** The shop's settings have changed. */
+  async settingsChanged(): Promise<void> {
+    this.calibrationHours = (await theShop(this.db)).calibrationHours;
+    await this.tellAll();
+  }
+
   connect(record: InstrumentRecord): void {
-    const driver = new StandIn(record.kind, record.sheet, seedOf(record.id), this.pace);
+    const driver = this.drivers[record.driver](record);
     const one: Connected = {
       record,
       driver,
@@ -100,8 +120,8 @@ export class Hub {
     return found;
   }
 
-  private tell(message: InstrumentMessage): void {
-    for (const listener of this.listeners) listener(message);
+  private tell(message: InstrumentMessage, id?: number): void {
+    for (const listener of this.listeners) listener({ id, message });
   }
 
   private async tellAll(): Promise<void> {
@@ -110,10 +130,13 @@ export class Hub {
     if (instruments) this.tell({ kind: 'instruments', instruments });
   }
 
-  /** What stands now and the last results, and then whatever happens. @returns ends it */
-  async subscribe(listener: Listener): Promise<() => void> {
-    listener({ kind: 'instruments', instruments: await this.all() });
-    for (const result of this.results) listener(result);
+  /**
+   * What stands now, and then whatever happens. @param after the number of the last result that the listener heard: those that it missed since come first. Who
+   * listens for the first time has missed nothing. @returns ends it
+   */
+  async subscribe(listener: Listener, after?: number): Promise<() => void> {
+    listener({ id: undefined, message: { kind: 'instruments', instruments: await this.all() } });
+    if (after !== undefined) for (const missed of this.results) if (missed.id > after) listener(missed);
     this.listeners.add(listener);
     // What changed while the first look was on its way is said too.
     void this.tellAll();
@@ -125,17 +148,20 @@ export class Hub {
   }
 
   async view(id: string): Promise<Instrument> {
-    const { record, state, warmInSeconds, underWay, on } = this.one(id);
-    const calibration = await newestCalibration(this.db, id);
+    const { record, driver, state, warmInSeconds, underWay, on } = this.one(id);
+    const calibration = this.calibrations.get(id);
     return {
       ...record,
       state,
       warmInSeconds: Math.ceil(warmInSeconds),
       on,
       plugged: state !== 'lost',
+      simulated: driver.simulated !== undefined,
       reading: underWay && { key: underWay.key, asked: underWay.asked, swings: underWay.values },
       calibration: calibration ?? null,
-      calibrationState: await calibrationState(this.db, record.kind, calibration, this.now()),
+      calibrationState: KINDS[record.kind].calibrates
+        ? calibrationState(calibration, this.calibrationHours, this.now())
+        : 'not-needed',
     };
   }
 
@@ -145,12 +171,13 @@ export class Hub {
     { on, plugged }: { on?: OnStandIn | null | undefined; plugged?: boolean | undefined },
   ): Promise<Instrument> {
     const one = this.one(id);
-    if (!(one.driver instanceof StandIn)) throw new ApiProblem('not-found');
+    const { simulated } = one.driver;
+    if (!simulated) throw new ApiProblem('not-found');
     if (on !== undefined) {
-      one.driver.put(on && (await truthOf(this.db, on)));
+      simulated.put(on && (await truthOf(this.db, on)));
       one.on = on;
     }
-    if (plugged !== undefined) one.driver.plug(plugged);
+    if (plugged !== undefined) simulated.plug(plugged);
     await this.tellAll();
     return this.view(id);
   }
@@ -158,8 +185,8 @@ export class Hub {
   /** What is said to be on a frame has changed: a stand-in on which it lies shows it so. */
   async redress(frameId: string): Promise<void> {
     for (const { driver, on } of this.connected.values()) {
-      if (driver instanceof StandIn && on && 'frameId' in on && on.frameId === frameId) {
-        driver.put(await truthOf(this.db, on));
+      if (driver.simulated && on && 'frameId' in on && on.frameId === frameId) {
+        driver.simulated.put(await truthOf(this.db, on));
       }
     }
   }
@@ -168,17 +195,16 @@ export class Hub {
   async take(id: string, key: string, asked: Asked): Promise<Instrument> {
     const one = this.one(id);
     const { name, kind } = one.record;
-    const done = this.results.some((r) => r.kind === 'taken' && r.key === key);
+    const done = this.results.some(({ message: r }) => r.kind === 'taken' && r.key === key);
     const already = () => done || one.underWay?.key === key;
     if (already()) return this.view(id);
-    if ('rod' in asked ? kind !== 'machine' : !READS[kind].includes(asked.quantity)) {
+    const { calibrates, reads } = KINDS[kind];
+    if ('rod' in asked ? !calibrates : !reads.includes(asked.quantity)) {
       throw new ApiProblem('not-what-it-reads', [], { name });
     }
     this.requireOn(one, asked);
-    const newest = 'rod' in asked ? undefined : await newestCalibration(this.db, id);
-    if (newest?.refused) throw new ApiProblem('calibration-refused', [], { name });
-    // Asked again: while the newest calibration was read, another request may have begun.
-    if (already()) return this.view(id);
+    const refused = !('rod' in asked) && this.calibrations.get(id)?.refused;
+    if (refused) throw new ApiProblem('calibration-refused', [], { name });
     if (one.underWay) throw new ApiProblem('instrument-busy', [], { name });
     one.underWay = { key, asked, values: [], stop: new AbortController() };
     void this.run(one, one.underWay);
@@ -188,7 +214,7 @@ export class Hub {
 
   /** A stand-in knows what lies on it; a real device does not and reads what is there. */
   private requireOn({ driver, on, record }: Connected, asked: Asked): void {
-    if (!(driver instanceof StandIn)) return;
+    if (!driver.simulated) return;
     const fits = on && ('rod' in asked ? 'rod' in on : 'frameId' in on && on.frameId === asked.frameId);
     if (!fits) throw new ApiProblem('nothing-on-it', [], { name: record.name });
   }
@@ -206,7 +232,7 @@ export class Hub {
     const { key, asked, values, stop } = underWay;
     const instrumentId = record.id;
     try {
-      while (values.length < VALUES_A_READING[record.kind]) {
+      while (values.length < KINDS[record.kind].valuesAReading) {
         await this.back(one, stop.signal);
         const what = 'rod' in asked ? asked : { quantity: asked.quantity };
         const value = await one.driver.read(what, stop.signal).catch((error: unknown) => {
@@ -216,24 +242,27 @@ export class Hub {
         });
         if (value === undefined) continue;
         values.push(value);
-        if (record.kind === 'machine') this.tell({ kind: 'sample', instrumentId, value, steady: true });
+        // What shows nothing by itself shows each swing.
+        if (!KINDS[record.kind].shows) this.tell({ kind: 'sample', instrumentId, value, steady: true });
         await this.tellAll();
       }
-      const raw = values.reduce((sum, v) => sum + v, 0) / values.length;
-      const value = 'rod' in asked ? raw : await this.keep(one, key, asked, raw);
+      const value = 'rod' in asked ? readingMean(values) : await this.keep(one, key, asked, values);
       this.finish(one, underWay, { kind: 'taken', instrumentId, key, asked, value });
     } catch (error) {
       if (stop.signal.aborted) return;
-      const code: ErrorCode = error instanceof ApiProblem ? error.code : 'internal';
-      if (code === 'internal') console.error(error);
-      this.finish(one, underWay, { kind: 'failed', instrumentId, key, code, message: sentence(code) });
+      const known = error instanceof ApiProblem ? error : undefined;
+      if (!known) console.error(error);
+      const code: ErrorCode = known?.code ?? 'internal';
+      const message = known?.message ?? sentence(code);
+      this.finish(one, underWay, { kind: 'failed', instrumentId, key, asked, code, message });
     }
   }
 
-  private finish(one: Connected, underWay: UnderWay, result: InstrumentMessage): void {
+  private finish(one: Connected, underWay: UnderWay, message: Result): void {
     if (one.underWay === underWay) one.underWay = null;
-    this.results = [...this.results, result].slice(-KEPT_RESULTS);
-    this.tell(result);
+    const id = ++this.lastId;
+    this.results = [...this.results, { id, message }].slice(-KEPT_RESULTS);
+    this.tell(message, id);
     void this.tellAll();
   }
 
@@ -257,15 +286,16 @@ export class Hub {
     { record, warmInSeconds }: Connected,
     key: string,
     asked: Extract<Asked, { frameId: string }>,
-    raw: number,
+    raw: readonly number[],
   ): Promise<number> {
     const { id, kind, sheet } = record;
-    const calibration = await newestCalibration(this.db, id);
+    const { calibrates } = KINDS[kind];
+    const calibration = this.calibrations.get(id);
     const takenAt = this.now();
     const reading = readingByInstrument({
-      id,
-      kind,
+      source: id,
       sheet,
+      calibrates,
       calibration: calibration?.refused ? undefined : calibration,
       quantity: asked.quantity,
       raw,
@@ -277,18 +307,20 @@ export class Hub {
       id: key,
       takenAt,
       instrumentId: id,
-      calibrationId: kind === 'machine' ? (calibration?.id ?? null) : null,
+      calibrationId: calibrates ? (calibration?.id ?? null) : null,
       setAside: false,
     });
-    return reading.value ?? raw;
+    return reading.value ?? readingMean(raw);
   }
 
   async calibrate(id: string, key: string, rods: CalibrationRecord['rods']): Promise<CalibrationRecord> {
     const { record } = this.one(id);
-    if (record.kind !== 'machine') throw new ApiProblem('not-a-machine');
-    const found = calibrateRods(rods);
+    if (!KINDS[record.kind].calibrates) throw new ApiProblem('not-a-machine');
+    const found = calibrateReads(rods);
     const takenAt = this.now();
     const stored = await addCalibration(this.db, { key, instrumentId: id, takenAt, rods, found });
+    if (!stored) throw new ApiProblem('key-used');
+    this.calibrations = await lastCalibrations(this.db);
     await this.tellAll();
     return stored;
   }

@@ -1,10 +1,14 @@
-import { ROD_UNCERTAINTY, seededNormals, shiftAxis, type AxisSpecs } from '@kevro/core';
-import { VALUES_A_READING, type DataSheet, type InstrumentKind } from '@kevro/contract';
-import { Lost, type Driver, type DriverEvents, type ToRead } from './driver';
-import { COLD_ERROR, LEFT_RIGHT, WARM_UP_FALLS } from './uncertainty';
-
-/** What lies on a stand-in, as it truly is. */
-export type Truth = { specs: AxisSpecs & { twistWeight: number }; leftRightG: number } | { rod: number };
+import {
+  COLD_ERROR,
+  LEFT_RIGHT,
+  ROD_UNCERTAINTY,
+  WARM_UP_FALLS,
+  seededNormals,
+  shiftAxis,
+  type DataSheet,
+} from '@kevro/core';
+import { KINDS, type InstrumentKind } from '@kevro/contract';
+import { Lost, type Driver, type DriverEvents, type Simulated, type ToRead, type Truth } from './driver';
 
 const HOUR_MS = 3_600_000;
 const DAY_HOURS = 24;
@@ -29,10 +33,11 @@ export class StandInModel {
     seed: number,
   ) {
     this.normal = seededNormals(seed);
-    // A machine errs in scale and in zero, half of its accuracy each; a scale or a board in zero only.
-    const part = kind === 'machine' ? sheet.accuracy * Math.SQRT1_2 : sheet.accuracy;
+    // What is calibrated errs in scale and in zero, half of its accuracy each; a scale or a board in zero only.
+    const { calibrates } = KINDS[kind];
+    const part = calibrates ? sheet.accuracy * Math.SQRT1_2 : sheet.accuracy;
     this.offset = part * this.normal();
-    this.slope = kind === 'machine' ? 1 + (part / 300) * this.normal() : 1;
+    this.slope = calibrates ? 1 + (part / 300) * this.normal() : 1;
     this.cold = COLD_ERROR * sheet.repeatability * this.normal();
     this.leftRightOff = LEFT_RIGHT.common * this.normal();
     this.driftAmplitude = (sheet.driftPerHour * DAY_HOURS) / (2 * Math.PI);
@@ -71,7 +76,7 @@ export class StandInModel {
   value(truth: Truth, what: ToRead, atMs: number, onForMs: number): number {
     const leftRight = !('rod' in what) && what.quantity === 'leftRightG';
     const oneReading = leftRight ? LEFT_RIGHT.random : this.sheet.repeatability;
-    const noise = oneReading * Math.sqrt(VALUES_A_READING[this.kind]) * this.normal();
+    const noise = oneReading * Math.sqrt(KINDS[this.kind].valuesAReading) * this.normal();
     const step = leftRight ? 0.1 : this.sheet.resolution;
     return Math.round((this.shown(truth, what, atMs, onForMs) + noise) / step) * step;
   }
@@ -85,7 +90,8 @@ export interface Pace {
 export const BENCH_PACE: Pace = { aValue: 700, aSample: 250 };
 
 /** A simulated instrument that ships with Kevro: anything of the shop can be put on it, and its cable can be pulled. */
-export class StandIn implements Driver {
+export class StandIn implements Driver, Simulated {
+  readonly simulated: Simulated = this;
   private events?: DriverEvents;
   private truth: Truth | null = null;
   private putOnAt = 0;
@@ -144,8 +150,8 @@ export class StandIn implements Driver {
     const warming = this.plugged && this.warmInSeconds > 0;
     if (warming || this.wasWarming) this.tell();
     this.wasWarming = warming;
-    if (!this.plugged || this.kind === 'machine') return;
-    const quantity = this.kind === 'scale' ? 'massG' : 'balanceCm';
+    const quantity = KINDS[this.kind].shows;
+    if (!this.plugged || !quantity) return;
     if (!this.truth || 'rod' in this.truth) return void this.events?.sample(0, true);
     // The display runs up to the value within a second of putting the frame on.
     const lying = Date.now() - this.putOnAt;

@@ -4,9 +4,9 @@ import { ApiProblem } from '../problem';
 import type { Queries } from '../db/db';
 import { openCapture } from '../records/capture';
 import { findFrame } from '../records/frame';
-import { newestMeasurement } from '../records/measurement';
+import { lastStanding } from '../records/measurement';
 import { seedOf } from './seed';
-import type { Truth } from './stand-in';
+import type { Truth } from './driver';
 
 /** The usual difference between the sides of a frame, g at the widest part of the head (from memory). */
 const LEFT_RIGHT_SPREAD_G = 0.6;
@@ -21,7 +21,7 @@ export async function truthOf(db: Queries, on: OnStandIn): Promise<Truth> {
   if (!frame) throw new ApiProblem('not-found');
   const settled = settleFrame(frame.shape);
   const { dress } = await openCapture(db, frame, new Date().toISOString());
-  const last = await newestMeasurement(db, frame.id);
+  const last = await lastStanding(db, frame.id);
   const { usual, axisCm } = settled.sport;
   const { massG, balanceCm, swingWeight } = frame.nominal?.specs ?? {};
   const stated =

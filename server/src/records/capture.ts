@@ -1,6 +1,7 @@
 import type { Dress } from '@kevro/core';
 import type { CaptureRecord, ReadingRecord } from '@kevro/contract';
 import type { Queries } from '../db/db';
+import { tableOf } from '../db/table';
 import { newId } from './id';
 
 interface Row {
@@ -9,31 +10,47 @@ interface Row {
   openedAt: string;
   dress: Dress;
   dressSaid: boolean;
+  measurementId: string | null;
+  dropped: boolean;
 }
-const COLUMNS = 'id, frame_id as "frameId", opened_at as "openedAt", dress, dress_said as "dressSaid"';
+const captures = tableOf<Row>('capture', {
+  id: 'id',
+  frameId: 'frame_id',
+  openedAt: 'opened_at',
+  dress: 'dress',
+  dressSaid: 'dress_said',
+  measurementId: 'measurement_id',
+  dropped: 'dropped',
+});
 
 interface ReadingRow {
   id: string;
-  taken_at: string;
-  instrument_id: string | null;
-  calibration_id: string | null;
-  set_aside: boolean;
+  captureId: string;
+  takenAt: string;
+  instrumentId: string | null;
+  calibrationId: string | null;
+  setAside: boolean;
   data: Omit<ReadingRecord, 'id' | 'takenAt' | 'instrumentId' | 'calibrationId' | 'setAside'>;
 }
+const readings = tableOf<ReadingRow>('reading', {
+  id: 'id',
+  captureId: 'capture_id',
+  takenAt: 'taken_at',
+  instrumentId: 'instrument_id',
+  calibrationId: 'calibration_id',
+  setAside: 'set_aside',
+  data: 'data',
+});
 
-async function withReadings(db: Queries, row: Row): Promise<CaptureRecord> {
-  const rows = await db.query<ReadingRow>('select * from reading where capture_id = $1 order by seq', [
-    row.id,
-  ]);
-  const readings = rows.map((r) => ({
-    ...r.data,
-    id: r.id,
-    takenAt: r.taken_at,
-    instrumentId: r.instrument_id,
-    calibrationId: r.calibration_id,
-    setAside: r.set_aside,
-  }));
-  return { ...row, readings };
+async function withReadings(
+  db: Queries,
+  { measurementId: _, dropped: __, ...row }: Row,
+): Promise<CaptureRecord> {
+  const rows = await readings.find(db, 'where capture_id = $1 order by seq', [row.id]);
+  return {
+    ...row,
+    readings: rows.map(({ data, captureId: ___, ...reading }) => ({ ...data, ...reading })),
+  };
 }
 
 /** The open capture of a frame; one is begun where there is none. Two that ask at once get the same. */
@@ -42,14 +59,15 @@ export async function openCapture(
   frame: { id: string; onIt: Dress },
   now: string,
 ): Promise<CaptureRecord> {
-  const open = `select ${COLUMNS} from capture where frame_id = $1 and measurement_id is null and not dropped`;
-  let [row] = await db.query<Row>(open, [frame.id]);
+  const open = 'where frame_id = $1 and measurement_id is null and not dropped';
+  let [row] = await captures.find(db, open, [frame.id]);
   if (!row) {
-    await db.query(
-      'insert into capture (id, frame_id, opened_at, dress) values ($1, $2, $3, $4) on conflict do nothing',
-      [newId(), frame.id, now, JSON.stringify(frame.onIt)],
+    await captures.insert(
+      db,
+      { id: newId(), frameId: frame.id, openedAt: now, dress: frame.onIt },
+      'on conflict do nothing',
     );
-    [row] = await db.query<Row>(open, [frame.id]);
+    [row] = await captures.find(db, open, [frame.id]);
   }
   return withReadings(db, row as Row);
 }
@@ -59,34 +77,30 @@ export async function lockCapture(
   tx: Queries,
   frameId: string,
   id: string,
-): Promise<(CaptureRecord & { measurementId: string | null; dropped: boolean }) | undefined> {
-  const [row] = await tx.query<Row & { measurementId: string | null; dropped: boolean }>(
-    `select ${COLUMNS}, measurement_id as "measurementId", dropped from capture where id = $1 and frame_id = $2
-     for update`,
-    [id, frameId],
-  );
+): Promise<(CaptureRecord & Pick<Row, 'measurementId' | 'dropped'>) | undefined> {
+  const [row] = await captures.find(tx, 'where id = $1 and frame_id = $2 for update', [id, frameId]);
   if (!row) return undefined;
-  const { measurementId, dropped, ...own } = row;
-  return { ...(await withReadings(tx, own)), measurementId, dropped };
+  const { measurementId, dropped } = row;
+  return { ...(await withReadings(tx, row)), measurementId, dropped };
 }
 
-export const setDress = (db: Queries, captureId: string, dress: Dress): Promise<unknown[]> =>
-  db.query('update capture set dress = $2, dress_said = true where id = $1', [
-    captureId,
-    JSON.stringify(dress),
-  ]);
+export const setDress = (db: Queries, captureId: string, dress: Dress): Promise<unknown> =>
+  captures.change(db, { dress, dressSaid: true }, 'id = $1', captureId);
 
-/** Adds a reading once an id: the same again changes nothing. */
-export const addReading = (
+/** Adds a reading once an id. @returns whether the reading of this id is one of this frame: the same again is, another frame's is not */
+export async function addReading(
   db: Queries,
-  captureId: string,
+  capture: { id: string; frameId: string },
   { id, takenAt, instrumentId, calibrationId, setAside, ...data }: ReadingRecord,
-): Promise<unknown[]> =>
-  db.query(
-    `insert into reading (id, capture_id, taken_at, instrument_id, calibration_id, set_aside, data)
-     values ($1, $2, $3, $4, $5, $6, $7) on conflict (id) do nothing`,
-    [id, captureId, takenAt, instrumentId, calibrationId, setAside, JSON.stringify(data)],
+): Promise<boolean> {
+  const row = { id, captureId: capture.id, takenAt, instrumentId, calibrationId, setAside, data };
+  if (await readings.insert(db, row, 'on conflict (id) do nothing')) return true;
+  const [there] = await db.query<{ frame_id: string }>(
+    'select c.frame_id from reading r join capture c on c.id = r.capture_id where r.id = $1',
+    [id],
   );
+  return there?.frame_id === capture.frameId;
+}
 
 /** Whether the reading is one of this capture. */
 export async function setReadingAside(
@@ -102,8 +116,8 @@ export async function setReadingAside(
   return rows.length > 0;
 }
 
-export const closeCapture = (tx: Queries, id: string, measurementId: string): Promise<unknown[]> =>
-  tx.query('update capture set measurement_id = $2 where id = $1', [id, measurementId]);
+export const closeCapture = (tx: Queries, id: string, measurementId: string): Promise<unknown> =>
+  captures.change(tx, { measurementId }, 'id = $1', id);
 
-export const dropCapture = (tx: Queries, id: string): Promise<unknown[]> =>
-  tx.query('update capture set dropped = true where id = $1', [id]);
+export const dropCapture = (tx: Queries, id: string): Promise<unknown> =>
+  captures.change(tx, { dropped: true }, 'id = $1', id);

@@ -1,43 +1,112 @@
-import { benchSteps, settleFrame, stationStates } from '@kevro/core';
-import type { FittingRow, FittingView } from '@kevro/contract';
+import { roundState, type RoundRecords, type RoundReason } from '@kevro/core';
+import type { FittingRow, FittingView, RoundView, TodayQuery } from '@kevro/contract';
 import type { Queries } from '../db/db';
-import { newestAim } from './aim';
-import { findFrame } from './frame';
+import { tableOf } from '../db/table';
+import { aims } from './aim';
+import { framesOf } from './frame';
 import { newId } from './id';
-import { newestMeasurement } from './measurement';
+import { findMeasurements, lastStanding, measurementsOfRounds } from './measurement';
 import { findPlayer } from './player';
-import { newestPlan, stepsDone } from './plan';
+import { plans } from './plan';
+import { sessionsOf } from './session';
+import { signOffs } from './sign-off';
+import { stepMarks } from './step-mark';
 
-interface Row {
+interface FittingRecord {
   id: string;
   playerId: string;
-  frameId: string;
   openedAt: string;
+  closedAt: string | null;
+  closedHow: NonNullable<FittingView['closed']>['how'] | null;
+  closedNote: string;
+}
+export const fittings = tableOf<FittingRecord>('fitting', {
+  id: 'id',
+  playerId: 'player_id',
+  openedAt: 'opened_at',
+  closedAt: 'closed_at',
+  closedHow: 'closed_how',
+  closedNote: 'closed_note',
+});
+
+export interface RoundRecord {
+  id: string;
+  fittingId: string;
+  frameId: string;
+  number: number;
+  why: RoundReason;
+  note: string;
+  begunAt: string;
+  startId: string | null;
+}
+export const rounds = tableOf<RoundRecord>('round', {
+  id: 'id',
+  fittingId: 'fitting_id',
+  frameId: 'frame_id',
+  number: 'number',
+  why: 'why',
+  note: 'note',
+  begunAt: 'begun_at',
+  startId: 'start_id',
+});
+
+const frameIdsOf = async (db: Queries, fittingId: string): Promise<string[]> =>
+  (
+    await db.query<{ id: string }>(
+      'select frame_id as id from fitting_frame where fitting_id = $1 order by position',
+      [fittingId],
+    )
+  ).map(({ id }) => id);
+
+/**
+ * Begins the next round of a frame. It starts from what the frame was measured as last, as it stands; nothing where it never was.
+ * @returns the round
+ */
+export async function beginRound(
+  db: Queries,
+  round: Pick<RoundRecord, 'fittingId' | 'frameId' | 'why' | 'note' | 'begunAt'>,
+): Promise<RoundRecord> {
+  const [last] = await rounds.find(
+    db,
+    'where fitting_id = $1 and frame_id = $2 order by number desc limit 1',
+    [round.fittingId, round.frameId],
+  );
+  const start = await lastStanding(db, round.frameId);
+  const stored = await rounds.insert(db, {
+    id: newId(),
+    number: (last?.number ?? 0) + 1,
+    startId: start?.id ?? null,
+    ...round,
+  });
+  return stored as RoundRecord;
 }
 
-const COLUMNS = 'id, player_id as "playerId", frame_id as "frameId", opened_at as "openedAt"';
-
+/** Opens a fitting, with the first round of each frame. */
 export async function openFitting(
-  db: Queries,
-  fitting: { playerId: string; frameId: string },
+  tx: Queries,
+  { playerId, frameIds }: { playerId: string; frameIds: readonly string[] },
   openedAt: string,
   id = newId(),
-): Promise<string> {
-  await db.query('insert into fitting (id, player_id, frame_id, opened_at) values ($1, $2, $3, $4)', [
-    id,
-    fitting.playerId,
-    fitting.frameId,
-    openedAt,
-  ]);
-  return id;
+): Promise<RoundRecord[]> {
+  await fittings.insert(tx, { id, playerId, openedAt });
+  const begun: RoundRecord[] = [];
+  for (const [position, frameId] of frameIds.entries()) {
+    await tx.query('insert into fitting_frame (fitting_id, frame_id, position) values ($1, $2, $3)', [
+      id,
+      frameId,
+      position,
+    ]);
+    begun.push(await beginRound(tx, { fittingId: id, frameId, why: 'first', note: '', begunAt: openedAt }));
+  }
+  return begun;
 }
 
-async function references(db: Queries, fittingId: string): Promise<string[]> {
-  const rows = await db.query<{ setup_id: string }>(
-    'select setup_id from fitting_reference where fitting_id = $1 order by position',
+export async function referencesOf(db: Queries, fittingId: string): Promise<string[]> {
+  const rows = await db.query<{ id: string }>(
+    'select setup_id as id from fitting_reference where fitting_id = $1 order by position',
     [fittingId],
   );
-  return rows.map((row) => row.setup_id);
+  return rows.map(({ id }) => id);
 }
 
 export async function setReferences(
@@ -55,63 +124,143 @@ export async function setReferences(
   }
 }
 
-async function viewOf(db: Queries, row: Row): Promise<FittingView> {
-  const player = await findPlayer(db, row.playerId);
-  const frame = await findFrame(db, row.frameId);
-  if (!player || !frame) throw new Error(`fitting ${row.id} has lost its player or frame`);
-  const measurement = (await newestMeasurement(db, row.frameId)) ?? null;
-  const aim = (await newestAim(db, row.id)) ?? null;
-  const newest = await newestPlan(db, row.id);
-  // A plan made for an earlier aim or measurement no longer counts; it stays stored.
-  const plan = newest && newest.aimId === aim?.id && newest.measurementId === measurement?.id ? newest : null;
-  const done = plan ? await stepsDone(db, plan.id) : [];
-  const steps =
-    plan && measurement
-      ? benchSteps(settleFrame(frame.shape), plan.placements, plan.materials, measurement.dress)
-      : [];
-  const refs = await references(db, row.id);
-  const { states, next } = stationStates({
-    measured: measurement !== null,
-    compared: refs.length > 0,
-    aimed: aim !== null,
-    planned: plan !== null,
-    stepsDone: steps.filter((step) => done.includes(step.key)).length,
-    stepsInAll: steps.length,
+/** A round's state as it is told: what is not there is null. */
+function stateOf(records: RoundRecords, now: string, closed: boolean): RoundView['state'] {
+  const { next, aimId, planId, ...state } = roundState(records, now, closed);
+  return { ...state, next: next ?? null, aimId: aimId ?? null, planId: planId ?? null };
+}
+
+/** Rounds with all that belongs to them, read together. */
+async function viewsOf(
+  db: Queries,
+  list: readonly RoundRecord[],
+  compared: boolean,
+  now: string,
+  closed: boolean,
+): Promise<RoundView[]> {
+  const ids = list.map(({ id }) => id);
+  const of = 'where round_id = any($1) order by seq';
+  const [aimed, planned, own, starts, sessions] = await Promise.all([
+    aims.find(db, of, [ids]),
+    plans.find(db, of, [ids]),
+    measurementsOfRounds(db, ids),
+    findMeasurements(
+      db,
+      list.flatMap(({ startId }) => startId ?? []),
+    ),
+    sessionsOf(db, ids),
+  ]);
+  const ofPlans = 'where plan_id = any($1) order by seq';
+  const planIds = planned.map(({ id }) => id);
+  const [marks, signed] = await Promise.all([
+    stepMarks.find(db, ofPlans, [planIds]),
+    signOffs.find(db, ofPlans, [planIds]),
+  ]);
+  return list.map(({ fittingId: _, ...round }): RoundView => {
+    const ofRound = <T extends { roundId: string | null }>(all: T[]): T[] =>
+      all.filter(({ roundId }) => roundId === round.id);
+    const roundPlans = ofRound(planned);
+    const ofPlan = <T extends { planId: string }>(all: T[]): T[] =>
+      all.filter(({ planId }) => roundPlans.some(({ id }) => id === planId));
+    const begun = starts.filter(({ id, roundId }) => id === round.startId && roundId !== round.id);
+    const records = {
+      measurements: [...begun, ...ofRound(own)],
+      aims: ofRound(aimed),
+      plans: roundPlans,
+      marks: ofPlan(marks),
+      signOffs: ofPlan(signed).map(({ key: __, ...signOff }) => signOff),
+      sessions: ofRound(sessions),
+    };
+    return {
+      ...round,
+      ...records,
+      state: stateOf({ ...records, startId: round.startId, compared }, now, closed),
+    };
   });
+}
+
+/** A fitting with all its rounds; undefined where there is none. */
+export async function findFitting(db: Queries, id: string, now: string): Promise<FittingView | undefined> {
+  const [fitting] = await fittings.find(db, 'where id = $1', [id]);
+  if (!fitting) return undefined;
+  const [player, frameIds, references, begun] = await Promise.all([
+    findPlayer(db, fitting.playerId),
+    frameIdsOf(db, id),
+    referencesOf(db, id),
+    rounds.find(db, 'where fitting_id = $1 order by number', [id]),
+  ]);
+  const frames = await framesOf(db, frameIds);
+  if (!player) throw new Error(`fitting ${id} has lost its player`);
+  const { closedAt, closedHow, closedNote, openedAt } = fitting;
+  const closed = closedAt && closedHow ? { at: closedAt, how: closedHow, note: closedNote } : null;
+  const views = await viewsOf(db, begun, references.length > 0, now, closed !== null);
   return {
-    id: row.id,
-    openedAt: row.openedAt,
+    id,
+    openedAt,
+    closed,
     player,
-    frame,
-    measurement,
-    references: refs,
-    aim,
-    plan,
-    stepsDone: done,
-    states,
-    next: next ?? null,
+    references,
+    frames: frameIds.flatMap((frameId) => {
+      const frame = frames.find((f) => f.id === frameId);
+      return frame ? [{ frame, rounds: views.filter((round) => round.frameId === frameId) }] : [];
+    }),
   };
 }
 
-export async function findFitting(db: Queries, id: string): Promise<FittingView | undefined> {
-  const rows = await db.query<Row>(`select ${COLUMNS} from fitting where id = $1`, [id]);
-  return rows[0] && viewOf(db, rows[0]);
+type TodayRecord = Omit<FittingRow, 'frames' | 'closed'> & {
+  closedAt: string | null;
+  closedHow: NonNullable<FittingRow['closed']>['how'] | null;
+  frames: (Omit<FittingRow['frames'][number], 'next'> & { records: RoundRecords })[];
+};
+
+/** All that the state of a round is worked out from, as one JSON value a round. */
+const RECORDS = `json_build_object(
+  'startId', r.start_id,
+  'compared', exists (select 1 from fitting_reference x where x.fitting_id = r.fitting_id),
+  'measurements', (select coalesce(json_agg(json_build_object('id', m.id, 'purpose', m.purpose) order by m.seq), '[]')
+    from measurement m where m.round_id = r.id),
+  'aims', (select coalesce(json_agg(json_build_object('id', a.id) order by a.seq), '[]') from aim a where a.round_id = r.id),
+  'plans', (select coalesce(json_agg(json_build_object('id', p.id, 'aimId', p.aim_id, 'startId', p.measurement_id,
+    'steps', p.steps) order by p.seq), '[]') from plan p where p.round_id = r.id),
+  'marks', (select coalesce(json_agg(json_build_object('planId', k.plan_id, 'step', k.step, 'mark', k.mark,
+    'at', k.at) order by k.seq), '[]') from step_mark k join plan p on p.id = k.plan_id where p.round_id = r.id),
+  'signOffs', (select coalesce(json_agg(json_build_object('planId', s.plan_id, 'passed', s.passed) order by s.seq), '[]')
+    from sign_off s join plan p on p.id = s.plan_id where p.round_id = r.id),
+  'sessions', (select coalesce(json_agg(json_build_object('id', s.id) order by s.seq), '[]') from session s
+    where s.round_id = r.id))`;
+
+/** Fittings with the next step of each frame, the last opened first: one query, and the state from the records that it brings. */
+export async function listFittings(
+  db: Queries,
+  { closed, limit, offset }: TodayQuery,
+  now: string,
+): Promise<{ rows: FittingRow[]; total: number }> {
+  const which = closed ? 'is not null' : 'is null';
+  const found = await db.query<TodayRecord & { total: number }>(
+    `select f.id, f.opened_at as "openedAt", f.closed_at as "closedAt", f.closed_how as "closedHow",
+       player.name as "playerName", (select count(*) from fitting where closed_at ${which}) as total,
+       (select json_agg(json_build_object('id', frame.id, 'tag', frame.tag,
+          'name', frame.maker || ' ' || frame.model, 'round', r.number, 'records', ${RECORDS}) order by ff.position)
+        from fitting_frame ff join frame on frame.id = ff.frame_id
+          join lateral (select * from round where round.fitting_id = ff.fitting_id and round.frame_id = ff.frame_id
+            order by number desc limit 1) r on true
+        where ff.fitting_id = f.id) as frames
+     from (select * from fitting where closed_at ${which} order by seq desc limit $1 offset $2) f
+       join player on player.id = f.player_id
+     order by f.seq desc`,
+    [limit, offset],
+  );
+  const rows = found.map(({ total: _, closedAt, closedHow, frames, ...row }): FittingRow => ({
+    ...row,
+    closed: closedAt && closedHow ? { at: closedAt, how: closedHow } : null,
+    frames: frames.map(({ records, ...frame }) => ({
+      ...frame,
+      next: roundState(records, now, closed).next ?? null,
+    })),
+  }));
+  const total = found[0]?.total ?? (await countFittings(db, which));
+  return { rows, total };
 }
 
-/** Open fittings, newest first, with their next step. */
-export async function listFittings(db: Queries): Promise<FittingRow[]> {
-  const rows = await db.query<Row>(`select ${COLUMNS} from fitting order by seq desc limit 200`);
-  const views: FittingRow[] = [];
-  for (const row of rows) {
-    const { id, openedAt, player, frame, next } = await viewOf(db, row);
-    views.push({
-      id,
-      openedAt,
-      playerName: player.name,
-      frameTag: frame.tag,
-      frameName: `${frame.maker} ${frame.model}`,
-      next,
-    });
-  }
-  return views;
-}
+const countFittings = async (db: Queries, which: string): Promise<number> =>
+  (await db.query<{ n: number }>(`select count(*) as n from fitting where closed_at ${which}`))[0]?.n ?? 0;

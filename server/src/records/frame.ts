@@ -1,25 +1,40 @@
 import type { AxisSpecs, Dress } from '@kevro/core';
-import type {
-  FrameQuery,
-  FrameRecord,
-  FrameRow,
-  Measurement,
-  NewFrame,
-  NewStringing,
-  Stringing,
-} from '@kevro/contract';
+import type { FrameQuery, FrameRecord, FrameRow, Measurement, NewFrame, Stringing } from '@kevro/contract';
 import type { Queries } from '../db/db';
+import { tableOf } from '../db/table';
 import { newId } from './id';
 import { Conditions, readListing, type Listing } from './listing';
 
-const FROM = `frame f left join model on model.sport = f.shape->>'sport' and model.maker = f.maker
-  and model.name = f.model`;
-const COLUMNS = `f.id, f.tag, f.maker, f.model, f.paint, f.owner_id as "ownerId", f.shape, f.pattern, f.beam,
-  f.stiffness, f.grip_size as "gripSize", f.note, f.on_it as "onIt", f.weights, f.archived, model.nominal`;
+type Stored = Omit<FrameRecord, 'nominal'>;
+const table = tableOf<Stored>('frame', {
+  id: 'id',
+  tag: 'tag',
+  maker: 'maker',
+  model: 'model',
+  paint: 'paint',
+  ownerId: 'owner_id',
+  shape: 'shape',
+  pattern: 'pattern',
+  beam: 'beam',
+  stiffness: 'stiffness',
+  gripSize: 'grip_size',
+  note: 'note',
+  onIt: 'on_it',
+  weights: 'weights',
+  archived: 'archived',
+});
 
-export async function findFrame(db: Queries, id: string): Promise<FrameRecord | undefined> {
-  return (await db.query<FrameRecord>(`select ${COLUMNS} from ${FROM} where f.id = $1`, [id]))[0];
-}
+/** Frames with what their maker states. */
+export const framesOf = (db: Queries, ids: readonly string[]): Promise<FrameRecord[]> =>
+  db.query<FrameRecord>(
+    `select ${table.list('f')}, model.nominal from frame f
+       left join model on model.sport = f.shape->>'sport' and model.maker = f.maker and model.name = f.model
+     where f.id = any($1)`,
+    [ids],
+  );
+
+export const findFrame = async (db: Queries, id: string): Promise<FrameRecord | undefined> =>
+  (await framesOf(db, [id]))[0];
 
 const ORDER: Record<FrameQuery['sort'], string> = {
   tag: 'lower(f.tag), f.id',
@@ -63,89 +78,81 @@ export async function listFrames(db: Queries, query: FrameQuery): Promise<Listin
   return { rows: rows.map(rowOf), total };
 }
 
+type FrameToStore = Required<Omit<NewFrame, 'nominal'>> & Pick<NewFrame, 'nominal'>;
+
 /** What the maker states goes to the model, so that every frame of it is judged by the same. */
-async function putNominal(db: Queries, f: Required<NewFrame>): Promise<void> {
-  const key = [f.shape.sport, f.maker, f.model];
-  if (f.nominal === null) return;
+async function putNominal(db: Queries, { shape, maker, model, nominal }: FrameToStore): Promise<void> {
+  if (!nominal) return;
   await db.query(
     `insert into model (sport, maker, name, nominal) values ($1, $2, $3, $4)
      on conflict (sport, maker, name) do update set nominal = excluded.nominal`,
-    [...key, JSON.stringify(f.nominal)],
+    [shape.sport, maker, model, JSON.stringify(nominal)],
   );
 }
 
-const valuesOf = (f: Required<NewFrame>): unknown[] => [
-  f.tag,
-  f.maker,
-  f.model,
-  f.paint,
-  f.ownerId,
-  JSON.stringify(f.shape),
-  f.pattern,
-  f.beam,
-  f.stiffness,
-  f.gripSize,
-  f.note,
-  JSON.stringify(f.onIt),
-  JSON.stringify(f.weights),
-];
-const STORED =
-  'tag, maker, model, paint, owner_id, shape, pattern, beam, stiffness, grip_size, note, on_it, weights';
-const PLACES = '$2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14';
+const clearNominal = (db: Queries, { shape, maker, model }: FrameToStore): Promise<unknown[]> =>
+  db.query('delete from model where sport = $1 and maker = $2 and name = $3', [shape.sport, maker, model]);
 
-/** The frame stored, or undefined where the tag is taken. */
-export async function addFrame(
-  db: Queries,
-  f: Required<NewFrame>,
-  id = newId(),
-): Promise<FrameRecord | undefined> {
-  const rows = await db.query(
-    `insert into frame (id, ${STORED}) values ($1, ${PLACES}) on conflict (tag) do nothing returning id`,
-    [id, ...valuesOf(f)],
-  );
-  if (rows.length === 0) return undefined;
+const rowToStore = ({ nominal: _, ...row }: FrameToStore): Omit<Stored, 'id' | 'archived'> =>
+  row as Omit<Stored, 'id' | 'archived'>;
+
+/** The frame stored, or undefined where the tag is taken. Without a statement of the maker's, the one of its model stays. */
+export async function addFrame(db: Queries, f: FrameToStore, id = newId()): Promise<FrameRecord | undefined> {
+  const stored = await table.insert(db, { id, ...rowToStore(f) }, 'on conflict (tag) do nothing');
+  if (!stored) return undefined;
   await putNominal(db, f);
   return findFrame(db, id);
 }
 
-/** The frame changed, or undefined where another has the tag. */
+/** The frame changed, or undefined where another has the tag. A statement of the maker's that is null is taken away; left out it stays. */
 export async function changeFrame(
   db: Queries,
   id: string,
-  f: Required<NewFrame>,
+  f: FrameToStore,
 ): Promise<FrameRecord | undefined> {
-  const rows = await db.query(
-    `update frame set (${STORED}) = (${PLACES}) where id = $1
-       and not exists (select 1 from frame other where other.tag = $2 and other.id <> $1) returning id`,
-    [id, ...valuesOf(f)],
-  );
-  if (rows.length === 0) return undefined;
-  await putNominal(db, f);
+  const [taken] = await db.query('select 1 from frame where tag = $1 and id <> $2', [f.tag, id]);
+  if (taken) return undefined;
+  await table.change(db, rowToStore(f), 'id = $1', id);
+  if (f.nominal === null) await clearNominal(db, f);
+  else await putNominal(db, f);
   return findFrame(db, id);
 }
 
-export const archiveFrame = (db: Queries, id: string, archived: boolean): Promise<unknown[]> =>
-  db.query('update frame set archived = $2 where id = $1', [id, archived]);
+/** What is on a frame now, after a build. */
+export const setOnFrame = (
+  db: Queries,
+  id: string,
+  on: Pick<FrameRecord, 'onIt' | 'weights'>,
+): Promise<unknown> => table.change(db, on, 'id = $1', id);
 
-export async function listStringings(db: Queries, frameId: string): Promise<Stringing[]> {
-  const rows = await db.query<{ id: string; strungOn: string; data: object }>(
-    'select id, strung_on as "strungOn", data from stringing where frame_id = $1 order by strung_on desc, seq desc',
-    [frameId],
-  );
-  return rows.map(({ data, ...row }) => ({ ...row, ...data }) as Stringing);
+export const archiveFrame = (db: Queries, id: string, archived: boolean): Promise<unknown> =>
+  table.change(db, { archived }, 'id = $1', id);
+
+interface StringingRow {
+  id: string;
+  frameId: string;
+  strungOn: string;
+  data: Omit<Stringing, 'id' | 'strungOn'>;
 }
+const stringings = tableOf<StringingRow>('stringing', {
+  id: 'id',
+  frameId: 'frame_id',
+  strungOn: 'strung_on',
+  data: 'data',
+});
+const stringingOf = ({ id, strungOn, data }: StringingRow): Stringing => ({ id, strungOn, ...data });
+
+/** The last strung first; of one day the last noted first. */
+export const listStringings = async (db: Queries, frameId: string): Promise<Stringing[]> =>
+  (await stringings.find(db, 'where frame_id = $1 order by strung_on desc, seq desc', [frameId])).map(
+    stringingOf,
+  );
 
 export async function addStringing(
   db: Queries,
   frameId: string,
-  { strungOn, ...data }: Required<NewStringing>,
+  { strungOn, ...data }: Omit<Stringing, 'id'>,
 ): Promise<Stringing> {
-  const id = newId();
-  await db.query('insert into stringing (id, frame_id, strung_on, data) values ($1, $2, $3, $4)', [
-    id,
-    frameId,
-    strungOn,
-    JSON.stringify(data),
-  ]);
-  return { id, strungOn, ...data };
+  const row = await stringings.insert(db, { id: newId(), frameId, strungOn, data });
+  return stringingOf(row as StringingRow);
 }

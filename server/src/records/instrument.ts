@@ -1,74 +1,74 @@
 import type { Calibration } from '@kevro/core';
 import type { CalibrationRecord, NewInstrument } from '@kevro/contract';
 import type { Queries } from '../db/db';
+import { tableOf } from '../db/table';
 import { newId } from './id';
 
 export type InstrumentRecord = Required<NewInstrument> & { id: string };
+const instruments = tableOf<InstrumentRecord>('instrument', {
+  id: 'id',
+  name: 'name',
+  kind: 'kind',
+  driver: 'driver',
+  sheet: 'sheet',
+  note: 'note',
+});
 
 export const listInstruments = (db: Queries): Promise<InstrumentRecord[]> =>
-  db.query<InstrumentRecord>('select id, name, kind, driver, sheet, note from instrument order by seq');
+  instruments.find(db, 'order by seq');
 
 /** The instrument stored, or undefined where the name is taken. */
-export async function addInstrument(
+export const addInstrument = (
   db: Queries,
   instrument: Required<NewInstrument>,
   id = newId(),
-): Promise<InstrumentRecord | undefined> {
-  const { name, kind, driver, sheet, note } = instrument;
-  const rows = await db.query(
-    `insert into instrument (id, name, kind, driver, sheet, note) values ($1, $2, $3, $4, $5, $6)
-     on conflict (name) do nothing returning id`,
-    [id, name, kind, driver, JSON.stringify(sheet), note],
+): Promise<InstrumentRecord | undefined> =>
+  instruments.insert(db, { id, ...instrument }, 'on conflict (name) do nothing');
+
+const calibrations = tableOf<CalibrationRecord & { key: string }>('calibration', {
+  id: 'id',
+  key: 'key',
+  instrumentId: 'instrument_id',
+  takenAt: 'taken_at',
+  rods: 'rods',
+  slope: 'slope',
+  offset: 'off_by',
+  residuals: 'residuals',
+  refused: 'refused',
+});
+const calibrationOf = ({ key: _, ...row }: CalibrationRecord & { key: string }): CalibrationRecord => row;
+
+/** In the order of arrival, the last first: a clock that was set back hides none. */
+export const listCalibrations = async (db: Queries, instrumentId: string): Promise<CalibrationRecord[]> =>
+  (await calibrations.find(db, 'where instrument_id = $1 order by seq desc', [instrumentId])).map(
+    calibrationOf,
   );
-  return rows.length > 0 ? { id, ...instrument } : undefined;
+
+/** The calibration of each instrument that arrived last. */
+export async function lastCalibrations(db: Queries): Promise<Map<string, CalibrationRecord>> {
+  const rows = await db.query<CalibrationRecord & { key: string }>(
+    `select distinct on (instrument_id) ${calibrations.list()} from calibration order by instrument_id, seq desc`,
+  );
+  return new Map(rows.map((row) => [row.instrumentId, calibrationOf(row)]));
 }
 
-const COLUMNS = `id, instrument_id as "instrumentId", taken_at as "takenAt", rods, slope, off_by as "offset", residuals,
-  refused`;
-
-export const listCalibrations = (db: Queries, instrumentId: string): Promise<CalibrationRecord[]> =>
-  db.query<CalibrationRecord>(
-    `select ${COLUMNS} from calibration where instrument_id = $1 order by taken_at desc, seq desc limit 500`,
-    [instrumentId],
-  );
-
-export async function newestCalibration(
-  db: Queries,
-  instrumentId: string,
-): Promise<CalibrationRecord | undefined> {
-  const sql = `select ${COLUMNS} from calibration where instrument_id = $1 order by taken_at desc, seq desc limit 1`;
-  return (await db.query<CalibrationRecord>(sql, [instrumentId]))[0];
-}
-
-/** Stores a calibration once a key, one that is refused too. */
+/** Stores a calibration once a key, one that is refused too. @returns undefined where the key was used for another instrument */
 export async function addCalibration(
   db: Queries,
-  c: {
+  {
+    found,
+    ...c
+  }: Pick<CalibrationRecord, 'instrumentId' | 'takenAt' | 'rods'> & {
     key: string;
-    instrumentId: string;
-    takenAt: string;
-    rods: CalibrationRecord['rods'];
     found: Calibration;
   },
-): Promise<CalibrationRecord> {
-  const { slope, offset, residuals, refused = null } = c.found;
-  await db.query(
-    `insert into calibration (id, key, instrument_id, taken_at, rods, slope, off_by, residuals, refused)
-     values ($1, $2, $3, $4, $5, $6, $7, $8, $9) on conflict (key) do nothing`,
-    [
-      newId(),
-      c.key,
-      c.instrumentId,
-      c.takenAt,
-      JSON.stringify(c.rods),
-      slope,
-      offset,
-      JSON.stringify(residuals),
-      refused,
-    ],
+): Promise<CalibrationRecord | undefined> {
+  const { slope, offset, residuals, refused = null } = found;
+  await calibrations.insert(
+    db,
+    { id: newId(), ...c, slope, offset, residuals, refused },
+    'on conflict (key) do nothing',
   );
-  const rows = await db.query<CalibrationRecord>(`select ${COLUMNS} from calibration where key = $1`, [
-    c.key,
-  ]);
-  return rows[0] as CalibrationRecord;
+  const [row] = await calibrations.find(db, 'where key = $1', [c.key]);
+  return row?.instrumentId === c.instrumentId ? calibrationOf(row) : undefined;
 }

@@ -1,105 +1,103 @@
-import type { Dress, SpecUncertainty } from '@kevro/core';
+import type { AxisSpecs } from '@kevro/core';
 import type { Measurement } from '@kevro/contract';
 import type { Queries } from '../db/db';
+import { tableOf } from '../db/table';
 import { newId } from './id';
 
-interface Row {
-  id: string;
-  frame_id: string;
-  taken_at: string;
-  dress: Dress;
-  mass_g: number;
-  balance_cm: number;
-  swing_weight: number;
-  twist_weight: number | null;
-  axis_cm: number;
-  uncertainty: SpecUncertainty;
-  estimated: Measurement['estimated'];
-  left_right: Measurement['leftRight'];
-  how: Measurement['how'];
-  note: string;
+interface Row extends Omit<Measurement, 'specs'> {
+  key: string;
+  massG: number;
+  balanceCm: number;
+  swingWeight: number;
+  twistWeight: number | null;
+  axisCm: number;
 }
 
-const measurementOf = (row: Row): Measurement => ({
-  id: row.id,
-  frameId: row.frame_id,
-  takenAt: row.taken_at,
-  dress: row.dress,
-  specs: {
-    massG: row.mass_g,
-    balanceCm: row.balance_cm,
-    swingWeight: row.swing_weight,
-    ...(row.twist_weight === null ? {} : { twistWeight: row.twist_weight }),
-    axisCm: row.axis_cm,
-  },
-  uncertainty: row.uncertainty,
-  estimated: row.estimated,
-  leftRight: row.left_right,
-  how: row.how,
-  note: row.note,
+const table = tableOf<Row>('measurement', {
+  id: 'id',
+  key: 'key',
+  frameId: 'frame_id',
+  takenAt: 'taken_at',
+  purpose: 'purpose',
+  roundId: 'round_id',
+  dress: 'dress',
+  massG: 'mass_g',
+  balanceCm: 'balance_cm',
+  swingWeight: 'swing_weight',
+  twistWeight: 'twist_weight',
+  axisCm: 'axis_cm',
+  uncertainty: 'uncertainty',
+  estimated: 'estimated',
+  leftRight: 'left_right',
+  how: 'how',
+  note: 'note',
 });
 
-export async function listMeasurements(db: Queries, frameId: string): Promise<Measurement[]> {
-  const rows = await db.query<Row>('select * from measurement where frame_id = $1 order by seq desc', [
-    frameId,
-  ]);
-  return rows.map(measurementOf);
+function measurementOf({
+  key: _,
+  massG,
+  balanceCm,
+  swingWeight,
+  twistWeight,
+  axisCm,
+  ...rest
+}: Row): Measurement {
+  const specs: AxisSpecs = {
+    massG,
+    balanceCm,
+    swingWeight,
+    ...(twistWeight === null ? {} : { twistWeight }),
+    axisCm,
+  };
+  return { ...rest, specs };
 }
 
-export async function findMeasurement(db: Queries, id: string): Promise<Measurement> {
-  const [row] = await db.query<Row>('select * from measurement where id = $1', [id]);
-  return measurementOf(row as Row);
-}
+/** In the order of arrival, the last first. */
+export const listMeasurements = async (db: Queries, frameId: string): Promise<Measurement[]> =>
+  (await table.find(db, 'where frame_id = $1 order by seq desc', [frameId])).map(measurementOf);
 
-export async function newestMeasurement(db: Queries, frameId: string): Promise<Measurement | undefined> {
-  const rows = await db.query<Row>(
-    'select * from measurement where frame_id = $1 order by seq desc limit 1',
+export const findMeasurements = async (db: Queries, ids: readonly string[]): Promise<Measurement[]> =>
+  (await table.find(db, 'where id = any($1) order by seq', [ids])).map(measurementOf);
+
+/** The measurements of rounds, in the order of arrival. */
+export const measurementsOfRounds = async (
+  db: Queries,
+  roundIds: readonly string[],
+): Promise<Measurement[]> =>
+  (await table.find(db, 'where round_id = any($1) order by seq', [roundIds])).map(measurementOf);
+
+/** What a frame was last, as it stands: trials and steps on the way are not it. */
+export async function lastStanding(db: Queries, frameId: string): Promise<Measurement | undefined> {
+  const [row] = await table.find(
+    db,
+    "where frame_id = $1 and purpose not in ('trial', 'step') order by seq desc limit 1",
     [frameId],
   );
-  return rows[0] && measurementOf(rows[0]);
+  return row && measurementOf(row);
 }
 
-export type MeasurementToStore = Omit<Measurement, 'id' | 'how'> & {
-  key: string;
-  how?: Measurement['how'];
-};
+export type MeasurementToStore = Omit<Measurement, 'id'>;
 
-/** Stores a measurement once a key: a second one with the same key changes nothing and gives back the first. */
-export async function addMeasurement(db: Queries, m: MeasurementToStore): Promise<Measurement> {
-  const { massG, balanceCm, swingWeight, twistWeight = null, axisCm } = m.specs;
-  const stored = await db.query<Row>(
-    `insert into measurement (id, key, frame_id, taken_at, dress, mass_g, balance_cm, swing_weight, twist_weight,
-       axis_cm, uncertainty, estimated, left_right, how, note)
-     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15)
-     on conflict (key) do nothing returning *`,
-    [
-      newId(),
-      m.key,
-      m.frameId,
-      m.takenAt,
-      JSON.stringify(m.dress),
-      massG,
-      balanceCm,
-      swingWeight,
-      twistWeight,
-      axisCm,
-      JSON.stringify(m.uncertainty),
-      JSON.stringify(m.estimated),
-      m.leftRight === null ? null : JSON.stringify(m.leftRight),
-      JSON.stringify(m.how ?? {}),
-      m.note,
-    ],
-  );
-  const [row] = stored;
-  if (!row) {
-    const [first] = await db.query<Row>('select * from measurement where key = $1', [m.key]);
-    return measurementOf(first as Row);
+/**
+ * Stores a measurement once a key: a second one with the same key changes nothing and gives back the first.
+ * @returns undefined where the key was used for another frame
+ */
+export async function addMeasurement(
+  db: Queries,
+  { specs, ...m }: MeasurementToStore,
+  key: string,
+): Promise<Measurement | undefined> {
+  const stored = await table.insert(db, { id: newId(), key, ...m, ...specs }, 'on conflict (key) do nothing');
+  if (!stored) {
+    const [first] = await table.find(db, 'where key = $1', [key]);
+    return first?.frameId === m.frameId ? measurementOf(first) : undefined;
   }
-  await db.query('update frame set newest_measurement_id = $2, on_it = $3, measured_at = $4 where id = $1', [
-    m.frameId,
-    row.id,
-    JSON.stringify(m.dress),
-    m.takenAt,
-  ]);
-  return measurementOf(row);
+  // What is on the frame is what it was measured in; what it is, only where it was measured as it stands.
+  const stands = m.purpose !== 'trial' && m.purpose !== 'step';
+  await db.query(
+    `update frame set on_it = $2, measured_at = $3,
+       newest_measurement_id = case when $5 then $4 else newest_measurement_id end where id = $1`,
+    [m.frameId, JSON.stringify(m.dress), m.takenAt, stored.id, stands],
+  );
+  return measurementOf(stored);
 }

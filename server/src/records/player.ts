@@ -1,13 +1,32 @@
 import type { NewPlayer, Player, PlayerQuery } from '@kevro/contract';
 import type { Queries } from '../db/db';
+import { tableOf } from '../db/table';
 import { newId } from './id';
 import { Conditions, readListing, type Listing } from './listing';
 
-/** The arm history is not among them: it is read by itself, where it is asked for. */
-const COLUMNS = `id, name, sports, birth_year as "birthYear", height_cm as "heightCm", build, level,
-  level_scale as "levelScale", handedness, style, puts_first as "putsFirst", bothers, bother_note as "botherNote",
-  ceiling_swing_weight as "ceilingSwingWeight", sessions_a_week as "sessionsAWeek", guide,
-  arm_history <> '' as "hasArmHistory", archived`;
+/** A player as stored: the arm history is read by itself, where it is asked for. */
+type Stored = Omit<Player, 'hasArmHistory'> & { armHistory: string };
+const table = tableOf<Stored>('player', {
+  id: 'id',
+  name: 'name',
+  sports: 'sports',
+  birthYear: 'birth_year',
+  heightCm: 'height_cm',
+  build: 'build',
+  level: 'level',
+  levelScale: 'level_scale',
+  handedness: 'handedness',
+  style: 'style',
+  putsFirst: 'puts_first',
+  bothers: 'bothers',
+  botherNote: 'bother_note',
+  ceilings: 'ceilings',
+  guides: 'guides',
+  sessionsAWeek: 'sessions_a_week',
+  armHistory: 'arm_history',
+  archived: 'archived',
+});
+const COLUMNS = `${table.list().replace(/, arm_history as "armHistory"/, '')}, arm_history <> '' as "hasArmHistory"`;
 
 const ORDER: Record<PlayerQuery['sort'], string> = {
   name: 'lower(name), id',
@@ -37,43 +56,19 @@ export async function armHistoryOf(db: Queries, id: string): Promise<string | un
 
 type PlayerToStore = Required<Omit<NewPlayer, 'armHistory'>> & Pick<NewPlayer, 'armHistory'>;
 
-/** Adds a player, or changes the one of this id. An arm history left out stays as it is. */
-export async function putPlayer(db: Queries, p: PlayerToStore, id = newId()): Promise<Player> {
-  const rows = await db.query<Player>(
-    `insert into player (id, name, sports, birth_year, height_cm, build, level, level_scale, handedness, style,
-       puts_first, bothers, bother_note, ceiling_swing_weight, sessions_a_week, guide, arm_history)
-     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, coalesce($17, ''))
-     on conflict (id) do update set name = excluded.name, sports = excluded.sports, birth_year = excluded.birth_year,
-       height_cm = excluded.height_cm, build = excluded.build, level = excluded.level,
-       level_scale = excluded.level_scale, handedness = excluded.handedness, style = excluded.style,
-       puts_first = excluded.puts_first, bothers = excluded.bothers, bother_note = excluded.bother_note,
-       ceiling_swing_weight = excluded.ceiling_swing_weight, sessions_a_week = excluded.sessions_a_week,
-       guide = excluded.guide, arm_history = coalesce($17, player.arm_history)
-     returning ${COLUMNS}`,
-    [
-      id,
-      p.name,
-      JSON.stringify(p.sports),
-      p.birthYear,
-      p.heightCm,
-      p.build,
-      p.level,
-      p.levelScale,
-      p.handedness,
-      p.style,
-      p.putsFirst,
-      JSON.stringify(p.bothers),
-      p.botherNote,
-      p.ceilingSwingWeight,
-      p.sessionsAWeek,
-      p.guide,
-      p.armHistory ?? null,
-    ],
-  );
-  return rows[0] as Player;
+const playerOf = ({ armHistory, ...row }: Stored): Player => ({ ...row, hasArmHistory: armHistory !== '' });
+
+export async function addPlayer(db: Queries, p: PlayerToStore, id = newId()): Promise<Player> {
+  return playerOf((await table.insert(db, { id, armHistory: '', ...p })) as Stored);
+}
+
+/** The player changed, or undefined where there is none. An arm history left out stays as it is. */
+export async function changePlayer(db: Queries, id: string, p: PlayerToStore): Promise<Player | undefined> {
+  const row = await table.change(db, p, 'id = $1', id);
+  return row && playerOf(row);
 }
 
 export async function archivePlayer(db: Queries, id: string, archived: boolean): Promise<Player | undefined> {
-  const sql = `update player set archived = $2 where id = $1 returning ${COLUMNS}`;
-  return (await db.query<Player>(sql, [id, archived]))[0];
+  const row = await table.change(db, { archived }, 'id = $1', id);
+  return row && playerOf(row);
 }

@@ -1,45 +1,70 @@
-import type { NewSetup, Setup, SourceKind } from '@kevro/contract';
-import type { Dress, FrameShape } from '@kevro/core';
+import type { Sport } from '@kevro/core';
+import type { NewSetup, Setup, SetupQuery } from '@kevro/contract';
 import type { Queries } from '../db/db';
+import { tableOf } from '../db/table';
 import { newId } from './id';
+import { Conditions, readListing, type Listing } from './listing';
 
-interface Row {
-  id: string;
-  name: string;
-  frame_name: string;
-  source_kind: SourceKind;
-  source: string;
-  year: number | null;
-  shape: FrameShape;
-  dress: Dress;
-  mass_g: number | null;
-  balance_cm: number | null;
-  swing_weight: number | null;
-  twist_weight: number | null;
-  axis_cm: number | null;
-}
+type Specs = Required<Setup['specs']>;
+type Row = Omit<Setup, 'specs'> & { [K in keyof Specs]: number | null };
 
-const setupOf = (row: Row): Setup => ({
-  id: row.id,
-  name: row.name,
-  frameName: row.frame_name,
-  sourceKind: row.source_kind,
-  source: row.source,
-  year: row.year,
-  shape: row.shape,
-  dress: row.dress,
-  // A value that was not published stays missing.
-  specs: {
-    ...(row.mass_g === null ? {} : { massG: row.mass_g }),
-    ...(row.balance_cm === null ? {} : { balanceCm: row.balance_cm }),
-    ...(row.swing_weight === null ? {} : { swingWeight: row.swing_weight }),
-    ...(row.twist_weight === null ? {} : { twistWeight: row.twist_weight }),
-    ...(row.axis_cm === null ? {} : { axisCm: row.axis_cm }),
-  },
+const table = tableOf<Row>('setup', {
+  id: 'id',
+  name: 'name',
+  frameName: 'frame_name',
+  sourceKind: 'source_kind',
+  source: 'source',
+  year: 'year',
+  shape: 'shape',
+  dress: 'dress',
+  massG: 'mass_g',
+  balanceCm: 'balance_cm',
+  swingWeight: 'swing_weight',
+  twistWeight: 'twist_weight',
+  axisCm: 'axis_cm',
 });
 
-export async function listSetups(db: Queries): Promise<Setup[]> {
-  return (await db.query<Row>('select * from setup order by lower(name), year, id')).map(setupOf);
+function setupOf({ massG, balanceCm, swingWeight, twistWeight, axisCm, ...rest }: Row): Setup {
+  // A value that was not published stays missing.
+  const known = Object.entries({ massG, balanceCm, swingWeight, twistWeight, axisCm }).filter(
+    ([, value]) => value !== null,
+  );
+  return { ...rest, specs: Object.fromEntries(known) as Setup['specs'] };
+}
+
+const ORDER: Record<SetupQuery['sort'], string> = {
+  name: 'lower(name), year, id',
+  year: 'year desc nulls last, lower(name), id',
+  weight: 'mass_g nulls last, lower(name), id',
+  swing: 'swing_weight nulls last, lower(name), id',
+};
+
+/** What a query asks for, as conditions. */
+function asked({ search, sport, kind, ids }: Partial<SetupQuery>): Conditions {
+  const conditions = new Conditions().search(search, "lower(name || ' ' || frame_name || ' ' || source)");
+  if (sport) conditions.and("shape->>'sport' = ?", sport);
+  if (kind) conditions.and('source_kind = ?', kind);
+  if (ids) conditions.and('id = any(?)', ids.split(','));
+  return conditions;
+}
+
+export async function listSetups(db: Queries, query: SetupQuery): Promise<Listing<Setup>> {
+  const { rows, total } = await readListing<Row>(
+    db,
+    { id: 'id', find: 'setup', columns: table.list(), from: 'setup', order: ORDER[query.sort] },
+    asked(query),
+    query,
+  );
+  return { rows: rows.map(setupOf), total };
+}
+
+/** Every setup that a query finds, for an order that the database does not know. */
+export async function setupsFound(
+  db: Queries,
+  query: Pick<SetupQuery, 'search' | 'kind' | 'ids'> & { sport: Sport },
+): Promise<Setup[]> {
+  const { where, values } = asked(query);
+  return (await table.find(db, `${where} order by lower(name), year, id`, values)).map(setupOf);
 }
 
 export async function knownSetups(db: Queries, ids: readonly string[]): Promise<Set<string>> {
@@ -47,27 +72,10 @@ export async function knownSetups(db: Queries, ids: readonly string[]): Promise<
   return new Set(rows.map((row) => row.id));
 }
 
-export async function addSetup(db: Queries, s: Required<NewSetup>, id = newId()): Promise<Setup> {
-  const { massG = null, balanceCm = null, swingWeight = null, twistWeight = null, axisCm = null } = s.specs;
-  const rows = await db.query<Row>(
-    `insert into setup (id, name, frame_name, source_kind, source, year, shape, dress, mass_g, balance_cm,
-       swing_weight, twist_weight, axis_cm)
-     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13) returning *`,
-    [
-      id,
-      s.name,
-      s.frameName,
-      s.sourceKind,
-      s.source,
-      s.year,
-      JSON.stringify(s.shape),
-      JSON.stringify(s.dress),
-      massG,
-      balanceCm,
-      swingWeight,
-      twistWeight,
-      axisCm,
-    ],
-  );
-  return setupOf(rows[0] as Row);
+export async function addSetup(
+  db: Queries,
+  { specs, ...setup }: Required<NewSetup>,
+  id = newId(),
+): Promise<Setup> {
+  return setupOf((await table.insert(db, { id, ...setup, ...specs })) as Row);
 }

@@ -1,21 +1,10 @@
 import type { Router } from 'express';
-import {
-  QUANTITIES,
-  SPEC_KEYS,
-  TYPICAL_READING,
-  Fault,
-  estimatedOf,
-  settleCapture,
-  settleFrame,
-  specsOfCapture,
-  type SettledCapture,
-} from '@kevro/core';
+import { Fault, measurementOf, readingByHand, settleCapture, settleFrame, type Measured } from '@kevro/core';
 import type { CaptureRecord, Measurement } from '@kevro/contract';
 import type { Clock } from '../clock';
 import type { Db, Queries } from '../db/db';
 import type { Hub } from '../instruments/hub';
 import { keepReading } from '../instruments/keep';
-import { readingByHand } from '../instruments/uncertainty';
 import { ApiProblem } from '../problem';
 import {
   closeCapture,
@@ -25,26 +14,25 @@ import {
   setDress,
   setReadingAside,
 } from '../records/capture';
-import { findMeasurement, addMeasurement } from '../records/measurement';
+import { findMeasurements } from '../records/measurement';
 import { frameOrNone } from './frames';
+import { storeMeasurement } from './measurements';
 import { answer } from './route';
 
-/** How each quantity of a capture was found. */
-function howFound(capture: CaptureRecord, { settled }: SettledCapture): Measurement['how'] {
-  const how: Measurement['how'] = {};
-  for (const quantity of QUANTITIES) {
-    const found = settled[quantity];
-    if (!found) continue;
-    const counted = capture.readings.filter((r) => r.quantity === quantity && !r.setAside);
+/** How each quantity was found, with the instruments and calibrations behind the readings that count. */
+function howFound({ how }: Measured, { readings }: CaptureRecord): Measurement['how'] {
+  const found: Measurement['how'] = {};
+  for (const [quantity, one] of Object.entries(how)) {
+    const counted = readings.filter(({ id }) => one.readings.includes(id));
     const ids = (key: 'instrumentId' | 'calibrationId') => [...new Set(counted.flatMap((r) => r[key] ?? []))];
-    how[quantity] = {
-      means: found.means,
-      count: found.count,
+    found[quantity as keyof Measured['how']] = {
+      means: one.means,
+      count: one.count,
       instruments: ids('instrumentId'),
       calibrations: ids('calibrationId'),
     };
   }
-  return how;
+  return found;
 }
 
 export function captureRoutes(router: Router, db: Db, now: Clock, hub: Hub): void {
@@ -93,32 +81,28 @@ export function captureRoutes(router: Router, db: Db, now: Clock, hub: Hub): voi
     return openCapture(db, frame, now());
   });
 
-  answer(router, 'storeCapture', async ({ params, body }) => {
+  answer(router, 'storeCapture', async ({ params, body: { captureId, ...body } }) => {
     const frame = await frameOrNone(db, params.id);
     return db.transaction(async (tx) => {
-      const capture = await lockCapture(tx, frame.id, body.captureId);
+      const capture = await lockCapture(tx, frame.id, captureId);
       if (!capture || capture.dropped) throw new ApiProblem('capture-gone');
-      // Stored already, by a double click or another page: the same measurement is the answer.
-      if (capture.measurementId !== null) return findMeasurement(tx, capture.measurementId);
-      const settledFrame = settleFrame(frame.shape);
-      const found = settleCapture(settledFrame, capture.readings);
-      const specs = specsOfCapture(settledFrame, found);
-      if (!specs) throw new ApiProblem('capture-incomplete');
-      const leftRight = found.settled.leftRightG;
-      const measurement = await addMeasurement(tx, {
-        key: `capture ${capture.id}`,
-        frameId: frame.id,
-        takenAt: now(),
-        dress: capture.dress,
-        specs,
-        uncertainty: Object.fromEntries(
-          SPEC_KEYS.map((key) => [key, found.settled[key]?.uncertainty ?? TYPICAL_READING[key]]),
-        ) as Measurement['uncertainty'],
-        estimated: estimatedOf(found),
-        leftRight: leftRight ? { massG: leftRight.value, uncertainty: leftRight.uncertainty } : null,
-        how: howFound(capture, found),
-        note: body.note,
-      });
+      if (capture.measurementId !== null) {
+        // Stored already, by a double click or another page: the same measurement is the answer.
+        return (await findMeasurements(tx, [capture.measurementId]))[0] as Measurement;
+      }
+      const measured = measurementOf(settleFrame(frame.shape), capture.readings);
+      const measurement = await storeMeasurement(
+        tx,
+        {
+          ...measured,
+          ...body,
+          frameId: frame.id,
+          takenAt: now(),
+          dress: capture.dress,
+          how: howFound(measured, capture),
+        },
+        `capture ${capture.id}`,
+      );
       await closeCapture(tx, capture.id, measurement.id);
       return measurement;
     });

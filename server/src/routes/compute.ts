@@ -1,6 +1,7 @@
 import type { Router } from 'express';
 import {
-  AXIS_CM,
+  SPORTS,
+  asSpot,
   nearest,
   parseSpecs,
   pendulum,
@@ -8,6 +9,7 @@ import {
   reach,
   redress,
   requireSpecs,
+  settleFrame,
   shiftAxis,
   twistFromReadings,
   withAxis,
@@ -17,7 +19,7 @@ import type { PlanRunner } from '../compute/plan-runner';
 import { answer } from './route';
 
 /** Where no sport is named, the axis that tennis and badminton share. */
-const USUAL_AXIS_CM = AXIS_CM.tennis;
+const USUAL_AXIS_CM = SPORTS.tennis.axisCm;
 /** Where no frame is named, a balance may lie anywhere a frame of any sport reaches. */
 const LONGEST_CM = 100;
 
@@ -36,7 +38,16 @@ export function computeRoutes(router: Router, runPlan: PlanRunner): void {
     specs: shiftAxis(onUsualAxis(body.specs, 'specs'), body.toAxisCm),
   }));
 
-  answer(router, 'plan', async ({ body }) => ({ plans: await runPlan(body) }));
+  answer(router, 'plan', async ({ body }) => {
+    const frame = settleFrame(body.shape);
+    const plans = await runPlan(body);
+    return {
+      plans: plans.map(({ swaps: _, removals: __, placements, ...plan }) => ({
+        ...plan,
+        placements: placements.map((placement) => asSpot(frame, placement)),
+      })),
+    };
+  });
 
   answer(router, 'nearest', ({ body }) => {
     const own = onUsualAxis(body.specs, 'specs');

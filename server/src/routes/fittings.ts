@@ -1,24 +1,55 @@
 import type { Router } from 'express';
-import { Fault, aimProblems, planUncertainty, settleFrame, specsWith, withinTolerance } from '@kevro/core';
-import { sentence, type FieldError, type FittingView } from '@kevro/contract';
+import {
+  Fault,
+  aimProblems,
+  benchSteps,
+  changeOutcome,
+  changeUncertainty,
+  dressAfter,
+  isInside,
+  placementProblems,
+  placementsAfter,
+  settleFrame,
+  withinTolerance,
+  SPEC_KEYS,
+  type Dress,
+  type Frame,
+} from '@kevro/core';
+import {
+  type AimRecord,
+  type FittingView,
+  type FrameRecord,
+  type Measurement,
+  type OnFrame,
+  type PartRecord,
+  type PlanRecord,
+  type ReadBodyOf,
+  type RoundView,
+} from '@kevro/contract';
 import type { Clock } from '../clock';
 import type { Db, Queries } from '../db/db';
-import { ApiProblem, badInput } from '../problem';
-import { addAim } from '../records/aim';
-import { findFitting, listFittings, openFitting, setReferences } from '../records/fitting';
-import { findFrame } from '../records/frame';
-import { addPlan, markStep } from '../records/plan';
+import { ApiProblem, badInput, notFoundAt } from '../problem';
+import { aims } from '../records/aim';
+import {
+  beginRound,
+  findFitting,
+  fittings,
+  listFittings,
+  openFitting,
+  rounds,
+  setReferences,
+} from '../records/fitting';
+import { findFrame, framesOf, setOnFrame } from '../records/frame';
+import { newId } from '../records/id';
+import { findMeasurements } from '../records/measurement';
+import { partsOf } from '../records/part';
+import { plans } from '../records/plan';
 import { findPlayer } from '../records/player';
+import { addSession } from '../records/session';
 import { knownSetups } from '../records/setup';
+import { signOffs } from '../records/sign-off';
+import { stepMarks } from '../records/step-mark';
 import { answer } from './route';
-
-const notFound = (path: string): FieldError => ({ path, code: 'not-found', message: sentence('not-found') });
-
-async function fittingOrNone(db: Queries, id: string | undefined): Promise<FittingView> {
-  const fitting = await findFitting(db, id ?? '');
-  if (!fitting) throw new ApiProblem('not-found');
-  return fitting;
-}
 
 async function requireSetups(
   db: Queries,
@@ -26,62 +57,255 @@ async function requireSetups(
   pathOf: (i: number) => string,
 ): Promise<void> {
   const known = await knownSetups(db, ids);
-  const missing = ids.flatMap((id, i) => (known.has(id) ? [] : [notFound(pathOf(i))]));
+  const missing = ids.flatMap((id, i) => (known.has(id) ? [] : [notFoundAt(pathOf(i))]));
   if (missing.length > 0) throw badInput(missing);
 }
 
+/** A round of an open fitting, with its frame: what is worked on. */
+interface Bench {
+  fitting: FittingView;
+  round: RoundView;
+  frame: FrameRecord;
+  settled: Frame;
+  start: Measurement | undefined;
+  aim: AimRecord | undefined;
+}
+
+function benchOf(fitting: FittingView, found: (round: RoundView) => boolean, path: string): Bench {
+  if (fitting.closed) throw new ApiProblem('fitting-closed');
+  for (const { frame, rounds: list } of fitting.frames) {
+    const round = list.find(found);
+    if (!round) continue;
+    return {
+      fitting,
+      round,
+      frame,
+      settled: settleFrame(frame.shape),
+      start: round.measurements.find(({ id }) => id === round.startId),
+      aim: round.aims.find(({ id }) => id === round.state.aimId),
+    };
+  }
+  throw badInput([notFoundAt(path)]);
+}
+
+/** The parts that a plan is made of, as they are now: it keeps them so. */
+async function partsOfPlan(
+  db: Queries,
+  frame: FrameRecord,
+  body: ReadBodyOf<'choosePlan'>,
+): Promise<PartRecord[]> {
+  const ids = [...body.placements, ...body.removals.map(({ of }) => of)].map(({ partId }) => partId);
+  const parts = await partsOf(db, [...new Set(ids)]);
+  const there = new Set(frame.weights.map(({ id }) => id));
+  const problems = [
+    ...placementProblems(settleFrame(frame.shape), body.placements, parts),
+    ...body.removals.flatMap(({ of }, i) =>
+      there.has(of.id) ? [] : [{ code: 'not-found' as const, path: `removals.${i}.of` }],
+    ),
+  ];
+  const faults = problems.filter((p) => p.code !== 'not-found');
+  if (faults.length > 0) throw new Fault(...(faults as ConstructorParameters<typeof Fault>));
+  const missing = problems.filter((p) => p.code === 'not-found');
+  if (missing.length > 0) throw badInput(missing.map(({ path }) => notFoundAt(path)));
+  return parts;
+}
+
+/** What is on a frame after a build: as it was built where that was noted, else as it was planned. */
+function onFrameAfter(
+  { onIt, weights }: FrameRecord,
+  plan: PlanRecord,
+  marks: RoundView['marks'],
+): { onIt: Dress; weights: OnFrame[] } {
+  const asBuilt = new Map(
+    marks.flatMap(({ asBuilt: built }) => (built ?? []).map((p) => [p.id, p] as const)),
+  );
+  const built = plan.placements.map((p) => ({ ...(asBuilt.get(p.id) ?? p), id: `${plan.id}-${p.id}` }));
+  const what = new Map(weights.map((w) => [w.id, w.what]));
+  return {
+    onIt: dressAfter(onIt, plan.swaps),
+    weights: placementsAfter(weights, { ...plan, placements: built }).map((p) => ({
+      ...p,
+      what: what.get(p.id) ?? '',
+    })),
+  };
+}
+
 export function fittingRoutes(router: Router, db: Db, now: Clock): void {
-  answer(router, 'today', () => listFittings(db));
-  answer(router, 'fitting', ({ params }) => fittingOrNone(db, params.id));
+  async function fittingOrNone(id: string | undefined, on: Queries = db): Promise<FittingView> {
+    const fitting = await findFitting(on, id ?? '', now());
+    if (!fitting) throw new ApiProblem('not-found');
+    return fitting;
+  }
+  const benchOfRound = async (id: string | undefined, roundId: string): Promise<Bench> =>
+    benchOf(await fittingOrNone(id), (round) => round.id === roundId, 'roundId');
+  const benchOfPlan = async (
+    id: string | undefined,
+    planId: string,
+  ): Promise<Bench & { plan: PlanRecord }> => {
+    const bench = benchOf(
+      await fittingOrNone(id),
+      (round) => round.plans.some((plan) => plan.id === planId),
+      'planId',
+    );
+    return { ...bench, plan: bench.round.plans.find((plan) => plan.id === planId) as PlanRecord };
+  };
+
+  answer(router, 'today', ({ query }) => listFittings(db, query, now()));
+  answer(router, 'fitting', ({ params }) => fittingOrNone(params.id));
 
   answer(router, 'openFitting', async ({ body }) => {
-    const missing: FieldError[] = [];
-    if (!(await findPlayer(db, body.playerId))) missing.push(notFound('playerId'));
-    if (!(await findFrame(db, body.frameId))) missing.push(notFound('frameId'));
+    const frameIds = [...new Set(body.frameIds)];
+    const known = new Set((await framesOf(db, frameIds)).map(({ id }) => id));
+    const missing = frameIds.flatMap((id, i) => (known.has(id) ? [] : [notFoundAt(`frameIds.${i}`)]));
+    if (!(await findPlayer(db, body.playerId))) missing.unshift(notFoundAt('playerId'));
     if (missing.length > 0) throw badInput(missing);
-    return fittingOrNone(db, await openFitting(db, body, now()));
+    const id = newId();
+    await db.transaction((tx) => openFitting(tx, { playerId: body.playerId, frameIds }, now(), id));
+    return fittingOrNone(id);
+  });
+
+  answer(router, 'closeFitting', async ({ params, body }) => {
+    const { id, closed } = await fittingOrNone(params.id);
+    if (closed) throw new ApiProblem('fitting-closed');
+    const row = { closedAt: now(), closedHow: body.how, closedNote: body.note };
+    await fittings.change(db, row, 'id = $1', id);
+    return fittingOrNone(id);
+  });
+
+  answer(router, 'reopenFitting', async ({ params }) => {
+    const { id, closed, frames } = await fittingOrNone(params.id);
+    if (!closed) throw new ApiProblem('fitting-open');
+    await db.transaction(async (tx) => {
+      await fittings.change(tx, { closedAt: null, closedHow: null, closedNote: '' }, 'id = $1', id);
+      for (const { frame } of frames) {
+        const note = `closed on ${closed.at.slice(0, 10)}: ${closed.how}${closed.note ? `, ${closed.note}` : ''}`;
+        await beginRound(tx, { fittingId: id, frameId: frame.id, why: 'reopened', note, begunAt: now() });
+      }
+    });
+    return fittingOrNone(id);
+  });
+
+  answer(router, 'beginRound', async ({ params, body }) => {
+    const { fitting } = benchOf(
+      await fittingOrNone(params.id),
+      ({ frameId }) => frameId === body.frameId,
+      'frameId',
+    );
+    await db.transaction((tx) => beginRound(tx, { ...body, fittingId: fitting.id, begunAt: now() }));
+    return fittingOrNone(fitting.id);
+  });
+
+  answer(router, 'startRound', async ({ params, body }) => {
+    const { fitting, round } = await benchOfRound(params.id, body.roundId);
+    const [measurement] = await findMeasurements(db, [body.measurementId]);
+    if (measurement?.frameId !== round.frameId) throw badInput([notFoundAt('measurementId')]);
+    await rounds.change(db, { startId: measurement.id }, 'id = $1', round.id);
+    return fittingOrNone(fitting.id);
   });
 
   answer(router, 'setReferences', async ({ params, body }) => {
-    const { id } = await fittingOrNone(db, params.id);
+    const { id } = await fittingOrNone(params.id);
     const setupIds = [...new Set(body)];
     await requireSetups(db, setupIds, (i) => `${i}`);
     await db.transaction((tx) => setReferences(tx, id, setupIds));
-    return fittingOrNone(db, id);
+    return fittingOrNone(id);
   });
 
   answer(router, 'setAim', async ({ params, body }) => {
-    const { id, frame, measurement } = await fittingOrNone(db, params.id);
-    if (!measurement) throw new ApiProblem('nothing-measured');
-    const problems = aimProblems(body.target, settleFrame(frame.shape).lengthCm, measurement.specs);
+    const { settled, start } = await benchOfRound(params.id, body.roundId);
+    if (!start) throw new ApiProblem('nothing-measured');
+    const problems = aimProblems(body.target, settled.lengthCm, start.specs);
     if (problems.length > 0) throw new Fault(...problems);
     if (body.setupId !== null) await requireSetups(db, [body.setupId], () => 'setupId');
-    return addAim(db, id, body, now());
+    return (await aims.insert(db, { id: newId(), createdAt: now(), ...body })) as AimRecord;
   });
 
   answer(router, 'choosePlan', async ({ params, body }) => {
-    const { id, frame, measurement, aim } = await fittingOrNone(db, params.id);
-    if (!measurement) throw new ApiProblem('nothing-measured');
+    const { settled, start, aim, round, frame } = await benchOfRound(params.id, body.roundId);
+    if (!start) throw new ApiProblem('nothing-measured');
     if (!aim) throw new ApiProblem('nothing-aimed');
-    if (body.measurementId !== measurement.id) throw badInput([notFound('measurementId')]);
-    if (body.aimId !== aim.id) throw badInput([notFound('aimId')]);
+    if (body.aimId !== aim.id) throw badInput([notFoundAt('aimId')]);
+    // A trim starts from a check of this round; everything else from the round's start.
+    const from = round.measurements.find(
+      ({ id, purpose }) => id === body.startId && (id === start.id || purpose === 'check'),
+    );
+    if (!from) throw badInput([notFoundAt('startId')]);
+    const parts = await partsOfPlan(db, frame, body);
     // What the plan leads to is computed here, never taken from the page.
-    const settled = settleFrame(frame.shape);
-    const specs = specsWith(settled, measurement.specs, body.placements);
-    const uncertainty = planUncertainty(settled, measurement.specs, measurement.uncertainty, body.placements);
-    return addPlan(db, id, {
-      ...body,
+    const change = { ...body, parts };
+    const { specs } = changeOutcome(settled, from.specs, from.dress, change);
+    const plan = await plans.insert(db, {
+      id: newId(),
       createdAt: now(),
+      ...change,
+      steps: benchSteps(change, from.dress),
       specs,
-      uncertainty,
+      uncertainty: changeUncertainty(settled, from.specs, from.uncertainty, from.dress, change),
+      chance: null,
       withinTolerance: withinTolerance(aim.target, specs),
     });
+    return plan as PlanRecord;
   });
 
   answer(router, 'markStep', async ({ params, body }) => {
-    const { id, plan } = await fittingOrNone(db, params.id);
-    if (plan?.id !== body.planId) throw badInput([notFound('planId')]);
-    await markStep(db, body.planId, body.step, body.done, now());
-    return fittingOrNone(db, id);
+    const { fitting, plan, round, settled } = await benchOfPlan(params.id, body.planId);
+    if (plan.id !== round.state.planId) throw new ApiProblem('nothing-planned');
+    if (!plan.steps.some(({ key }) => key === body.step)) throw badInput([notFoundAt('step')]);
+    if (body.asBuilt) {
+      const parts = await partsOf(
+        db,
+        body.asBuilt.map(({ partId }) => partId),
+      );
+      const problems = placementProblems(settled, body.asBuilt, parts, 'asBuilt');
+      if (problems.length > 0) throw new Fault(...problems);
+    }
+    const measured = round.measurements.some(({ id }) => id === body.measurementId);
+    if (body.measurementId !== null && !measured) throw badInput([notFoundAt('measurementId')]);
+    await stepMarks.insert(db, { ...body, at: now() });
+    return fittingOrNone(fitting.id);
+  });
+
+  answer(router, 'signOff', async ({ params, body }) => {
+    const { plan, round, aim, frame } = await benchOfPlan(params.id, body.planId);
+    if (plan.id !== round.state.planId || !aim) throw new ApiProblem('nothing-planned');
+    const check = round.measurements.find(
+      ({ id, purpose }) => id === body.measurementId && purpose === 'check',
+    );
+    if (!check) throw badInput([notFoundAt('measurementId')]);
+    const verdict = SPEC_KEYS.flatMap((spec) => {
+      const target = aim.target[spec];
+      const value = check.specs[spec];
+      if (!target || target.priority === 'free' || value === undefined) return [];
+      return [{ spec, value, inside: isInside(target, value) }];
+    });
+    const passed = withinTolerance(aim.target, check.specs);
+    return db.transaction(async (tx) => {
+      const row = { id: newId(), at: now(), passed, verdict, ...body };
+      const stored = await signOffs.insert(tx, row, 'on conflict (key) do nothing');
+      if (stored) {
+        // It is what the frame carries from now on: the next visit starts from it.
+        const there = (await findFrame(tx, frame.id)) ?? frame;
+        await setOnFrame(
+          tx,
+          frame.id,
+          onFrameAfter(
+            there,
+            plan,
+            round.marks.filter((m) => m.planId === plan.id),
+          ),
+        );
+      }
+      const [own] = await signOffs.find(tx, 'where key = $1', [body.key]);
+      if (own?.planId !== plan.id) throw new ApiProblem('key-used');
+      const { key: _, ...signOff } = own;
+      return signOff;
+    });
+  });
+
+  answer(router, 'addSession', async ({ params, body: { key, ...body } }) => {
+    const { round } = await benchOfRound(params.id, body.roundId);
+    const session = await addSession(db, { id: newId(), at: now(), ...body, roundId: round.id }, key);
+    if (!session) throw new ApiProblem('key-used');
+    return session;
   });
 }

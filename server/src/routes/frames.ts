@@ -1,9 +1,8 @@
 import type { Router } from 'express';
-import { TYPICAL_READING, requireSpecs, settleFrame, withAxis } from '@kevro/core';
-import { sentence, type FrameRecord, type NewFrame } from '@kevro/contract';
-import type { Clock } from '../clock';
+import { placementProblems, settleFrame, Fault } from '@kevro/core';
+import { sentence, type FrameRecord, type ReadBodyOf } from '@kevro/contract';
 import type { Db } from '../db/db';
-import { ApiProblem, badInput } from '../problem';
+import { ApiProblem, badInput, notFoundAt } from '../problem';
 import {
   addFrame,
   addStringing,
@@ -13,7 +12,7 @@ import {
   listFrames,
   listStringings,
 } from '../records/frame';
-import { addMeasurement, listMeasurements } from '../records/measurement';
+import { listMeasurements } from '../records/measurement';
 import { buildsOf } from '../records/plan';
 import { findPlayer } from '../records/player';
 import { answer } from './route';
@@ -31,12 +30,17 @@ function orTagTaken(frame: FrameRecord | undefined, tag: string): FrameRecord {
   throw new ApiProblem('already-there', [{ path: 'tag', code: 'already-there', message }], values);
 }
 
-export function frameRoutes(router: Router, db: Db, now: Clock): void {
+export function frameRoutes(router: Router, db: Db): void {
   /** Throws where the shape cannot be, or there is no such owner. A frame over a rule limit can be stored: it is judged, not refused. */
-  async function check(body: Required<NewFrame>): Promise<void> {
-    settleFrame(body.shape);
+  async function check(body: ReadBodyOf<'addFrame'>): Promise<void> {
+    const frame = settleFrame(body.shape);
+    // Of what was on it before anybody noted parts, the part may be unknown; its place may not.
+    const problems = placementProblems(frame, body.weights, [], 'weights').filter(
+      ({ code }) => code !== 'part-unknown',
+    );
+    if (problems.length > 0) throw new Fault(...problems);
     if (body.ownerId !== null && !(await findPlayer(db, body.ownerId))) {
-      throw badInput([{ path: 'ownerId', code: 'not-found', message: sentence('not-found') }]);
+      throw badInput([notFoundAt('ownerId')]);
     }
   }
 
@@ -80,19 +84,5 @@ export function frameRoutes(router: Router, db: Db, now: Clock): void {
   answer(router, 'addStringing', async ({ params, body }) => {
     const { id } = await frameOrNone(db, params.id);
     return addStringing(db, id, { ...body, crosses: body.crosses || body.mains });
-  });
-
-  answer(router, 'measurements', async ({ params }) => {
-    const frame = await frameOrNone(db, params.id);
-    return listMeasurements(db, frame.id);
-  });
-
-  answer(router, 'addMeasurement', async ({ params, body }) => {
-    const frame = await frameOrNone(db, params.id);
-    const { sport, lengthCm } = settleFrame(frame.shape);
-    const specs = requireSpecs(withAxis(body.specs, sport.axisCm), lengthCm);
-    const { uncertainty = TYPICAL_READING, ...rest } = body;
-    const measurement = { ...rest, frameId: frame.id, takenAt: now(), specs, uncertainty };
-    return db.transaction((tx) => addMeasurement(tx, measurement));
   });
 }

@@ -17,7 +17,13 @@ export function instrumentRoutes(router: Router, db: Db, hub: Hub): void {
     response.set({ 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-cache, no-transform' });
     response.flushHeaders();
     const alive = setInterval(() => response.write(': still here\n\n'), KEEP_ALIVE_MS);
-    const end = await hub.subscribe((message) => response.write(`data: ${JSON.stringify(message)}\n\n`));
+    // A browser whose stream broke says the number of the last message that it heard.
+    const heard = Number(request.get('Last-Event-ID') ?? Number.NaN);
+    const end = await hub.subscribe(
+      ({ id, message }) =>
+        response.write(`${id === undefined ? '' : `id: ${id}\n`}data: ${JSON.stringify(message)}\n\n`),
+      Number.isFinite(heard) ? heard : undefined,
+    );
     const close = (): void => {
       clearInterval(alive);
       end();

@@ -2,7 +2,14 @@ import type { Router } from 'express';
 import type { Player } from '@kevro/contract';
 import type { Db } from '../db/db';
 import { ApiProblem } from '../problem';
-import { archivePlayer, armHistoryOf, findPlayer, listPlayers, putPlayer } from '../records/player';
+import {
+  addPlayer,
+  archivePlayer,
+  armHistoryOf,
+  changePlayer,
+  findPlayer,
+  listPlayers,
+} from '../records/player';
 import { answer } from './route';
 
 export function playerRoutes(router: Router, db: Db): void {
@@ -18,11 +25,10 @@ export function playerRoutes(router: Router, db: Db): void {
     if (text === undefined) throw new ApiProblem('not-found');
     return { text };
   });
-  answer(router, 'addPlayer', ({ body }) => putPlayer(db, body));
-  answer(router, 'editPlayer', async ({ params, body }) => {
-    const { id } = orNone(await findPlayer(db, params.id ?? ''));
-    return putPlayer(db, body, id);
-  });
+  answer(router, 'addPlayer', ({ body }) => addPlayer(db, body));
+  answer(router, 'editPlayer', async ({ params, body }) =>
+    orNone(await changePlayer(db, params.id ?? '', body)),
+  );
   answer(router, 'archivePlayer', async ({ params, body }) =>
     orNone(await archivePlayer(db, params.id ?? '', body.archived)),
   );

@@ -1,13 +1,15 @@
 <script setup lang="ts">
 import { computed, onMounted, ref } from 'vue';
 import { RouterLink, RouterView, useRoute, useRouter } from 'vue-router';
-import { STATIONS, type Station } from '@kevro/core';
+import { STATIONS, type Station, type StationState } from '@kevro/core';
 import type { Shop } from '@kevro/contract';
 import { api } from '../api/client';
 import { useFitting } from '../stores/fitting';
 import { useSaved } from '../stores/saved';
 import { useUnits } from '../stores/units';
-import { STATION_NAMES } from '../words';
+import { CLOSING_NAMES, STATION_NAMES, STATION_STATE_WORDS } from '../words';
+import { hasPage } from '../stations/pages';
+import CloseFitting from '../stations/CloseFitting.vue';
 import { dressWords, lengthWords } from '../parts/dress-words';
 import KeysSheet from './KeysSheet.vue';
 import { useKeys } from './keys';
@@ -29,18 +31,22 @@ const view = computed(() => (inFitting.value ? fitting.view : undefined));
 const placeOf = computed(() => (route.path === '/' ? 'today' : route.path.split('/')[1]));
 const places = ['today', 'players', 'frames', 'setups', 'stock', 'settings'];
 
-const stateOf = (station: Station): string => view.value?.states[station] ?? 'blocked';
-const STATE_WORDS: Record<string, string> = {
-  done: 'done',
-  due: 'due',
-  blocked: 'waiting for an earlier station',
-  later: 'not in this version',
-};
+const stateOf = (station: Station): StationState => fitting.round?.state.stations[station] ?? 'blocked';
+const record = computed(() => (view.value ? fitting.record : undefined));
+/** The page of a station, for the frame of a set that is worked on. */
+const linkTo = (station: Station, frame = fitting.frameId) => ({
+  name: station,
+  params: { id: view.value?.id ?? '' },
+  query: frame ? { frame } : {},
+});
+const framesOfSet = computed(() => (view.value?.frames ?? []).map(({ frame }) => frame));
+const stationNow = computed<Station>(() => STATIONS.find((s) => s === route.name) ?? 'measure');
 
 function go(station: Station | undefined): void {
-  if (!view.value || !station || stateOf(station) === 'later') return;
-  void router.push({ name: station, params: { id: view.value.id } });
+  if (!view.value || !station || !hasPage(station)) return;
+  void router.push(linkTo(station));
 }
+const closing = ref(false);
 useKeys({
   ...Object.fromEntries(STATIONS.map((station, i) => [`${i + 1}`, () => go(station)])),
   u: () => units.next(),
@@ -60,16 +66,23 @@ useKeys({
   <div class="shell">
     <header class="top no-print">
       <RouterLink to="/" class="name">Kevro</RouterLink>
-      <template v-if="view">
+      <template v-if="view && record">
         <span class="who">
-          <b>{{ view.player.name }}</b> · {{ view.frame.maker }} {{ view.frame.model }}
+          <b>{{ view.player.name }}</b> · {{ record.maker }} {{ record.model }}
           <span class="soft">
-            {{ view.frame.tag }} · {{ lengthWords(view.frame.shape.lengthCm) }}
-            <template v-if="view.measurement">
-              · {{ dressWords(view.measurement.dress, view.frame.shape.sport) }}</template
+            {{ record.tag }} · {{ lengthWords(record.shape.lengthCm) }}
+            <template v-if="fitting.measurement">
+              · {{ dressWords(fitting.measurement.dress, record.shape.sport) }}</template
+            >
+            <template v-if="fitting.round && fitting.round.number > 1">
+              · round {{ fitting.round.number }}</template
             >
           </span>
+          <b v-if="view.closed" class="warn"> {{ CLOSING_NAMES[view.closed.how] }}</b>
         </span>
+        <button type="button" class="plain-button" @click="closing = true">
+          {{ view.closed ? 'open again' : 'close fitting' }}
+        </button>
       </template>
       <span v-else class="soft">{{ shop ? [shop.name, shop.town].filter(Boolean).join(', ') : '' }}</span>
       <span class="spring" />
@@ -83,16 +96,27 @@ useKeys({
 
     <nav class="side no-print" aria-label="Stations and places">
       <template v-if="view">
+        <template v-if="framesOfSet.length > 1">
+          <RouterLink
+            v-for="frame in framesOfSet"
+            :key="frame.id"
+            :to="linkTo(stationNow, frame.id)"
+            class="item"
+            :class="{ on: frame.id === record?.id }"
+            >{{ frame.tag }}</RouterLink
+          >
+          <hr />
+        </template>
         <template v-for="(station, i) in STATIONS" :key="station">
-          <span v-if="stateOf(station) === 'later'" class="item later" :title="STATE_WORDS.later">
+          <span v-if="!hasPage(station)" class="item later" title="not in this version">
             <span class="dot later" aria-hidden="true" />{{ STATION_NAMES[station] }}
             <span class="digit">{{ i + 1 }}</span>
-            <span class="d-sr-only">, {{ STATE_WORDS.later }}</span>
+            <span class="d-sr-only">, not in this version</span>
           </span>
-          <RouterLink v-else :to="{ name: station, params: { id: view.id } }" class="item" active-class="on">
+          <RouterLink v-else :to="linkTo(station)" class="item" :class="{ on: route.name === station }">
             <span class="dot" :class="stateOf(station)" aria-hidden="true" />{{ STATION_NAMES[station] }}
             <span class="digit">{{ i + 1 }}</span>
-            <span class="d-sr-only">, {{ STATE_WORDS[stateOf(station)] }}</span>
+            <span class="d-sr-only">, {{ STATION_STATE_WORDS[stateOf(station)] }}</span>
           </RouterLink>
         </template>
         <hr />
@@ -117,6 +141,7 @@ useKeys({
       <span v-else-if="saved.at">saved {{ saved.at }}</span>
     </footer>
     <KeysSheet v-model="showKeys" />
+    <CloseFitting v-if="view" v-model="closing" :view="view" />
   </div>
 </template>
 
@@ -196,6 +221,10 @@ useKeys({
 .dot.due {
   border-color: rgb(var(--v-theme-aim));
   background: radial-gradient(rgb(var(--v-theme-aim)) 0 3px, transparent 3.6px);
+}
+.dot.waiting {
+  border-style: double;
+  border-width: 4px;
 }
 .dot.later {
   border-style: dotted;

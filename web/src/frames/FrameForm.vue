@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { computed, reactive, ref } from 'vue';
-import { SPEC_KEYS, SPORTS, type SpecKey } from '@kevro/core';
-import type { FrameRecord, Player } from '@kevro/contract';
+import { SPEC_KEYS, SPORTS, isStrung, unitOf } from '@kevro/core';
+import type { FrameRecord } from '@kevro/contract';
 import { api } from '../api/client';
 import AddDialog from '../parts/AddDialog.vue';
 import DressForm from '../parts/DressForm.vue';
-import { STRUNG_SPORTS } from '../parts/dress-words';
+import PickPlayer from '../parts/PickPlayer.vue';
 import { SPORT_ITEMS } from '../players/words';
 import { SPEC_NAMES, ZONE_NAMES } from '../words';
 import { changeSport, draftOf, frameBody } from './frame-draft';
@@ -15,33 +15,19 @@ const emit = defineEmits<{ stored: [frame: FrameRecord] }>();
 const open = ref(false);
 const before = ref<FrameRecord>();
 const draft = reactive(draftOf());
-const players = ref<Player[]>([]);
 
-async function show(frame?: FrameRecord): Promise<void> {
+function show(frame?: FrameRecord): void {
   before.value = frame;
   Object.assign(draft, draftOf(frame));
   open.value = true;
-  const known = await api('players', { query: { limit: 500 } }).catch(() => ({ rows: [] }));
-  players.value = known.rows;
 }
 defineExpose({ show });
 
-const owners = computed(() => [
-  { value: null, title: 'shop stock' },
-  ...players.value.map((p) => ({ value: p.id, title: p.name })),
-]);
 const shapes = computed(() => Object.keys(SPORTS[draft.sport].shapes));
 const zones = computed(() =>
   SPORTS[draft.sport].zones.map(({ name }) => ({ value: name, title: ZONE_NAMES[name] })),
 );
-const strung = computed(() => STRUNG_SPORTS.has(draft.sport));
-const UNITS: Record<SpecKey, string> = {
-  massG: 'g',
-  balanceCm: 'cm',
-  swingWeight: 'kg·cm²',
-  twistWeight: 'kg·cm²',
-};
-
+const strung = computed(() => isStrung(draft.sport));
 async function submit(): Promise<void> {
   const body = frameBody(draft, before.value);
   const stored = before.value
@@ -71,12 +57,7 @@ const addWeight = (): void => {
           label="Sport"
           @update:model-value="changeSport(draft, $event)"
         />
-        <v-autocomplete
-          v-model="draft.ownerId"
-          :items="owners"
-          label="Owner"
-          :error-messages="at('ownerId')"
-        />
+        <PickPlayer v-model="draft.ownerId" label="Owner" none="shop stock" :error="at('ownerId')[0]" />
       </div>
       <div class="three">
         <v-text-field v-model="draft.maker" label="Maker" :error-messages="at('maker')" />
@@ -162,14 +143,14 @@ const addWeight = (): void => {
         <v-text-field
           v-model="draft.specs[key]"
           :label="`${SPEC_NAMES[key]}, stated`"
-          :suffix="UNITS[key]"
+          :suffix="unitOf(key)"
           inputmode="decimal"
           :error-messages="at(`nominal.specs.${key}`)"
         />
         <v-text-field
           v-model="draft.tolerance[key]"
           label="give or take"
-          :suffix="UNITS[key]"
+          :suffix="unitOf(key)"
           inputmode="decimal"
           :error-messages="at(`nominal.tolerance.${key}`)"
         />

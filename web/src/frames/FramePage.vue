@@ -1,18 +1,17 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
 import { useRouter } from 'vue-router';
-import { SPEC_KEYS, placeOf, settleFrame, zoneAlong, type Placement, type SpecKey } from '@kevro/core';
+import { SPEC_KEYS, isStrung, settleFrame, zoneOf, type SpecKey } from '@kevro/core';
 import type { FrameRecord } from '@kevro/contract';
 import { api } from '../api/client';
 import AddDialog from '../parts/AddDialog.vue';
 import { dayWords } from '../parts/day-words';
-import { STRUNG_SPORTS, dressWords, lengthWords } from '../parts/dress-words';
-import { SPORT_NAMES } from '../players/words';
+import { dressWords, lengthWords } from '../parts/dress-words';
 import Rail from '../rail/Rail.vue';
 import { sweetOf } from '../stations/bench-marks';
 import { useSaved } from '../stores/saved';
 import { useUnits } from '../stores/units';
-import { SPEC_NAMES, ZONE_NAMES } from '../words';
+import { SPEC_NAMES, SPORT_NAMES, ZONE_NAMES } from '../words';
 import FrameForm from './FrameForm.vue';
 import StringingForm from './StringingForm.vue';
 import { useFramePage } from './frame-page';
@@ -30,24 +29,20 @@ const twinOpen = ref(false);
 const twinTag = ref('');
 
 const frame = computed(() => page.value && settleFrame(page.value.frame.shape));
-const newest = computed(() => page.value?.measurements[0]);
+/** What it was measured as last, as it stands: a trial or a step on the way is not it. */
+const newest = computed(() =>
+  page.value?.measurements.find(({ purpose }) => purpose !== 'trial' && purpose !== 'step'),
+);
 const show = (key: SpecKey, value: number): string => {
-  const text = units.show(key, value, frame.value?.lengthCm ?? 0);
+  const shape = page.value?.frame.shape;
+  const text = shape ? units.show(key, value, shape) : '';
   const unit = key === 'balanceCm' && units.way.balance === 'points' ? '' : ` ${units.unit(key)}`;
   return key === 'swingWeight' || key === 'twistWeight' ? text : text + unit;
 };
 const happened = computed(() => (page.value ? timeline(page.value, show) : []));
 const KINDS = { measured: 'measured', strings: 'strung', build: 'build' };
 
-const weights = computed<Placement[]>(() => {
-  const settled = frame.value;
-  if (!settled) return [];
-  return (page.value?.frame.weights ?? []).map(({ at, massG, mirrored = false, spanCm }) => {
-    const { xCm, yCm } = placeOf(settled, at);
-    const zone = 'zone' in at ? at.zone : zoneAlong(settled, xCm);
-    return { zone, massG, xCm, yCm, mirrored, ...(spanCm ? { spanCm } : {}) };
-  });
-});
+const weights = computed(() => page.value?.frame.weights ?? []);
 const facts = computed<[string, string][]>(() => {
   const f = page.value?.frame;
   if (!f) return [];
@@ -65,20 +60,20 @@ const facts = computed<[string, string][]>(() => {
     ['On it', dressWords(f.onIt, sport)],
     ...f.weights.map((w, i): [string, string] => [
       i === 0 ? 'Weights on it' : '',
-      `${w.massG} g ${w.what} · ${ZONE_NAMES[weights.value[i]?.zone ?? 'tip'].toLowerCase()}${w.mirrored ? ', both sides' : ''}`,
+      `${Number(w.massG.toFixed(2))} g ${w.what} · ${frame.value ? ZONE_NAMES[zoneOf(frame.value, w)].toLowerCase() : ''}${w.sides === 2 ? ', both sides' : ''}`,
     ]),
     ['Note', f.note],
   ];
   return all.filter((row): row is [string, string] => Boolean(row[1]));
 });
 const stated = computed(() => {
-  const nominal = page.value?.frame.nominal;
-  if (!nominal) return [];
+  const { nominal, shape } = page.value?.frame ?? {};
+  if (!nominal || !shape) return [];
   return SPEC_KEYS.flatMap((key) => {
     const value = nominal.specs[key];
     const tolerance = nominal.tolerance[key];
     if (value === undefined) return [];
-    const band = tolerance === undefined ? '' : ` ±${units.showWidth(key, tolerance)}`;
+    const band = tolerance === undefined ? '' : ` ±${units.showWidth(key, tolerance, shape.sport)}`;
     return [{ key, text: `${show(key, value)}${band}` }];
   });
 });
@@ -129,7 +124,7 @@ function startTwin(): void {
       :measured-balance-cm="newest?.specs.balanceCm"
       :sweet-before="sweetOf(frame, newest?.specs)"
       :weights="weights"
-      :weight-labels="weights.map((w) => `${w.massG} g`)"
+      :weight-labels="weights.map((w) => `${Number(w.massG.toFixed(1))} g`)"
       label-once
     />
     <div class="columns">
@@ -158,7 +153,7 @@ function startTwin(): void {
           <h2 class="heading">What happened to it</h2>
           <span class="spring" />
           <v-btn
-            v-if="STRUNG_SPORTS.has(page.frame.shape.sport)"
+            v-if="isStrung(page.frame.shape.sport)"
             variant="outlined"
             size="small"
             @click="strings?.show()"

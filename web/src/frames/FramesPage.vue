@@ -10,8 +10,9 @@ import ListPage from '../parts/ListPage.vue';
 import { dayWords } from '../parts/day-words';
 import { dressWords } from '../parts/dress-words';
 import { useListing } from '../parts/listing';
-import { SPORT_NAMES } from '../players/words';
+
 import { useUnits } from '../stores/units';
+import { SPORT_NAMES } from '../words';
 import FrameForm from './FrameForm.vue';
 
 // What a fitter comes here to do: find a frame by its tag or owner; read its newest numbers; open it.
@@ -21,17 +22,19 @@ const query = reactive({
   sort: 'tag' as FrameQuery['sort'],
   archived: false,
 });
-const { rows, total, failure, load, more } = useListing(query, ({ search, sport, sort, archived, limit }) =>
-  api('frames', {
-    query: { search, sort, archived: archived ? 'yes' : 'no', limit, ...(sport ? { sport } : {}) },
-  }),
+const { rows, total, failure, load, more } = useListing(
+  query,
+  ({ search, sport, sort, archived, limit, offset }) =>
+    api('frames', {
+      query: { search, sort, archived: archived ? 'yes' : 'no', limit, offset, ...(sport ? { sport } : {}) },
+    }),
 );
 const units = useUnits();
 const router = useRouter();
 const form = ref<InstanceType<typeof FrameForm>>();
 const show = (f: FrameRow, key: SpecKey): string => {
   const value = f.newest?.specs[key];
-  return value === undefined ? '—' : units.show(key, value, f.shape.lengthCm);
+  return value === undefined ? '—' : units.show(key, value, f.shape);
 };
 const guessed = (f: FrameRow, key: SpecKey): boolean => f.newest?.estimated.includes(key) ?? false;
 const KEYS: [SpecKey, string][] = [

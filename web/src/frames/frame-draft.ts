@@ -1,5 +1,17 @@
-import { SPEC_KEYS, SPORTS, type Dress, type Sport, type SpecKey, type ZoneName } from '@kevro/core';
-import type { FrameRecord, NewFrame } from '@kevro/contract';
+import {
+  Fault,
+  SPEC_KEYS,
+  SPORTS,
+  fromSpot,
+  settleFrame,
+  zoneOf,
+  type Dress,
+  type FrameShape,
+  type Sport,
+  type SpecKey,
+  type ZoneName,
+} from '@kevro/core';
+import type { FrameRecord, NewFrame, OnFrame } from '@kevro/contract';
 import { typedNumber, typedOrNone, typedOrNull } from '../parts/typed-number';
 
 export interface WeightDraft {
@@ -39,8 +51,8 @@ export const draftOf = (f?: FrameRecord) => ({
   weights: (f?.weights ?? []).map((w): WeightDraft => ({
     what: w.what,
     grams: text(w.massG),
-    zone: 'zone' in w.at ? w.at.zone : 'tip',
-    mirrored: w.mirrored ?? false,
+    zone: zoneOf(settleFrame(f?.shape as FrameShape), w),
+    mirrored: w.sides === 2,
   })),
   specs: texts(f?.nominal?.specs),
   tolerance: texts(f?.nominal?.tolerance),
@@ -66,31 +78,35 @@ export function frameBody(draft: FrameDraft, before?: FrameRecord): NewFrame {
     const oldDraft = before && draftOf(before).weights[i];
     return old && JSON.stringify(oldDraft) === JSON.stringify(draftWeight) ? old : undefined;
   };
+  const typedShape = {
+    ...before?.shape,
+    sport,
+    lengthCm: typedNumber(length),
+    headAreaCm2: typedOrNone(area),
+    headWidthCm: typedOrNone(width),
+    shape: shape ?? undefined,
+  };
   return {
     ...same,
-    shape: {
-      ...before?.shape,
-      sport,
-      lengthCm: typedNumber(length),
-      headAreaCm2: typedOrNone(area),
-      headWidthCm: typedOrNone(width),
-      shape: shape ?? undefined,
-    },
+    shape: typedShape,
     stiffness: typedOrNull(stiffness),
-    weights: weights.map(
-      (w, i) =>
-        kept(w, i) ?? {
-          what: w.what,
-          massG: typedNumber(w.grams),
-          at: { zone: w.zone },
-          mirrored: w.mirrored,
-        },
-    ),
+    weights: weights.map((w, i) => kept(w, i) ?? placed(w, typedShape, `w${i + 1}`)),
     nominal:
       Object.keys(stated).length > 0
         ? { specs: stated, tolerance: typedSpecs(tolerance), dress: nominalDress }
         : null,
   };
+}
+
+/** A typed weight where it lies on the frame. On a shape that cannot be it is sent at its start: the server then says what is wrong with the shape. */
+function placed({ what, grams, zone, mirrored }: WeightDraft, shape: FrameShape, id: string): OnFrame {
+  const massG = typedNumber(grams);
+  try {
+    return { ...fromSpot(settleFrame(shape), { at: { zone }, massG, mirrored }, { id, partId: '' }), what };
+  } catch (error) {
+    if (!(error instanceof Fault)) throw error;
+    return { id, partId: '', path: 'rim', startCm: 0, endCm: 0, sides: 1, layers: 1, massG, what };
+  }
 }
 
 /** A change of sport brings its usual size; what was typed for the other sport does not fit. */

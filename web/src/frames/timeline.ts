@@ -1,8 +1,9 @@
 import { KG_PER_POUND, type SpecKey } from '@kevro/core';
 import type { FramePage, Stringing } from '@kevro/contract';
 import { howWords } from '../measure/quantities';
+import { isDayAlone, shopDay } from '../parts/day-words';
 import { dressWords } from '../parts/dress-words';
-import { SCHOOL_NAMES } from '../words';
+import { PURPOSE_NAMES, SCHOOL_NAMES } from '../words';
 
 export interface Happening {
   key: string;
@@ -28,6 +29,23 @@ export function stringWords(s: Stringing): string {
   return parts.join(' · ');
 }
 
+/**
+ * Lists that are each in the order of arrival, the last first, as one: by the day of the shop, and of one day the strings, which have no time, after the rest.
+ * Each list keeps its own order, so that a clock that was set back puts nothing out of it.
+ */
+function mergedByDay(...lists: Happening[][]): Happening[] {
+  const left = lists.map((list) => [...list]);
+  const all: Happening[] = [];
+  const order = (h: Happening): string => shopDay(h.at) + (isDayAlone(h.at) ? '' : h.at);
+  for (;;) {
+    const heads = left.filter((list) => list.length > 0);
+    if (heads.length === 0) return all;
+    const latest = heads.reduce((best, list) =>
+      order(list[0] as Happening) > order(best[0] as Happening) ? list : best,
+    );
+    all.push(latest.shift() as Happening);
+  }
+}
 /** All that happened to a frame, newest first. @param show a spec as the fitter reads it, with its unit */
 export function timeline(page: FramePage, show: (key: SpecKey, value: number) => string): Happening[] {
   const { measurements, stringings, builds } = page;
@@ -41,7 +59,8 @@ export function timeline(page: FramePage, show: (key: SpecKey, value: number) =>
     const sides = leftRight
       ? [`left/right ${leftRight.massG > 0 ? '+' : '−'}${Math.abs(leftRight.massG).toFixed(1)} g`]
       : [];
-    const text = [dressWords(m.dress, page.frame.shape.sport), m.note, howWords(m.how)]
+    const purpose = m.purpose === 'found' ? '' : PURPOSE_NAMES[m.purpose];
+    const text = [purpose, dressWords(m.dress, page.frame.shape.sport), m.note, howWords(m.how)]
       .filter(Boolean)
       .join(' · ');
     return { key: m.id, at: m.takenAt, kind: 'measured', title: [...specs, ...sides].join(' · '), text };
@@ -54,12 +73,12 @@ export function timeline(page: FramePage, show: (key: SpecKey, value: number) =>
     text: '',
   }));
   const built = builds.map((b): Happening => ({
-    key: b.fittingId,
+    key: b.planId,
     at: b.createdAt,
     kind: 'build',
-    title: `${b.addedG.toFixed(1)} g planned, ${SCHOOL_NAMES[b.school as keyof typeof SCHOOL_NAMES]}`,
-    text: `fitting of ${b.playerName}, ${b.stepsDone === 0 ? 'not begun' : `${b.stepsDone} steps done`}`,
-    to: `/fittings/${b.fittingId}/build`,
+    title: `${b.addedG.toFixed(1)} g planned, ${b.byHand ? 'changed by hand' : SCHOOL_NAMES[b.school]}`,
+    text: `fitting of ${b.playerName}, round ${b.round}, ${b.stepsDone === 0 ? 'not begun' : `${b.stepsDone} steps done`}`,
+    to: `/fittings/${b.fittingId}/build?frame=${page.frame.id}`,
   }));
-  return [...measured, ...strings, ...built].toSorted((a, b) => b.at.localeCompare(a.at));
+  return mergedByDay(measured, strings, built);
 }

@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { reactive, watch } from 'vue';
-import type { InstrumentKind } from '@kevro/contract';
+import { KINDS, type InstrumentKind } from '@kevro/contract';
 import { api } from '../api/client';
 import AddDialog from '../parts/AddDialog.vue';
 import { typedNumber, typedOrNull } from '../parts/typed-number';
 import { items } from '../players/words';
-import { KIND_UNITS, KIND_WORDS } from './words';
+import { KIND_WORDS } from './words';
 
 /** A new simulated instrument, by its data sheet. */
 const open = defineModel<boolean>({ required: true });
@@ -37,7 +37,7 @@ const submit = () =>
         resolution: typedNumber(draft.resolution),
         driftPerHour: typedNumber(draft.drift),
         warmUpMinutes: typedNumber(draft.warmUp),
-        axisCm: draft.kind === 'machine' ? typedOrNull(draft.axis) : null,
+        axisCm: KINDS[draft.kind].calibrates ? typedOrNull(draft.axis) : null,
       },
     },
   });
@@ -55,25 +55,25 @@ const submit = () =>
         <v-text-field
           v-model="draft.repeatability"
           label="Repeatability of a reading"
-          :suffix="KIND_UNITS[draft.kind]"
+          :suffix="KINDS[draft.kind].unit"
           :error-messages="at('sheet.repeatability')"
         />
         <v-text-field
           v-model="draft.accuracy"
           label="Accuracy uncalibrated"
-          :suffix="KIND_UNITS[draft.kind]"
+          :suffix="KINDS[draft.kind].unit"
           :error-messages="at('sheet.accuracy')"
         />
         <v-text-field
           v-model="draft.resolution"
           label="Shows steps of"
-          :suffix="KIND_UNITS[draft.kind]"
+          :suffix="KINDS[draft.kind].unit"
           :error-messages="at('sheet.resolution')"
         />
         <v-text-field
           v-model="draft.drift"
           label="Drift an hour"
-          :suffix="KIND_UNITS[draft.kind]"
+          :suffix="KINDS[draft.kind].unit"
           :error-messages="at('sheet.driftPerHour')"
         />
         <v-text-field
@@ -83,7 +83,7 @@ const submit = () =>
           :error-messages="at('sheet.warmUpMinutes')"
         />
         <v-text-field
-          v-if="draft.kind === 'machine'"
+          v-if="KINDS[draft.kind].calibrates"
           v-model="draft.axis"
           label="Turns about, if not the sport’s own"
           suffix="cm"

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useLocalStorage } from '@vueuse/core';
 import { computed, nextTick, ref } from 'vue';
-import { RODS, ROD_TOLERANCE, calibrate, parseNumber } from '@kevro/core';
+import { RODS, ROD_TOLERANCE, calibrateReads, parseNumber } from '@kevro/core';
 import { sentence, type Instrument } from '@kevro/contract';
 import { Refused, api } from '../api/client';
 import { useKeys } from '../app/keys';
@@ -81,12 +81,10 @@ const takeOff = (of: number, key: string): void => {
 };
 useKeys({ m: () => void take(), p: () => void putOn() });
 
-const mean = (values: number[]): number => values.reduce((s, v) => s + v, 0) / values.length;
-const found = computed(() => {
-  const rods = RODS.filter((r) => readsOf(r).length > 0);
-  if (rods.length < RODS.length) return undefined;
-  return calibrate(rods.map((r) => ({ trueValue: r, read: mean(readsOf(r).map((x) => x.value)) })));
-});
+const rodReads = computed(() => RODS.map((r) => ({ trueValue: r, reads: readsOf(r).map((x) => x.value) })));
+const found = computed(() =>
+  rodReads.value.every(({ reads }) => reads.length > 0) ? calibrateReads(rodReads.value) : undefined,
+);
 const signed = (value: number, digits = 2): string => {
   const text = value.toFixed(digits);
   return Number(text) > 0 ? `+${text}` : text.replace('-', '−');
@@ -96,8 +94,8 @@ async function store(): Promise<void> {
   if (busy.value || !found.value) return;
   busy.value = true;
   await run(async () => {
-    const rods = RODS.map((r) => ({ trueValue: r, reads: readsOf(r).map((x) => x.value) }));
-    await api('calibrate', { id: props.instrument.id, body: { key: draft.value.key, rods } });
+    const body = { key: draft.value.key, rods: rodReads.value };
+    await api('calibrate', { id: props.instrument.id, body });
     draft.value = empty();
     rod.value = RODS[0];
     emit('stored');

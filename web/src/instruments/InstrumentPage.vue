@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, onMounted, ref, watch } from 'vue';
 import { useTheme } from 'vuetify';
-import type { CalibrationRecord, Shop } from '@kevro/contract';
+import { KINDS, type CalibrationRecord, type Shop } from '@kevro/contract';
 import { api } from '../api/client';
 import PlainChart from '../parts/PlainChart.vue';
 import { useInstruments } from '../stores/instruments';
@@ -106,9 +106,9 @@ const layout = {
       >
     </p>
     <div class="columns">
-      <CalibrationGuide v-if="instrument.kind === 'machine'" :instrument="instrument" @stored="stored" />
+      <CalibrationGuide v-if="KINDS[instrument.kind].calibrates" :instrument="instrument" @stored="stored" />
       <p v-else class="soft">A {{ KIND_WORDS[instrument.kind] }} is not calibrated with rods.</p>
-      <section v-if="instrument.kind === 'machine'" aria-label="Calibrations so far">
+      <section v-if="KINDS[instrument.kind].calibrates" aria-label="Calibrations so far">
         <h2 class="heading">How far off it was, before correction</h2>
         <p v-if="history.length === 0" class="soft">
           Never calibrated. Its readings count with the data sheet’s accuracy.

@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import { onMounted, ref } from 'vue';
 import { RouterLink } from 'vue-router';
-import type { FrameRow, Instrument } from '@kevro/contract';
+import { KINDS, type FrameRow, type Instrument } from '@kevro/contract';
 import { api } from '../api/client';
 import ListPage from '../parts/ListPage.vue';
 import { useInstruments } from '../stores/instruments';
 import AddInstrument from './AddInstrument.vue';
 import StandInPanel from './StandInPanel.vue';
-import { CALIBRATION_WORDS, KIND_UNITS, KIND_WORDS, STATE_WORDS, ageWords } from './words';
+import { CALIBRATION_WORDS, KIND_WORDS, STATE_WORDS, ageWords } from './words';
 
 // What a fitter comes here to do: see whether the instruments can be trusted; calibrate one; in the demo, put a frame on one.
 const instruments = useInstruments();
@@ -32,7 +32,7 @@ const state = (i: Instrument): string =>
 const shows = (i: Instrument): string => {
   const now = instruments.shown.get(i.id);
   if (!now || i.state === 'lost') return '—';
-  return `${now.value.toFixed(i.kind === 'board' ? 2 : 1)} ${KIND_UNITS[i.kind]}`;
+  return `${now.value.toFixed(KINDS[i.kind].unit === 'cm' ? 2 : 1)} ${KINDS[i.kind].unit}`;
 };
 </script>
 
@@ -63,12 +63,12 @@ const shows = (i: Instrument): string => {
                 :class="['fresh', 'not-needed'].includes(i.calibrationState) ? 'soft' : 'warn'"
                 >{{ calibrated(i) }}</span
               >
-              <RouterLink v-if="i.kind === 'machine'" :to="`/settings/instruments/${i.id}`"
+              <RouterLink v-if="KINDS[i.kind].calibrates" :to="`/settings/instruments/${i.id}`"
                 >Calibrate {{ i.name }}</RouterLink
               >
             </div>
           </div>
-          <StandInPanel v-if="i.driver === 'stand-in'" :instrument="i" :frames="frames" />
+          <StandInPanel v-if="i.simulated" :instrument="i" :frames="frames" />
         </li>
       </ul>
       <p class="soft small mt-3">

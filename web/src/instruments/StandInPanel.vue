@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import { RODS } from '@kevro/core';
-import type { FrameRow, Instrument, OnStandIn } from '@kevro/contract';
+import { KINDS, type FrameRow, type Instrument, type OnStandIn } from '@kevro/contract';
 import { useInstruments } from '../stores/instruments';
 import { useSaved } from '../stores/saved';
 
@@ -12,7 +12,7 @@ const saved = useSaved();
 
 const items = computed(() => [
   { value: '', title: 'nothing' },
-  ...(props.instrument.kind === 'machine'
+  ...(KINDS[props.instrument.kind].calibrates
     ? RODS.map((rod) => ({ value: `rod ${rod}`, title: `the ${rod} rod` }))
     : []),
   ...props.frames.map((f) => ({ value: f.id, title: `${f.tag} · ${f.maker} ${f.model}` })),

@@ -5,7 +5,6 @@ export const KIND_WORDS: Record<InstrumentKind, string> = {
   board: 'balance board',
   machine: 'swing-weight machine',
 };
-export const KIND_UNITS: Record<InstrumentKind, string> = { scale: 'g', board: 'cm', machine: 'kg·cm²' };
 
 export const STATE_WORDS: Record<Instrument['state'], string> = {
   ready: 'ready',

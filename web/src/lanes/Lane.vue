@@ -1,15 +1,14 @@
 <script setup lang="ts">
 import { computed, useId } from 'vue';
-import type { SpecKey } from '@kevro/core';
-import { pointsHeadLight } from '@kevro/core';
-import { useUnits } from '../stores/units';
+import { pointsHeadLight, type SpecKey } from '@kevro/core';
+import { useUnits, type OfFrame } from '../stores/units';
 import { SPEC_NAMES } from '../words';
 import { laneDomain, laneScale, standing, type LaneMarks } from './lane';
 
 const props = defineProps<{
   spec: SpecKey;
   marks: LaneMarks;
-  lengthCm: number;
+  shape: OfFrame;
   width: number;
   compact?: boolean;
 }>();
@@ -39,13 +38,13 @@ const uncertainty = computed(() =>
 );
 const scale = computed(() => laneScale(laneDomain(props.spec, props.marks), props.width));
 const x = (value: number): number => scale.value.x(value);
-const stand = computed(() => standing(props.spec, props.marks));
+const stand = computed(() => standing(props.spec, props.marks, props.shape.sport));
 
-const show = (value: number, extra = 0): string => units.show(props.spec, value, props.lengthCm, extra);
+const show = (value: number, extra = 0): string => units.show(props.spec, value, props.shape, extra);
 /** Ticks of a balance lane are labelled in the shown unit; a tick's own value stays in cm. */
 const tickLabel = (value: number): string => {
   if (props.spec === 'balanceCm' && units.way.balance === 'points') {
-    return pointsHeadLight(value, props.lengthCm).toFixed(1);
+    return pointsHeadLight(value, props.shape.lengthCm).toFixed(1);
   }
   if (props.spec === 'massG' && units.way.mass === 'oz') return show(value);
   return props.spec === 'balanceCm' && units.way.balance === 'in'
@@ -73,7 +72,7 @@ const unitWords = computed(() => {
   const unit = units.unit(props.spec);
   if (props.spec !== 'balanceCm' || shown.value === undefined) return unit;
   if (units.way.balance === 'points') return `points · ${shown.value.toFixed(1)} cm`;
-  const points = pointsHeadLight(shown.value, props.lengthCm);
+  const points = pointsHeadLight(shown.value, props.shape.lengthCm);
   return `${unit} · ${Math.abs(points).toFixed(1)} pts ${points < 0 ? 'HH' : 'HL'}`;
 });
 const steps = computed(() => {
@@ -165,7 +164,7 @@ const spoken = computed(() => {
           {{ show(shown) }}
         </button>
         <span v-if="uncertainty !== undefined" class="pm">
-          ±{{ units.showWidth(spec, 2 * uncertainty) }}</span
+          ±{{ units.showWidth(spec, 2 * uncertainty, shape.sport) }}</span
         >
         <b v-if="guessed" class="guess"> est.</b>
       </template>
@@ -173,14 +172,15 @@ const spoken = computed(() => {
       <div v-if="stand && aimed" class="line">
         aim {{ show(aimed.value) }}
         <template v-if="stand.inside"
-          >{{ units.showChange(spec, stand.difference) }} <b class="good">inside</b></template
+          >{{ units.showChange(spec, stand.difference, shape.sport) }} <b class="good">inside</b></template
         >
         <template v-else
-          ><b class="miss">{{ units.showChange(spec, stand.difference) }}</b> · {{ steps }}</template
+          ><b class="miss">{{ units.showChange(spec, stand.difference, shape.sport) }}</b> ·
+          {{ steps }}</template
         >
       </div>
       <div v-if="own.predicted !== undefined && own.measured !== undefined" class="line">
-        was {{ show(own.measured) }}, {{ units.showChange(spec, own.predicted - own.measured) }}
+        was {{ show(own.measured) }}, {{ units.showChange(spec, own.predicted - own.measured, shape.sport) }}
       </div>
     </div>
   </div>

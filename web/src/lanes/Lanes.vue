@@ -1,12 +1,14 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core';
 import { computed, ref } from 'vue';
-import { recoilWeight, type AxisSpecs, type KnownSpecs, type SpecKey } from '@kevro/core';
+import { DERIVED, derivedOf, type DerivedKey, type NumberKey } from '@kevro/core';
+import type { OfFrame } from '../stores/units';
+import { DERIVED_HINTS, DERIVED_NAMES } from '../words';
 import Lane from './Lane.vue';
 import { SPEC_KEYS, type LaneMarks } from './lane';
 
-const props = defineProps<{ marks: LaneMarks; lengthCm: number; axisCm: number; compact?: boolean }>();
-const emit = defineEmits<{ open: [what: SpecKey | 'recoil'] }>();
+const props = defineProps<{ marks: LaneMarks; shape: OfFrame; axisCm: number; compact?: boolean }>();
+const emit = defineEmits<{ open: [what: NumberKey] }>();
 
 const box = ref<HTMLElement>();
 const { width } = useElementSize(box);
@@ -15,21 +17,41 @@ const NARROW = 520;
 const BESIDE = 112 + 190;
 const laneWidth = computed(() => Math.max(160, width.value < NARROW ? width.value : width.value - BESIDE));
 
-const recoilOf = (specs: KnownSpecs | undefined): number | undefined => {
-  const { massG, balanceCm, swingWeight } = specs ?? {};
-  if (massG === undefined || balanceCm === undefined || swingWeight === undefined) return undefined;
-  const whole: AxisSpecs = { massG, balanceCm, swingWeight, axisCm: props.axisCm };
-  return recoilWeight(whole);
+/** The derived numbers that stand under the lanes. */
+const SHOWN: readonly DerivedKey[] = ['recoilWeight'];
+/** What a change of one means, where it means something to a hand. */
+const CHANGE_WORDS: Partial<Record<DerivedKey, [more: string, less: string, same: string]>> = {
+  recoilWeight: [
+    'steadier when the ball comes at you',
+    'livelier when the ball comes at you',
+    'as steady as before when the ball comes at you',
+  ],
 };
-const before = computed(() => recoilOf(props.marks.measured));
-const after = computed(() => recoilOf(props.marks.predicted));
-const recoil = computed(() => after.value ?? before.value);
-const words = computed(() => {
-  if (before.value === undefined || after.value === undefined) return 'inertia about the balance point';
-  const change = after.value - before.value;
-  if (Math.abs(change) < 0.5) return 'as steady as before when the ball comes at you';
-  return `${change > 0 ? 'steadier' : 'livelier'} when the ball comes at you: ${before.value.toFixed(0)} → ${after.value.toFixed(0)}`;
-});
+const rows = computed(() =>
+  SHOWN.map((key) => {
+    const of = (specs: LaneMarks['measured']) =>
+      derivedOf(key, specs ?? {}, props.axisCm, props.shape.lengthCm);
+    const before = of(props.marks.measured);
+    const after = props.marks.predicted && of(props.marks.predicted);
+    const show = (value: number): string => value.toFixed(Math.max(0, DERIVED[key].digits - 1));
+    const words = CHANGE_WORDS[key];
+    let hint = DERIVED_HINTS[key];
+    if (before !== undefined && after !== undefined && words) {
+      const [more, less, same] = words;
+      if (show(before) === show(after)) hint = same;
+      else hint = `${after > before ? more : less}: ${show(before)} → ${show(after)}`;
+    }
+    const value = after ?? before;
+    return {
+      key,
+      name: DERIVED_NAMES[key],
+      unit: DERIVED[key].unit,
+      hint: value === undefined ? '' : hint,
+      value: value === undefined ? undefined : show(value),
+      was: after !== undefined && before !== undefined ? show(before) : undefined,
+    };
+  }),
+);
 </script>
 
 <template>
@@ -39,31 +61,29 @@ const words = computed(() => {
       :key="key"
       :spec="key"
       :marks="marks"
-      :length-cm="lengthCm"
+      :shape="shape"
       :width="laneWidth"
       :compact="compact"
       @open="emit('open', $event)"
     />
-    <div class="recoil">
+    <div v-for="row in rows" :key="row.key" class="derived">
       <div class="name">
-        Recoil weight
-        <div class="unit">kg·cm²</div>
+        {{ row.name }}
+        <div class="unit">{{ row.unit }}</div>
       </div>
-      <div class="soft small">{{ recoil === undefined ? '' : words }}</div>
+      <div class="soft small">{{ row.hint }}</div>
       <div class="value">
         <button
-          v-if="recoil !== undefined"
+          v-if="row.value !== undefined"
           type="button"
           class="number"
-          :aria-label="`Recoil weight ${recoil.toFixed(0)}: show how it came about`"
-          @click="emit('open', 'recoil')"
+          :aria-label="`${row.name} ${row.value}: show how it came about`"
+          @click="emit('open', row.key)"
         >
-          {{ recoil.toFixed(0) }}
+          {{ row.value }}
         </button>
         <span v-else class="number soft">—</span>
-        <span v-if="after !== undefined && before !== undefined" class="soft small">
-          was {{ before.toFixed(0) }}</span
-        >
+        <span v-if="row.was !== undefined" class="soft small"> was {{ row.was }}</span>
       </div>
     </div>
   </div>
@@ -73,7 +93,7 @@ const words = computed(() => {
 .lanes {
   container-type: inline-size;
 }
-.recoil {
+.derived {
   display: grid;
   grid-template-columns: 112px 1fr 190px;
   align-items: center;
@@ -101,10 +121,10 @@ button.number:hover {
   text-decoration: underline;
 }
 @container (max-width: 519px) {
-  .recoil {
+  .derived {
     grid-template-columns: 1fr 190px;
   }
-  .recoil .soft.small:nth-child(2) {
+  .derived .soft.small:nth-child(2) {
     display: none;
   }
 }

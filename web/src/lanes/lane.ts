@@ -2,11 +2,14 @@ import { scaleLinear } from 'd3-scale';
 import {
   SPEC_KEYS,
   deviationFrom,
+  isInside,
   noticeableStep,
+  sportData,
   type Aim,
   type KnownSpecs,
   type SpecKey,
   type SpecUncertainty,
+  type Sport,
 } from '@kevro/core';
 
 /** What the four lanes show. All values in g, cm and kg·cm²; each lane picks what is its own. */
@@ -43,9 +46,10 @@ export function laneDomain(key: SpecKey, marks: LaneMarks): [number, number] {
       : []),
     ...setups.filter((s) => s.marked).map((s) => s.specs[key]),
   ].filter((v) => v !== undefined);
+  // An open end of a guide is no value.
   const others = [...setups.map((s) => s.specs[key]), walls?.[key]?.value, ...(guide?.[key] ?? [])].filter(
-    (v) => v !== undefined,
-  );
+    (v) => v !== undefined && Number.isFinite(v),
+  ) as number[];
   const [first] = own.length > 0 ? own : others;
   if (first === undefined) return [0, 1];
   let low = Math.min(...(own.length > 0 ? own : others));
@@ -80,7 +84,7 @@ export interface Standing {
   inside: boolean;
 }
 
-export function standing(key: SpecKey, marks: LaneMarks): Standing | undefined {
+export function standing(key: SpecKey, marks: LaneMarks, sport: Sport): Standing | undefined {
   const target = marks.aim?.[key];
   const shown = marks.predicted ?? marks.measured;
   if (!target || target.priority === 'free' || !shown) return undefined;
@@ -89,8 +93,8 @@ export function standing(key: SpecKey, marks: LaneMarks): Standing | undefined {
   const hand = marks.measured?.swingWeight ?? shown.swingWeight ?? target.value;
   return {
     difference,
-    steps: difference / noticeableStep(key, hand),
-    inside: Math.abs(difference) <= target.tolerance * (1 + 1e-6),
+    steps: difference / noticeableStep(sportData(sport).noticeable, key, hand),
+    inside: isInside(target, target.value + difference),
   };
 }
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, reactive, ref, watch } from 'vue';
-import { SPEC_KEYS, SPORTS, type Dress, type SpecKey, type Sport } from '@kevro/core';
+import { SPEC_KEYS, SPORTS, isStrung, type Dress, type SpecKey, type Sport } from '@kevro/core';
 import { sourceKind, type Setup, type SourceKind } from '@kevro/contract';
 import { api } from '../api/client';
 import AddDialog from '../parts/AddDialog.vue';
@@ -8,7 +8,8 @@ import DressForm from '../parts/DressForm.vue';
 import ListPage from '../parts/ListPage.vue';
 import SpecField from '../parts/SpecField.vue';
 import { dressWords } from '../parts/dress-words';
-import { useList } from '../parts/list';
+import ListFoot from '../parts/ListFoot.vue';
+import { useListing } from '../parts/listing';
 import { readSpec } from '../parts/spec-text';
 import { typedNumber, typedOrNull } from '../parts/typed-number';
 import { SPORT_ITEMS } from '../players/words';
@@ -16,14 +17,10 @@ import { useUnits } from '../stores/units';
 import { SOURCE_NAMES, SPEC_NAMES } from '../words';
 
 const units = useUnits();
-const { rows, failure, load } = useList(() => api('setups'));
-const filter = ref('');
-const shown = computed(() => {
-  const words = filter.value.trim().toLowerCase();
-  return rows.value?.filter((s) => `${s.name} ${s.frameName} ${s.source}`.toLowerCase().includes(words));
-});
+const query = reactive({ search: '' });
+const { rows, total, failure, load, more } = useListing(query, (asked) => api('setups', { query: asked }));
 const value = (s: Setup, key: SpecKey): string =>
-  s.specs[key] === undefined ? '—' : units.show(key, s.specs[key], s.shape.lengthCm);
+  s.specs[key] === undefined ? '—' : units.show(key, s.specs[key], s.shape);
 
 const adding = ref(false);
 const emptyText = (): Record<SpecKey, string> => ({
@@ -32,7 +29,13 @@ const emptyText = (): Record<SpecKey, string> => ({
   swingWeight: '',
   twistWeight: '',
 });
-const startDress: Dress = { strings: true, baseGrip: 'synthetic', overgrips: 1 };
+/** As players play: strung where there are strings, with a grip and an overgrip. */
+const playedDress = (sport: Sport): Dress => ({
+  ...SPORTS[sport].dress.bare,
+  baseGrip: 'synthetic',
+  overgrips: 1,
+  ...(isStrung(sport) ? { strings: true } : {}),
+});
 const draft = reactive({
   name: '',
   frameName: '',
@@ -42,7 +45,7 @@ const draft = reactive({
   sport: 'tennis' as Sport,
   shape: null as string | null,
   length: '68.58',
-  dress: { ...startDress },
+  dress: playedDress('tennis'),
   text: emptyText(),
 });
 function start(): void {
@@ -52,14 +55,14 @@ function start(): void {
     source: '',
     year: '',
     text: emptyText(),
-    dress: { ...startDress },
+    dress: playedDress(draft.sport),
   });
   adding.value = true;
 }
 const kinds = sourceKind.options.map((kind) => ({ value: kind, title: SOURCE_NAMES[kind] }));
 const lengthCm = computed(() => {
   const typed = typedNumber(draft.length);
-  return typeof typed === 'number' && typed > 0 ? typed : 68.58;
+  return typeof typed === 'number' && typed > 0 ? typed : SPORTS[draft.sport].lengthCm;
 });
 /** A change of sport brings its usual length and its own named shapes. */
 watch(
@@ -67,6 +70,7 @@ watch(
   (sport) => {
     draft.length = String(Number(SPORTS[sport].lengthCm.toFixed(2)));
     draft.shape = null;
+    draft.dress = playedDress(sport);
   },
 );
 const shapes = computed(() => Object.keys(SPORTS[draft.sport].shapes));
@@ -101,16 +105,14 @@ function submit() {
   <ListPage
     title="Setups"
     action="Add a setup"
-    :rows="shown"
+    :rows="rows"
     :failure="failure"
-    :empty="
-      rows?.length === 0 ? 'The library is empty. Add the first setup.' : 'No setup matches. Type less.'
-    "
+    :empty="query.search ? 'No setup matches. Type less.' : 'The library is empty. Add the first setup.'"
     @act="start"
     @retry="load"
   >
     <template #filter>
-      <v-text-field v-model="filter" label="Find" class="find" hide-details />
+      <v-text-field v-model="query.search" label="Find" class="find" hide-details />
     </template>
     <template #default="{ rows: setups }">
       <table class="plain">
@@ -143,6 +145,7 @@ function submit() {
           </tr>
         </tbody>
       </table>
+      <ListFoot :shown="setups.length" :total="total" @more="more" />
     </template>
     <template #after>
       <AddDialog v-model="adding" title="Add a setup" :submit="submit" @stored="load">
@@ -190,7 +193,7 @@ function submit() {
               :key="key"
               v-model="draft.text[key]"
               :spec="key"
-              :length-cm="lengthCm"
+              :shape="{ sport: draft.sport, lengthCm }"
               :error="at(`specs.${key}`)[0]"
             />
           </div>

@@ -1,6 +1,14 @@
 <script setup lang="ts">
 import { computed, nextTick, onMounted, ref, watch } from 'vue';
-import { QUANTITIES, type Dress, type Quantity, type SpecKey, type Working } from '@kevro/core';
+import {
+  QUANTITIES,
+  type Dress,
+  type NumberKey,
+  type Purpose,
+  type PurposeChoice,
+  type Quantity,
+  type Working,
+} from '@kevro/core';
 import type { FrameRecord, Measurement } from '@kevro/contract';
 import { useKeys } from '../app/keys';
 import Lanes from '../lanes/Lanes.vue';
@@ -15,6 +23,7 @@ import { readingWorking, sweetOf } from '../stations/bench-marks';
 import { useWorking } from '../stations/working';
 import { useInstruments } from '../stores/instruments';
 import WorkingSheet from '../working/WorkingSheet.vue';
+import { PURPOSE_HINTS, PURPOSE_NAMES } from '../words';
 import { useCapture } from './capture';
 import JudgementList from './JudgementList.vue';
 import QuantityRow from './QuantityRow.vue';
@@ -22,12 +31,19 @@ import TakePanel from './TakePanel.vue';
 import TypedLine from './TypedLine.vue';
 
 // What a fitter comes here to do: say what is on the frame; read each quantity with as little as one key; see at once whether the readings can be trusted.
-const props = defineProps<{ frame: FrameRecord; measurement: Measurement | undefined; marks?: LaneMarks }>();
+const props = defineProps<{
+  frame: FrameRecord;
+  measurement: Measurement | undefined;
+  marks?: LaneMarks;
+  /** The round that the measurement belongs to, and what it may be for; without a round it is of the frame alone. */
+  roundId?: string;
+  purposes?: PurposeChoice;
+}>();
 const emit = defineEmits<{ stored: [] }>();
 
 const bench = useCapture(props.frame);
 const { capture, judgements, started, anything, busy, failure } = bench;
-const { lengthCm, sport } = bench.settledFrame;
+const { sport } = bench.settledFrame;
 const instruments = useInstruments();
 const { sheet, show } = useWorking();
 const active = ref<Quantity>('massG');
@@ -42,8 +58,10 @@ onMounted(async () => {
   dressOpen.value = capture.value ? !capture.value.dressSaid && capture.value.readings.length === 0 : false;
 });
 instruments.listen((message) => {
+  // What another frame's readings did is no news here.
+  if ('rod' in message.asked || message.asked.frameId !== props.frame.id) return;
   if (message.kind === 'failed') panel.value?.refused(message.message);
-  else if (!('rod' in message.asked) && message.asked.frameId === props.frame.id) {
+  else {
     panel.value?.took(message.instrumentId, message.asked.quantity, message.value);
     void bench.reload();
   }
@@ -74,15 +92,33 @@ const sweet = computed(() => {
   return sweetOf(bench.settledFrame, { massG, balanceCm, swingWeight, ...twist, axisCm: sport.axisCm });
 });
 /** The working of a stored number; of a number still being read, its readings are the working. */
-function openWorking(what: SpecKey | 'recoil'): void {
+function openWorking(what: NumberKey): void {
   if (anything.value) return;
   const parts: Working | undefined = readingWorking(what, props.measurement, bench.settledFrame);
   show(what, parts, 'measured');
 }
 
+/** What the measurement is for: asked only where more than one thing is likely. */
+const asksPurpose = computed(() => (props.purposes?.choices.length ?? 0) > 1);
+const chosenPurpose = ref<Purpose>();
+watch(
+  () => props.purposes?.suggested,
+  () => {
+    chosenPurpose.value = undefined;
+  },
+);
+const purpose = computed<Purpose>(() => chosenPurpose.value ?? props.purposes?.suggested ?? 'found');
+const purposeItems = computed(() =>
+  (props.purposes?.choices ?? []).map((value) => ({
+    value,
+    title: PURPOSE_NAMES[value],
+    subtitle: PURPOSE_HINTS[value],
+  })),
+);
+
 const question = useUnsaved(started);
 async function store(): Promise<void> {
-  if (await bench.store()) emit('stored');
+  if (await bench.store({ purpose: purpose.value, roundId: props.roundId ?? null })) emit('stored');
   else {
     await nextTick();
     rows.value?.querySelector<HTMLElement>('.v-input--error input')?.focus();
@@ -124,7 +160,7 @@ watch(
     <JudgementList :judgements="judgements" :frame="bench.settledFrame" />
     <Lanes
       :marks="shownMarks"
-      :length-cm="lengthCm"
+      :shape="frame.shape"
       :axis-cm="sport.axisCm"
       :compact="judgements.length > 0"
       @open="openWorking"
@@ -166,6 +202,17 @@ watch(
       <slot name="more" />
     </template>
     <template #action>
+      <v-select
+        v-if="asksPurpose && anything"
+        v-model="chosenPurpose"
+        :placeholder="PURPOSE_NAMES[purpose]"
+        persistent-placeholder
+        :items="purposeItems"
+        item-props
+        label="This measurement is for"
+        :hint="PURPOSE_HINTS[purpose]"
+        persistent-hint
+      />
       <v-btn
         v-if="anything || !measurement"
         ref="storeButton"

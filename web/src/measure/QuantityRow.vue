@@ -11,7 +11,7 @@ const props = defineProps<{ quantity: Quantity; bench: CaptureBench; active: boo
 const emit = defineEmits<{ activate: []; next: [] }>();
 const { unit, show, showBand } = useQuantities();
 
-const lengthCm = props.bench.settledFrame.lengthCm;
+const { shape } = props.bench.frame;
 const standing = computed(() => props.bench.found.value.settled[props.quantity]);
 const readings = computed(() => {
   const { values, outliers, waiting } = props.bench.found.value;
@@ -23,7 +23,7 @@ const readings = computed(() => {
       return {
         id: r.id,
         setAside: r.setAside,
-        text: value === undefined ? '?' : show(props.quantity, value, lengthCm, 1),
+        text: value === undefined ? 'waits' : show(props.quantity, value, shape, 1),
         means: MEANS_WORDS[r.means],
         outlying: outliers.includes(r.id),
         problem: waits ? sentence(waits) : '',
@@ -54,7 +54,7 @@ const text = computed({
         v-if="quantity !== 'leftRightG'"
         v-model="text"
         :spec="quantity"
-        :length-cm="lengthCm"
+        :shape="shape"
         :error="bench.errorAt(quantity)"
         @keydown.enter="enter"
         @update:focused="$event && emit('activate')"
@@ -74,9 +74,9 @@ const text = computed({
       <button type="button" class="stands" :aria-pressed="active" @click="emit('activate')">
         <span class="d-sr-only">Take {{ QUANTITY_NAMES[quantity] }}: </span>
         <template v-if="standing">
-          <b>{{ show(quantity, standing.value, lengthCm) }}</b>
+          <b>{{ show(quantity, standing.value, shape) }}</b>
           <span class="soft small">
-            ±{{ showBand(quantity, standing.uncertainty) }} {{ unit(quantity) }}
+            ±{{ showBand(quantity, standing.uncertainty, shape) }} {{ unit(quantity) }}
             <b v-if="standing.estimated" class="warn">est.</b>
           </span>
         </template>

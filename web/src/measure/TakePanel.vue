@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { useLocalStorage } from '@vueuse/core';
 import { computed, ref, watch } from 'vue';
-import { corrected, type Quantity } from '@kevro/core';
-import { VALUES_A_READING, type NewReading } from '@kevro/contract';
+import { corrected, readingMean, type Quantity } from '@kevro/core';
+import { KINDS, type NewReading } from '@kevro/contract';
 import { Refused } from '../api/client';
 import { useInstruments } from '../stores/instruments';
+import { useUnits } from '../stores/units';
 import { CALIBRATION_WORDS, ageWords } from '../instruments/words';
 import { typedNumber } from '../parts/typed-number';
 import type { CaptureBench } from './capture';
@@ -15,9 +16,10 @@ import Stopwatch from './Stopwatch.vue';
 const props = defineProps<{ quantity: Quantity; bench: CaptureBench }>();
 const instruments = useInstruments();
 const { unit, show } = useQuantities();
+const units = useUnits();
 const failure = ref('');
 const edgeOn = ref('');
-const lengthCm = props.bench.settledFrame.lengthCm;
+const { shape } = props.bench.frame;
 const frameId = props.bench.frame.id;
 
 const ways = computed(() => waysToTake(props.quantity, instruments.all ?? []));
@@ -46,7 +48,7 @@ const liesHere = computed(() => {
   const on = instrument.value?.on;
   return Boolean(on && 'frameId' in on && on.frameId === frameId);
 });
-const needed = computed(() => (instrument.value ? VALUES_A_READING[instrument.value.kind] : 1));
+const needed = computed(() => (instrument.value ? KINDS[instrument.value.kind].valuesAReading : 1));
 const last = ref<{ quantity: Quantity; id: string; value: number }>();
 watch(
   () => [props.quantity, way.value?.value],
@@ -61,17 +63,23 @@ const digits = computed(() => {
   if (!one || one.state === 'lost') return undefined;
   const swings = underWay.value?.swings ?? [];
   if (swings.length > 0) {
-    const mean = swings.reduce((s, v) => s + v, 0) / swings.length;
+    const mean = readingMean(swings);
     return one.calibration && props.quantity !== 'leftRightG' ? corrected(one.calibration, mean) : mean;
   }
-  if (one.kind !== 'machine') return liesHere.value ? instruments.shown.get(one.id)?.value : undefined;
+  if (KINDS[one.kind].shows) return liesHere.value ? instruments.shown.get(one.id)?.value : undefined;
   return last.value?.quantity === props.quantity && last.value.id === one.id ? last.value.value : undefined;
 });
 const shownDigits = computed(() => {
   if (digits.value === undefined) return '·  ·  ·';
   // Edge-on, what is read is a swing weight.
   const read = props.quantity === 'twistWeight' ? 'swingWeight' : props.quantity;
-  return show(read, digits.value, lengthCm, read === 'swingWeight' ? 1 : 0);
+  // A machine's display has a decimal, also where the sport shows none.
+  return show(
+    read,
+    digits.value,
+    shape,
+    read === 'swingWeight' && units.digits(read, shape.sport) === 0 ? 1 : 0,
+  );
 });
 const status = computed<{ text: string; warn: boolean }>(() => {
   const one = instrument.value;

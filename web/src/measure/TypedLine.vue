@@ -16,6 +16,7 @@ watch(open, () => {
   text.value = '';
 });
 const { lengthCm, sport } = props.bench.settledFrame;
+const { shape } = props.bench.frame;
 const parsed = computed(() => parseSpecs(text.value, sport.sport, lengthCm));
 const specs = computed(() =>
   SPEC_KEYS.flatMap((key) => {
@@ -71,12 +72,12 @@ async function enter(): Promise<void> {
           <template v-for="{ key, value } in specs" :key="key">
             <dt>{{ SPEC_NAMES[key] }}</dt>
             <dd>
-              <b>{{ show(key, value, lengthCm, 1) }}</b> {{ unit(key) }}
+              <b>{{ show(key, value, shape, 1) }}</b> {{ unit(key) }}
             </dd>
           </template>
           <template v-if="dress">
             <dt>On it</dt>
-            <dd>{{ dressWords({ ...bench.capture.value?.dress, ...dress }) }}</dd>
+            <dd>{{ dressWords({ ...bench.capture.value?.dress, ...dress }, sport.sport) }}</dd>
           </template>
         </dl>
         <p v-if="parsed.leftover" class="warn">

@@ -12,6 +12,7 @@ import {
   typedReading,
   type Dress,
   type Judgement,
+  type Purpose,
   type KnownSpecs,
   type Quantity,
   type Reading,
@@ -57,7 +58,7 @@ export function useCapture(frame: FrameRecord) {
   if (typedIn.value !== units.index) {
     for (const key of SPEC_KEYS) {
       const value = readSpec(key, texts.value[key], before, settled.lengthCm);
-      if (value !== undefined) texts.value[key] = units.show(key, value, settled.lengthCm, 1);
+      if (value !== undefined) texts.value[key] = units.show(key, value, frame.shape, 1);
     }
   }
   typedIn.value = units.index;
@@ -210,7 +211,7 @@ export function useCapture(frame: FrameRecord) {
   };
 
   /** Enters what is typed and stores all readings as one measurement. @returns whether it is stored */
-  async function store(): Promise<boolean> {
+  async function store(takenFor: { purpose: Purpose; roundId: string | null }): Promise<boolean> {
     for (const quantity of QUANTITIES) if (texts.value[quantity].trim() !== '') left.value.add(quantity);
     if (busy.value || !capture.value || Object.keys(errors.value).length > 0) return false;
     busy.value = true;
@@ -218,7 +219,7 @@ export function useCapture(frame: FrameRecord) {
       for (const quantity of QUANTITIES) {
         if (texts.value[quantity].trim() !== '' && !(await enter(quantity))) return false;
       }
-      const body = { captureId: capture.value.id };
+      const body = { captureId: capture.value.id, ...takenFor };
       let stored = false;
       await change(async () => {
         await api('storeCapture', { id: frame.id, body });

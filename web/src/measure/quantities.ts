@@ -1,7 +1,7 @@
 import { QUANTITIES, parseNumber, type Means, type Quantity } from '@kevro/core';
-import { READS, type Instrument, type Measurement } from '@kevro/contract';
+import { KINDS, type Instrument, type Measurement } from '@kevro/contract';
 import { readSpec } from '../parts/spec-text';
-import { useUnits, type WAYS } from '../stores/units';
+import { useUnits, type OfFrame, type WAYS } from '../stores/units';
 import { SPEC_NAMES } from '../words';
 
 /** Left/right beside the four specs: how each quantity is named, read and shown. */
@@ -24,13 +24,13 @@ export function useQuantities() {
     const text = value.toFixed(1);
     return Number(text) > 0 ? `+${text}` : text.replace('-', '−');
   };
-  const show = (quantity: Quantity, value: number, lengthCm: number, extra = 0): string =>
-    quantity === 'leftRightG' ? signed(value) : units.show(quantity, value, lengthCm, extra);
+  const show = (quantity: Quantity, value: number, shape: OfFrame, extra = 0): string =>
+    quantity === 'leftRightG' ? signed(value) : units.show(quantity, value, shape, extra);
   /** Half of the stated 95 % interval. */
-  const showBand = (quantity: Quantity, standardUncertainty: number): string =>
+  const showBand = (quantity: Quantity, standardUncertainty: number, { sport }: OfFrame): string =>
     quantity === 'leftRightG'
       ? (2 * standardUncertainty).toFixed(1)
-      : units.showWidth(quantity, 2 * standardUncertainty);
+      : units.showWidth(quantity, 2 * standardUncertainty, sport);
   return { unit, show, showBand };
 }
 
@@ -54,7 +54,7 @@ const BY_METHOD: Partial<Record<Quantity, TakingWay[]>> = {
 /** The ways to take a quantity here, instruments first. */
 export function waysToTake(quantity: Quantity, instruments: readonly Instrument[]): TakingWay[] {
   const own = instruments
-    .filter((i) => READS[i.kind].includes(quantity))
+    .filter((i) => KINDS[i.kind].reads.includes(quantity))
     .map((instrument) => ({
       value: instrument.id,
       title: quantity === 'twistWeight' ? `${instrument.name}, edge-on` : instrument.name,

@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { TYPICAL_PARTS, parseNumber, type Dress, type Sport } from '@kevro/core';
-import { STRUNG_SPORTS } from './dress-words';
+import { BASE_GRIPS, isStrung, parseNumber, sportData, type Dress, type Sport } from '@kevro/core';
+import { BASE_GRIP_NAMES } from '../words';
 
 /** What is on the frame. Comes before the readings, because they all depend on it. */
 const dress = defineModel<Dress>({ required: true });
 const { sport = 'tennis' } = defineProps<{ sport?: Sport }>();
-const strung = computed(() => STRUNG_SPORTS.has(sport));
+const strung = computed(() => isStrung(sport));
 const set = (change: Partial<Dress>): void => {
   dress.value = { ...dress.value, ...change };
 };
@@ -18,11 +18,7 @@ function weighStrings(text: string): void {
   const massG = parseNumber(text);
   set({ strings: massG !== undefined && massG > 0 && massG <= 60 ? { massG } : true });
 }
-const GRIPS = [
-  { title: 'no base grip', value: 'none' },
-  { title: 'synthetic', value: 'synthetic' },
-  { title: 'leather', value: 'leather' },
-];
+const GRIPS = BASE_GRIPS.map((value) => ({ value, title: BASE_GRIP_NAMES[value] }));
 </script>
 
 <template>
@@ -37,7 +33,7 @@ const GRIPS = [
         v-if="dress.strings"
         :model-value="stringsText"
         label="strings"
-        :placeholder="`about ${TYPICAL_PARTS[sport].strings.massG}`"
+        :placeholder="`about ${sportData(sport).typicalParts.strings.massG}`"
         persistent-placeholder
         suffix="g"
         inputmode="decimal"

@@ -7,7 +7,6 @@ const emit = defineEmits<{ more: [] }>();
 <template>
   <p v-if="shown < total" class="mt-3">
     <span class="soft">{{ shown }} of {{ total }}.</span>
-    <v-btn v-if="shown < 500" variant="text" @click="emit('more')">Show more</v-btn>
-    <span v-else class="soft"> Search to find the others.</span>
+    <v-btn variant="text" @click="emit('more')">Show more</v-btn>
   </p>
 </template>

@@ -1,14 +1,14 @@
 <script setup lang="ts">
 import { watch } from 'vue';
 import type { SpecKey } from '@kevro/core';
-import { WAYS, useUnits } from '../stores/units';
+import { WAYS, useUnits, type OfFrame } from '../stores/units';
 import { SPEC_NAMES } from '../words';
 import { readSpec } from './spec-text';
 
 /** One typed spec in the units shown; other units may be typed with their sign. */
 const props = defineProps<{
   spec: SpecKey;
-  lengthCm: number;
+  shape: OfFrame;
   error?: string;
   hint?: string;
   large?: boolean;
@@ -22,8 +22,13 @@ const units = useUnits();
 watch(
   () => units.index,
   (_now, before) => {
-    const value = readSpec(props.spec, text.value, WAYS[before % WAYS.length] ?? WAYS[0], props.lengthCm);
-    if (value !== undefined) text.value = units.show(props.spec, value, props.lengthCm, 1);
+    const value = readSpec(
+      props.spec,
+      text.value,
+      WAYS[before % WAYS.length] ?? WAYS[0],
+      props.shape.lengthCm,
+    );
+    if (value !== undefined) text.value = units.show(props.spec, value, props.shape, 1);
   },
 );
 </script>

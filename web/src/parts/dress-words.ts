@@ -1,15 +1,12 @@
-import { CM_PER_INCH, type Dress, type Sport } from '@kevro/core';
-
-/** Sports whose frames have strings. */
-export const STRUNG_SPORTS: ReadonlySet<Sport> = new Set(['tennis', 'badminton']);
+import { CM_PER_INCH, isStrung, type Dress, type Sport } from '@kevro/core';
 
 /** A dress in a fitter's words: «strung, 1 overgrip». */
-export function dressWords(dress: Dress, sport: Sport = 'tennis'): string {
-  const words = STRUNG_SPORTS.has(sport) ? [dress.strings ? 'strung' : 'unstrung'] : [];
+export function dressWords(dress: Dress, sport: Sport): string {
+  const words = isStrung(sport) ? [dress.strings ? 'strung' : 'unstrung'] : [];
   if (typeof dress.strings === 'object') words[0] = `strung (${dress.strings.massG} g)`;
   if (dress.baseGrip === 'leather') words.push('leather');
   // Where there are no strings to speak of, the grip is what there is to say.
-  if (dress.baseGrip === 'synthetic' && !STRUNG_SPORTS.has(sport)) words.push('base grip');
+  if (dress.baseGrip === 'synthetic' && !isStrung(sport)) words.push('base grip');
   if (dress.baseGrip === 'none' || dress.baseGrip === undefined) words.push('no base grip');
   const overgrips = dress.overgrips ?? 0;
   if (overgrips > 0) words.push(overgrips === 1 ? '1 overgrip' : `${overgrips} overgrips`);

@@ -1,9 +1,8 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue';
-import { api } from '../api/client';
 import AddDialog from '../parts/AddDialog.vue';
 import { saveFile } from '../parts/save-file';
-import { playersCsv } from './export-players';
+import { allPlayers, playersCsv } from './export-players';
 
 /** Players as a file for a spreadsheet. What is private stays out unless it is chosen, each time anew. */
 const open = defineModel<boolean>({ required: true });
@@ -12,8 +11,7 @@ watch(open, () => {
   withArm.value = false;
 });
 async function submit(): Promise<void> {
-  const { rows } = await api('players', { query: { limit: 500 } });
-  saveFile('players.csv', await playersCsv(rows, withArm.value), 'text/csv');
+  saveFile('players.csv', await playersCsv(await allPlayers(), withArm.value), 'text/csv');
 }
 </script>
 

@@ -1,11 +1,20 @@
 <script setup lang="ts">
 import { computed, reactive, ref } from 'vue';
-import { GUIDES, TENNIS_GUIDES, type GuideName, type Sport } from '@kevro/core';
+import {
+  ALL_SPORTS,
+  guidesOf,
+  isGrowing,
+  sportData,
+  type Dress,
+  type GuideName,
+  type Sport,
+} from '@kevro/core';
 import type { NewPlayer, Player } from '@kevro/contract';
 import { api } from '../api/client';
 import AddDialog from '../parts/AddDialog.vue';
-import { typedOrNull } from '../parts/typed-number';
-import { GUIDE_NAMES } from './guide-names';
+import { typedOrNone, typedOrNull } from '../parts/typed-number';
+import { dressWords } from '../parts/dress-words';
+import { GUIDE_NAMES, SPEC_NAMES, SPORT_NAMES } from '../words';
 import { BOTHER_WORDS, BUILD_WORDS, FIRST_WORDS, HAND_WORDS, LEVEL_WORDS, SPORT_ITEMS, items } from './words';
 
 /** A player, added or changed. The arm history stays hidden until somebody asks for it. */
@@ -27,9 +36,12 @@ const draftOf = (p?: Player) => ({
   putsFirst: p?.putsFirst ?? null,
   bothers: p?.bothers ?? [],
   botherNote: p?.botherNote ?? '',
-  ceiling: text(p?.ceilingSwingWeight),
+  ceilings: Object.fromEntries(ALL_SPORTS.map((s) => [s, text(p?.ceilings[s])])) as Record<Sport, string>,
   sessions: text(p?.sessionsAWeek),
-  guide: (p?.guide ?? null) as GuideName | null,
+  guides: Object.fromEntries(ALL_SPORTS.map((s) => [s, p?.guides[s] ?? null])) as Record<
+    Sport,
+    GuideName | null
+  >,
 });
 const draft = reactive(draftOf());
 /** Undefined while it is hidden: then it is not sent, and what is stored stays. */
@@ -55,29 +67,41 @@ async function showArm(): Promise<void> {
 const sore = computed(
   () => draft.bothers.includes('sore-arm') || Boolean(player.value?.hasArmHistory || arm.value),
 );
-const GROWN = 18;
 const growing = computed(() => {
   const year = typedOrNull(draft.birthYear);
-  return typeof year === 'number' && new Date().getFullYear() - year < GROWN;
+  return typeof year === 'number' && isGrowing(year, new Date().getFullYear());
 });
 
 function submit() {
-  const { ceiling, sessions, birthYear, heightCm, ...same } = draft;
+  const { ceilings, guides, sessions, birthYear, heightCm, ...same } = draft;
+  /** What is said of a sport that they play. */
+  const ofSports = <T,>(of: (sport: Sport) => T | null | undefined): Partial<Record<Sport, T>> =>
+    Object.fromEntries(draft.sports.map((s) => [s, of(s)]).filter(([, value]) => value ?? false));
   const body: NewPlayer = {
     ...same,
     birthYear: typedOrNull(birthYear),
     heightCm: typedOrNull(heightCm),
-    ceilingSwingWeight: typedOrNull(ceiling),
+    ceilings: ofSports((s) => typedOrNone(ceilings[s])),
+    guides: ofSports((s) => guides[s]),
     sessionsAWeek: typedOrNull(sessions),
     ...(arm.value === undefined ? {} : { armHistory: arm.value }),
   };
   return player.value ? api('editPlayer', { id: player.value.id, body }) : api('addPlayer', { body });
 }
-const guides = GUIDES.map((value) => ({
-  value,
-  title: GUIDE_NAMES[value],
-  subtitle: `swing weight ${TENNIS_GUIDES[value].swingWeight.join('–')} strung, ${TENNIS_GUIDES[value].unstrungG.join('–')} g unstrung`,
-}));
+const band = (from: number | undefined, to: number | undefined): string =>
+  from === undefined ? `under ${to}` : to === undefined ? `from ${from}` : `${from}–${to}`;
+/** The guides of a sport, each with its bands in the dress that they are said for. */
+const guidesFor = (sport: Sport) =>
+  guidesOf(sport).map((value) => ({
+    value,
+    title: GUIDE_NAMES[value],
+    subtitle: Object.entries(sportData(sport).guides[value] ?? {})
+      .map(
+        ([key, { from, to, dress }]: [string, { from?: number; to?: number; dress: Dress }]) =>
+          `${SPEC_NAMES[key as keyof typeof SPEC_NAMES].toLowerCase()} ${band(from, to)}, ${dressWords(dress, sport)}`,
+      )
+      .join('; '),
+  }));
 const levels = LEVEL_WORDS.map((word, i) => ({ value: i + 1, title: `${i + 1} · ${word}` }));
 </script>
 
@@ -157,22 +181,21 @@ const levels = LEVEL_WORDS.map((word, i) => ({ value: i + 1, title: `${i + 1} ·
           :error-messages="at('botherNote')"
         />
       </div>
-      <div class="two">
+      <div v-for="sport in draft.sports" :key="sport" class="two">
         <v-text-field
-          v-model="draft.ceiling"
-          label="Carries up to (swing weight)"
+          v-model="draft.ceilings[sport]"
+          :label="`Carries up to in ${SPORT_NAMES[sport]} (swing weight)`"
           suffix="kg·cm²"
           inputmode="decimal"
-          :error-messages="at('ceilingSwingWeight')"
+          :error-messages="at(`ceilings.${sport}`)"
         />
         <v-select
-          v-if="draft.sports.includes('tennis')"
-          v-model="draft.guide"
-          :items="guides"
+          v-model="draft.guides[sport]"
+          :items="guidesFor(sport)"
           item-props
           clearable
-          label="Tennis guide that suits them"
-          :error-messages="at('guide')"
+          :label="`Guide that suits them in ${SPORT_NAMES[sport]}`"
+          :error-messages="at(`guides.${sport}`)"
         />
       </div>
       <p v-if="growing" class="warn small mb-0">

@@ -10,7 +10,8 @@ import { useListing } from '../parts/listing';
 import { useSaved } from '../stores/saved';
 import ExportPlayers from './ExportPlayers.vue';
 import PlayerForm from './PlayerForm.vue';
-import { SPORT_NAMES, botherWords } from './words';
+import { SPORT_NAMES } from '../words';
+import { botherWords, ceilingWords } from './words';
 
 // What a fitter comes here to do: find a player; see at a glance what matters about them; change what has changed.
 const query = reactive({
@@ -19,10 +20,12 @@ const query = reactive({
   sort: 'name' as PlayerQuery['sort'],
   archived: false,
 });
-const { rows, total, failure, load, more } = useListing(query, ({ search, sport, sort, archived, limit }) =>
-  api('players', {
-    query: { search, sort, archived: archived ? 'yes' : 'no', limit, ...(sport ? { sport } : {}) },
-  }),
+const { rows, total, failure, load, more } = useListing(
+  query,
+  ({ search, sport, sort, archived, limit, offset }) =>
+    api('players', {
+      query: { search, sort, archived: archived ? 'yes' : 'no', limit, offset, ...(sport ? { sport } : {}) },
+    }),
 );
 const form = ref<InstanceType<typeof PlayerForm>>();
 const exporting = ref(false);
@@ -95,7 +98,7 @@ const SORTS: { value: typeof query.sort; title: string }[] = [
               <span class="no-print">{{ botherWords(p, true) }}</span>
               <span class="print-only">{{ botherWords(p, false) }}</span>
             </td>
-            <td class="num">{{ p.ceilingSwingWeight ?? '—' }}</td>
+            <td class="num">{{ ceilingWords(p) }}</td>
             <td class="num no-print">
               <v-btn
                 variant="text"

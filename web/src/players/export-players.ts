@@ -1,6 +1,8 @@
 import Papa from 'papaparse';
+import { ALL_SPORTS } from '@kevro/core';
 import type { Player } from '@kevro/contract';
 import { api } from '../api/client';
+import { SPORT_NAMES } from '../words';
 import { botherWords } from './words';
 
 /** Players as CSV. What is private, the arm history and that an arm is sore, is put in only where it was chosen. */
@@ -19,7 +21,9 @@ export async function playersCsv(players: readonly Player[], withArmHistory: boo
       'how they play': p.style,
       'puts first': p.putsFirst,
       'what bothers them': botherWords(p, withArmHistory),
-      'swing weight up to, kg cm2': p.ceilingSwingWeight,
+      ...Object.fromEntries(
+        ALL_SPORTS.map((sport) => [`${SPORT_NAMES[sport]}: swing weight up to, kg cm2`, p.ceilings[sport]]),
+      ),
       'sessions a week': p.sessionsAWeek,
     };
     const arm = withArmHistory && p.hasArmHistory ? (await api('armHistory', { id: p.id })).text : '';
@@ -27,4 +31,16 @@ export async function playersCsv(players: readonly Player[], withArmHistory: boo
   }
   // A cell that begins like a formula is made harmless for spreadsheets.
   return Papa.unparse(rows, { escapeFormulae: true });
+}
+
+const PART = 500;
+
+/** Every player that is not archived, read part by part. */
+export async function allPlayers(): Promise<Player[]> {
+  const all: Player[] = [];
+  for (;;) {
+    const { rows, total } = await api('players', { query: { limit: PART, offset: all.length } });
+    all.push(...rows);
+    if (rows.length === 0 || all.length >= total) return all;
+  }
 }

@@ -1,13 +1,8 @@
 import type { BOTHERS, BUILDS, HANDS, PUTS_FIRST, Player } from '@kevro/contract';
-import type { Sport } from '@kevro/core';
+import { ALL_SPORTS } from '@kevro/core';
+import { SPORT_NAMES } from '../words';
 
-export const SPORT_NAMES: Record<Sport, string> = {
-  tennis: 'tennis',
-  padel: 'padel',
-  pickleball: 'pickleball',
-  badminton: 'badminton',
-};
-export const SPORT_ITEMS = (Object.keys(SPORT_NAMES) as Sport[]).map((value) => ({
+export const SPORT_ITEMS = ALL_SPORTS.map((value) => ({
   value,
   title: SPORT_NAMES[value],
 }));
@@ -57,6 +52,14 @@ export const botherWords = ({ bothers, botherNote }: Player, withPrivate: boolea
   [...bothers.filter((b) => withPrivate || b !== 'sore-arm').map((b) => BOTHER_WORDS[b]), botherNote]
     .filter(Boolean)
     .join('; ');
+
+/** What a player carries, sport by sport: «340», or «padel 160, tennis 330». */
+export function ceilingWords({ ceilings, sports }: Pick<Player, 'ceilings' | 'sports'>): string {
+  const known = ALL_SPORTS.filter((sport) => ceilings[sport] !== undefined);
+  if (known.length === 0) return '—';
+  const alone = known.length === 1 && sports.length === 1;
+  return known.map((sport) => `${alone ? '' : `${SPORT_NAMES[sport]} `}${ceilings[sport]}`).join(', ');
+}
 
 export const items = <K extends string>(words: Record<K, string>): { value: K; title: string }[] =>
   (Object.keys(words) as K[]).map((value) => ({ value, title: words[value] }));

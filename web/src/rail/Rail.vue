@@ -26,13 +26,14 @@ const props = defineProps<{
   /** What stands beside a weight: on each side, or once for both. */
   weightLabels?: readonly string[];
   labelOnce?: boolean;
-  selected?: number;
+  /** The id of the chosen weight. */
+  selected?: string;
   movable?: boolean;
 }>();
 const emit = defineEmits<{
-  select: [index: number];
+  select: [id: string];
   /** A weight is dragged to a point, cm; `last` when it is let go. */
-  drag: [index: number, xCm: number, yCm: number, last: boolean];
+  drag: [id: string, xCm: number, yCm: number, last: boolean];
 }>();
 
 const box = ref<HTMLElement>();
@@ -40,7 +41,8 @@ const { width } = useElementSize(box);
 const units = useUnits();
 const scale = computed(() => railScale(props.frame, Math.max(320, width.value)));
 const drawing = computed(() => frameDrawing(scale.value, props.frame, props.dress));
-const show = (cm: number): string => units.show('balanceCm', cm, props.frame.lengthCm);
+const show = (cm: number): string =>
+  units.show('balanceCm', cm, { sport: props.frame.sport.sport, lengthCm: props.frame.lengthCm });
 
 const FULCRUM_TOP = 24;
 const fulcrum = (cm: number): string => {
@@ -152,16 +154,16 @@ const summary = computed(() => {
 
       <RailWeight
         v-for="(weight, i) in weights ?? []"
-        :key="i"
+        :key="weight.id"
         :scale="scale"
         :frame="frame"
         :placement="weight"
         :label="weightLabels?.[i] ?? ''"
         :label-once="labelOnce ?? false"
-        :selected="selected === i"
+        :selected="selected === weight.id"
         :movable="movable ?? false"
-        @select="emit('select', i)"
-        @drag="(xCm, yCm, last) => emit('drag', i, xCm, yCm, last)"
+        @select="emit('select', weight.id)"
+        @drag="(xCm, yCm, last) => emit('drag', weight.id, xCm, yCm, last)"
       />
     </svg>
   </div>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import type { Frame, Placement } from '@kevro/core';
+import { zoneOf, type Frame, type Placement } from '@kevro/core';
 import { ZONE_NAMES } from '../words';
 import { weightDrawing } from './drawing';
 import type { RailScale } from './scale';
@@ -19,7 +19,7 @@ const emit = defineEmits<{ select: []; drag: [xCm: number, yCm: number, last: bo
 const drawing = computed(() => weightDrawing(props.scale, props.frame, props.placement));
 const spoken = computed(
   () =>
-    `${ZONE_NAMES[props.placement.zone]}, ${props.placement.massG.toFixed(1)} g${props.placement.mirrored ? ' in two halves' : ''}`,
+    `${ZONE_NAMES[zoneOf(props.frame, props.placement)]}, ${props.placement.massG.toFixed(1)} g${props.placement.sides === 2 ? ' in two halves' : ''}`,
 );
 
 let held = false;

@@ -1,16 +1,18 @@
 import {
   angleOfClock,
   atAngle,
+  isStrung,
   limb,
-  placementPlace,
   pointAtArc,
+  pointOnLine,
+  spanOf,
   tangentAtArc,
   type Dress,
   type Frame,
   type Placement,
   type Point,
+  type Sport,
 } from '@kevro/core';
-import { STRUNG_SPORTS } from '../parts/dress-words';
 import { HOOP_CM, type RailScale } from './scale';
 
 /** SVG paths of a frame and of what lies on it. Only drawing: every length comes from the core's outline. */
@@ -161,11 +163,13 @@ function shaft(scale: RailScale, frame: Frame): string[] {
   );
 }
 
-/** What joins the head to the handle. */
-function joint(scale: RailScale, frame: Frame): string[] {
-  if (frame.sport.sport === 'badminton') return shaft(scale, frame);
-  return frame.sport.sport === 'pickleball' ? [] : limbs(scale, frame);
-}
+/** What joins the head to the handle: a paddle of padel is drawn with a bridge of two limbs around its heart, whatever weight lies on. */
+const JOINTS: Record<Sport, (scale: RailScale, frame: Frame) => string[]> = {
+  tennis: limbs,
+  padel: limbs,
+  badminton: shaft,
+  pickleball: () => [],
+};
 
 /** Everything of the frame itself; strings, grip and dampener only where the dress has them. */
 export function frameDrawing(scale: RailScale, frame: Frame, dress: Dress | undefined): FrameDrawing {
@@ -178,13 +182,13 @@ export function frameDrawing(scale: RailScale, frame: Frame, dress: Dress | unde
   return {
     outer: edge(scale, frame, 0),
     inner: edge(scale, frame, HOOP_CM),
-    limbs: joint(scale, frame),
+    limbs: JOINTS[frame.sport.sport](scale, frame),
     handle: { x: px(0), y: py(half), width: frame.handleLengthCm * k, height: 2 * half * k },
     butt: { x: px(0) - 2, y: py(capHalf), width: 1.3 * k, height: 2 * capHalf * k },
     wraps: gripped || overgrips > 0 ? wraps(scale, frame, half, overgrips) : [],
-    mesh: dress?.strings && STRUNG_SPORTS.has(frame.sport.sport) ? mesh(scale, inner) : [],
+    mesh: dress?.strings && isStrung(frame.sport.sport) ? mesh(scale, inner) : [],
     dampener:
-      dress?.dampener && STRUNG_SPORTS.has(frame.sport.sport)
+      dress?.dampener && isStrung(frame.sport.sport)
         ? { xCm: frame.head.centreXCm - inner.alongCm + 0.9, yCm: 0 }
         : undefined,
   };
@@ -201,29 +205,32 @@ const thickness = (gPerCm: number): number => Math.min(17, 6 + 9 * gPerCm);
 const LEAST_SPAN_CM = 0.8;
 const LABEL_PX = 17;
 
-/** How a placement is drawn: strips follow the middle of the hoop, fillings lie in the handle. */
+/** How a placement is drawn: strips follow the middle of the hoop or the throat, fillings lie in the handle. */
 export function weightDrawing(scale: RailScale, frame: Frame, placement: Placement): WeightDrawing {
   const { px, py, k } = scale;
-  const place = placementPlace(frame, placement);
-  const span = Math.max(LEAST_SPAN_CM, placement.spanCm ?? 0);
-  const sides = placement.mirrored ? [1, -1] : [1];
+  const { line: on, startCm, endCm } = spanOf(frame, placement);
+  const middle = (startCm + endCm) / 2;
+  const span = Math.max(LEAST_SPAN_CM, endCm - startCm);
+  const sides = placement.sides === 2 ? [1, -1] : [1];
   const width = thickness(placement.massG / sides.length / span);
-  if (place.on === 'rim') {
-    const arcCm = place.arcCm();
-    const strip = Array.from(
-      { length: 25 },
-      (_, i) => onHoop(frame, arcCm - span / 2 + (span * i) / 24).point,
-    );
-    const onTip = sides.length === 1 && Math.abs(place.yCm) < 0.5;
-    const { point: centre, outward } = onHoop(frame, arcCm);
+  const along = (steps: number, point: (cm: number) => Point): Point[] =>
+    Array.from({ length: steps + 1 }, (_, i) => point(middle - span / 2 + (span * i) / steps));
+  const strokes = (points: Point[], wide: number): WeightDrawing['strokes'] =>
+    sides.map((side) => ({
+      d: line(
+        scale,
+        points.map((p) => ({ xCm: p.xCm, yCm: side * p.yCm })),
+      ),
+      width: wide,
+    }));
+  if (on === 'rim') {
+    const { point: centre, outward } = onHoop(frame, middle);
+    const onTip = sides.length === 1 && Math.abs(centre.yCm) < 0.5;
     return {
-      strokes: sides.map((side) => ({
-        d: line(
-          scale,
-          strip.map((p) => ({ xCm: p.xCm, yCm: side * p.yCm })),
-        ),
+      strokes: strokes(
+        along(24, (cm) => onHoop(frame, cm).point),
         width,
-      })),
+      ),
       labels: onTip
         ? [{ x: px(centre.xCm) - LABEL_PX, y: py(0) + 5, anchor: 'end' }]
         : sides.map((side) => ({
@@ -233,24 +240,18 @@ export function weightDrawing(scale: RailScale, frame: Frame, placement: Placeme
           })),
     };
   }
-  const ends = [placement.xCm - span / 2, placement.xCm + span / 2];
-  const inHandle = place.on === 'handle';
-  const slope = inHandle
-    ? 0
-    : (limb(frame)[1].yCm - limb(frame)[0].yCm) / (limb(frame)[1].xCm - limb(frame)[0].xCm);
+  const centre = pointOnLine(frame, on, middle);
+  const inHandle = on === 'handle';
   return {
-    strokes: sides.map((side) => ({
-      d: line(
-        scale,
-        ends.map((xCm) => ({ xCm, yCm: side * (placement.yCm + slope * (xCm - placement.xCm)) })),
-      ),
-      width: inHandle ? Math.min(2.4 * k, width + 4) : width,
-    })),
+    strokes: strokes(
+      along(1, (cm) => pointOnLine(frame, on, cm)),
+      inHandle ? Math.min(2.4 * k, width + 4) : width,
+    ),
     labels: inHandle
-      ? [{ x: px(placement.xCm), y: py(frame.handleRadiusCm + 0.5) - 8, anchor: 'middle' }]
+      ? [{ x: px(centre.xCm), y: py(frame.handleRadiusCm + 0.5) - 8, anchor: 'middle' }]
       : sides.map((side) => ({
-          x: px(placement.xCm) - 8,
-          y: py(side * (placement.yCm + 1)) + (side > 0 ? -4 : 14),
+          x: px(centre.xCm) - 8,
+          y: py(side * (centre.yCm + 1)) + (side > 0 ? -4 : 14),
           anchor: 'end' as const,
         })),
   };

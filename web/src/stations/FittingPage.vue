@@ -1,13 +1,22 @@
 <script setup lang="ts">
 import { watch } from 'vue';
-import { RouterView } from 'vue-router';
+import { RouterView, useRoute } from 'vue-router';
 import { useFitting } from '../stores/fitting';
 
 const props = defineProps<{ id: string }>();
 const fitting = useFitting();
+const route = useRoute();
 watch(
   () => props.id,
   (id) => void fitting.open(id),
+  { immediate: true },
+);
+/** Which frame of a set is worked on stands in the address. */
+watch(
+  () => route.query.frame,
+  (frame) => {
+    fitting.frameId = typeof frame === 'string' ? frame : undefined;
+  },
   { immediate: true },
 );
 </script>
@@ -19,7 +28,7 @@ watch(
     <v-btn color="primary" @click="fitting.open(id)">Try again</v-btn>
     <v-btn variant="text" :to="{ name: 'today' }">Go to Today</v-btn>
   </div>
-  <RouterView v-else-if="fitting.view" :key="fitting.view.id" />
+  <RouterView v-else-if="fitting.view" :key="fitting.round?.id ?? fitting.view.id" />
   <div v-else class="page" role="status">
     <v-progress-linear indeterminate color="primary" />
     <p class="soft mt-3">Opening the fitting…</p>

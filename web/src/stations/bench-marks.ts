@@ -1,41 +1,48 @@
 import { computed, type ComputedRef } from 'vue';
 import {
+  dressParts,
+  explainDerived,
+  explainOutcome,
+  explainReading,
   guideBands,
+  isSpec,
   recoilWeight,
   sweetRegion,
   type AxisSpecs,
+  type ChangeOutcome,
   type Frame,
-  type SpecKey,
+  type NumberKey,
   type SweetRegion,
   type Working,
-  explainReading,
-  explainRecoil,
 } from '@kevro/core';
 import type { Measurement } from '@kevro/contract';
 import type { LaneMarks } from '../lanes/lane';
+import { changeWords } from '../parts/change-words';
 import { useFitting } from '../stores/fitting';
+import { useLibrary } from '../stores/library';
 
-/** The marks that every station shows: measured, aim, setups, guide and walls. */
+/** The marks that every station shows: measured, aim, setups, and what the player's own sport knows of them: guide and ceiling. */
 export function useBenchMarks(): ComputedRef<LaneMarks> {
   const fitting = useFitting();
+  const library = useLibrary();
   return computed<LaneMarks>(() => {
-    const { view, frame, dress, measurement, near } = fitting;
+    const { view, frame, dress, measurement, aim, references } = fitting;
     if (!view || !frame) return {};
-    const { ceilingSwingWeight, guide } = view.player;
+    const { sport } = frame.sport;
+    const ceiling = view.player.ceilings[sport];
+    const guide = view.player.guides[sport];
     return {
       measured: measurement?.specs,
       measuredUncertainty: measurement?.uncertainty,
       estimated: measurement?.estimated,
-      aim: view.aim?.target,
-      setups: near.map(({ setup, specs }) => ({
+      aim: aim?.target,
+      setups: library.atHand.map(({ setup, specs }) => ({
         id: setup.id,
         specs,
-        marked: view.references.includes(setup.id),
+        marked: references.includes(setup.id),
       })),
       ...(guide && dress ? { guide: guideBands(frame, guide, dress) } : {}),
-      ...(ceilingSwingWeight
-        ? { walls: { swingWeight: { value: ceilingSwingWeight, name: 'ceiling' } } }
-        : {}),
+      ...(ceiling ? { walls: { swingWeight: { value: ceiling, name: 'ceiling' } } } : {}),
     };
   });
 }
@@ -46,16 +53,27 @@ export function sweetOf(frame: Frame | undefined, specs: AxisSpecs | undefined):
   return sweetRegion(frame, { ...specs, twistWeight: specs.twistWeight });
 }
 
-/** The working of a measured number. */
+/** The working of a measured number: how it was really found, or what it follows from. */
 export function readingWorking(
-  what: SpecKey | 'recoil',
+  what: NumberKey,
   measurement: Measurement | undefined,
   frame: Frame | undefined,
 ): Working | undefined {
   if (!measurement || !frame) return undefined;
-  const { specs, uncertainty, dress } = measurement;
-  if (what === 'recoil') return explainRecoil(specs);
-  const value = specs[what];
-  if (value === undefined) return undefined;
-  return explainReading(what, value, uncertainty[what], frame, dress, specs.axisCm);
+  if (!isSpec(what)) return explainDerived(what, measurement.specs, frame.lengthCm, 'as measured');
+  const parts = dressParts(frame, measurement.dress).map((part) => part.name);
+  const assumes = parts.length > 0 ? `on the frame: ${parts.join(', ')}` : 'nothing on the frame';
+  return explainReading(what, measurement, measurement.how[what], assumes);
+}
+
+/** The working of a planned number: the terms that gave it. */
+export function planWorking(what: NumberKey, outcome: ChangeOutcome, frame: Frame): Working | undefined {
+  if (!isSpec(what)) return explainDerived(what, outcome.specs, frame.lengthCm, 'planned');
+  return explainOutcome(what, outcome, {
+    before: 'measured',
+    after: 'planned',
+    nameOf: (term) => changeWords(term, frame),
+    assumes:
+      'each strip lies evenly along its length; places are right to ±4 mm, parts to their own give or take',
+  });
 }

@@ -1,6 +1,6 @@
 import { reactive } from 'vue';
-import type { SpecKey, Working } from '@kevro/core';
-import { SPEC_NAMES } from '../words';
+import type { NumberKey, Working } from '@kevro/core';
+import { NUMBER_NAMES } from '../words';
 
 /** The state of a working sheet: opened with a number's parts, closed by the sheet itself. */
 export function useWorking() {
@@ -9,9 +9,9 @@ export function useWorking() {
     title: '',
     parts: undefined,
   });
-  function show(what: SpecKey | 'recoil', parts: Working | undefined, of = ''): void {
+  function show(what: NumberKey, parts: Working | undefined, of = ''): void {
     if (!parts) return;
-    const name = what === 'recoil' ? 'Recoil weight' : SPEC_NAMES[what];
+    const name = NUMBER_NAMES[what];
     Object.assign(sheet, { open: true, title: of ? `${name}, ${of}` : name, parts });
   }
   return { sheet, show };

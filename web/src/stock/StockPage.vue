@@ -1,62 +1,61 @@
 <script setup lang="ts">
-import { computed, onMounted, reactive, ref } from 'vue';
-import type { FrameRow, NewPart, Parts } from '@kevro/contract';
+import { computed, reactive, ref } from 'vue';
+import { PART_KINDS, type PartKind } from '@kevro/core';
+import type { PartRow } from '@kevro/contract';
 import { api } from '../api/client';
-import AddDialog from '../parts/AddDialog.vue';
+import ListFoot from '../parts/ListFoot.vue';
 import ListPage from '../parts/ListPage.vue';
 import { useList } from '../parts/list';
-import { typedNumber } from '../parts/typed-number';
+import { useListing } from '../parts/listing';
+import { useCatalogue } from '../stores/catalogue';
+import { useSaved } from '../stores/saved';
+import { PART_WORDS } from '../words';
+import PartForm from './PartForm.vue';
 
-const parts = ref<Parts>();
-const { rows, failure, load } = useList(async () => {
-  parts.value = await api('parts');
-  return [...parts.value.tapes, ...parts.value.fillings];
-});
-const shelf = ref<FrameRow[]>([]);
-onMounted(async () => {
-  const { rows } = await api('frames', { query: { owner: 'stock', limit: 500 } }).catch(() => ({ rows: [] }));
-  shelf.value = rows;
-});
-
-const adding = ref(false);
-const empty = {
-  kind: 'tape' as 'tape' | 'filling',
-  name: '',
-  tapeMaterial: 'tungsten' as 'tungsten' | 'lead',
-  fillingMaterial: 'putty' as 'putty' | 'silicone',
-  widthMm: '',
-  gPerCm: '',
-  stepCm: '0.5',
-  dabG: '0.5',
-};
-const draft = reactive({ ...empty });
-function start(): void {
-  Object.assign(draft, empty);
-  adding.value = true;
-}
-const body = computed<NewPart>(() =>
-  draft.kind === 'tape'
-    ? {
-        kind: 'tape',
-        data: {
-          name: draft.name,
-          material: draft.tapeMaterial,
-          widthMm: typedNumber(draft.widthMm),
-          gPerCm: typedNumber(draft.gPerCm),
-          stepCm: typedNumber(draft.stepCm),
-        },
-      }
-    : {
-        kind: 'filling',
-        data: {
-          name: draft.name,
-          material: draft.fillingMaterial,
-          gPerCm: typedNumber(draft.gPerCm),
-          dabG: typedNumber(draft.dabG),
-        },
-      },
+// What a fitter comes here to do: look up what a part weighs; add one that came in, or weigh one anew; take one out of use.
+const catalogue = useCatalogue();
+const saved = useSaved();
+const { rows, failure, load } = useList(() => catalogue.load());
+const shelf = useListing(reactive({}), ({ limit, offset }) =>
+  api('frames', { query: { owner: 'stock', limit, offset } }),
 );
-const submit = () => api('addPart', { body: body.value });
+const form = ref<InstanceType<typeof PartForm>>();
+const withRetired = ref(false);
+
+interface Group {
+  kind: PartKind;
+  parts: PartRow[];
+}
+const groups = computed<Group[]>(() =>
+  PART_KINDS.map((kind) => ({
+    kind,
+    parts: (rows.value ?? []).filter(
+      ({ part, retired }) => part.kind === kind && (withRetired.value || !retired),
+    ),
+  })).filter(({ parts }) => parts.length > 0),
+);
+const retiredCount = computed(() => (rows.value ?? []).filter(({ retired }) => retired).length);
+const valueOf = ({ part }: PartRow, field: string): string => {
+  const value = (part as unknown as Record<string, string | number | undefined>)[field];
+  return value === undefined ? '—' : String(value);
+};
+/** The columns of a group: what every part of the kind has, and what at least one of these is known by. */
+const columnsOf = (group: Group) =>
+  Object.entries(PART_WORDS[group.kind].fields).filter(
+    ([field, of]) => of && (!of.optional || group.parts.some((row) => valueOf(row, field) !== '—')),
+  );
+const isNumber = ({ parts }: Group, field: string): boolean =>
+  parts.some(({ part }) => typeof (part as unknown as Record<string, unknown>)[field] === 'number');
+
+async function retire({ part, retired }: PartRow): Promise<void> {
+  try {
+    await api('retirePart', { id: part.id, body: { retired: !retired } });
+    saved.stored();
+    await load();
+  } catch (error) {
+    saved.failed(error);
+  }
+}
 </script>
 
 <template>
@@ -65,108 +64,92 @@ const submit = () => api('addPart', { body: body.value });
     action="Add a part"
     :rows="rows"
     :failure="failure"
-    empty="No tape and no filling yet. A plan needs one of each."
-    @act="start"
+    empty="No part yet. A plan needs something for the hoop and something for the handle: tape and putty, say."
+    @act="form?.show()"
     @retry="load"
   >
-    <template v-if="parts" #default>
-      <table class="plain">
+    <template #filter>
+      <v-checkbox v-if="retiredCount > 0" v-model="withRetired" :label="`Retired ones (${retiredCount})`" />
+    </template>
+    <template #default>
+      <table v-for="group in groups" :key="group.kind" class="plain mb-6">
+        <caption class="heading">
+          {{
+            PART_WORDS[group.kind].many
+          }}
+        </caption>
         <thead>
           <tr>
-            <th>Tape</th>
-            <th>Material</th>
-            <th class="num">Width, mm</th>
-            <th class="num">g per cm</th>
-            <th class="num">Cut in steps of, cm</th>
+            <th class="name">Name</th>
+            <th
+              v-for="[field, of] in columnsOf(group)"
+              :key="field"
+              :class="{ num: isNumber(group, field) }"
+            >
+              {{ of?.label }}<template v-if="of?.unit">, {{ of.unit }}</template>
+            </th>
+            <th class="num"><span class="d-sr-only">Change or retire</span></th>
           </tr>
         </thead>
         <tbody>
-          <tr v-for="t in parts.tapes" :key="t.id">
+          <tr v-for="row in group.parts" :key="row.part.id">
             <td>
-              <b>{{ t.name }}</b>
+              <b>{{ row.part.name }}</b>
+              <span v-if="row.retired" class="warn small"> retired</span>
+              <div v-if="row.part.note" class="soft small">{{ row.part.note }}</div>
             </td>
-            <td>{{ t.material }}</td>
-            <td class="num">{{ t.widthMm }}</td>
-            <td class="num">{{ t.gPerCm.toFixed(3) }}</td>
-            <td class="num">{{ t.stepCm.toFixed(1) }}</td>
-          </tr>
-        </tbody>
-      </table>
-      <table class="plain mt-6">
-        <thead>
-          <tr>
-            <th>In the handle</th>
-            <th>Material</th>
-            <th class="num">g per cm</th>
-            <th class="num">In dabs of, g</th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="f in parts.fillings" :key="f.id">
-            <td>
-              <b>{{ f.name }}</b>
+            <td
+              v-for="[field] in columnsOf(group)"
+              :key="field"
+              :class="{ num: isNumber(group, field) }"
+            >
+              {{ valueOf(row, field) }}
             </td>
-            <td>{{ f.material }}</td>
-            <td class="num">{{ f.gPerCm.toFixed(2) }}</td>
-            <td class="num">{{ f.dabG.toFixed(1) }}</td>
+            <td class="num nowrap">
+              <v-btn
+                variant="text"
+                size="small"
+                :aria-label="`Change ${row.part.name}`"
+                @click="form?.show(row.part)"
+                >Change</v-btn
+              >
+              <v-btn
+                variant="text"
+                size="small"
+                :aria-label="`${row.retired ? 'Bring back' : 'Retire'} ${row.part.name}`"
+                @click="retire(row)"
+                >{{ row.retired ? 'Bring back' : 'Retire' }}</v-btn
+              >
+            </td>
           </tr>
         </tbody>
       </table>
       <div class="mt-6 mb-2"><h2 class="heading">Frames on the shelf</h2></div>
-      <p v-if="shelf.length === 0" class="soft">None.</p>
-      <p v-for="f in shelf" :key="f.id" class="mb-1">
-        <b>{{ f.tag }}</b> {{ f.maker }} {{ f.model }}
+      <p v-if="shelf.failure.value" class="miss">{{ shelf.failure.value }}</p>
+      <p v-else-if="shelf.rows.value?.length === 0" class="soft">None.</p>
+      <p v-for="f in shelf.rows.value ?? []" :key="f.id" class="mb-1">
+        <RouterLink :to="`/frames/${f.id}`"
+          ><b>{{ f.tag }}</b></RouterLink
+        >
+        {{ f.maker }} {{ f.model }}
       </p>
+      <ListFoot :shown="shelf.rows.value?.length ?? 0" :total="shelf.total.value" @more="shelf.more" />
     </template>
     <template #after>
-      <AddDialog v-model="adding" title="Add a part" :submit="submit" @stored="load">
-        <template #default="{ at }">
-          <v-radio-group v-model="draft.kind" inline hide-details>
-            <v-radio label="tape" value="tape" /><v-radio label="filling for the handle" value="filling" />
-          </v-radio-group>
-          <v-text-field v-model="draft.name" label="Name" :error-messages="at('data.name')" />
-          <template v-if="draft.kind === 'tape'">
-            <v-select v-model="draft.tapeMaterial" :items="['tungsten', 'lead']" label="Material" />
-            <p v-if="draft.tapeMaterial === 'lead'" class="warn small mb-0">
-              Lead is poisonous: the build sheet will say how to handle it. Local rules may forbid it.
-            </p>
-            <v-text-field
-              v-model="draft.widthMm"
-              label="Width"
-              suffix="mm"
-              inputmode="decimal"
-              :error-messages="at('data.widthMm')"
-            />
-          </template>
-          <v-select v-else v-model="draft.fillingMaterial" :items="['putty', 'silicone']" label="Material" />
-          <div class="two">
-            <v-text-field
-              v-model="draft.gPerCm"
-              label="Weight of one cm"
-              suffix="g"
-              inputmode="decimal"
-              :error-messages="at('data.gPerCm')"
-            />
-            <v-text-field
-              v-if="draft.kind === 'tape'"
-              v-model="draft.stepCm"
-              label="Cut in steps of"
-              suffix="cm"
-              inputmode="decimal"
-              :error-messages="at('data.stepCm')"
-            />
-            <v-text-field
-              v-else
-              v-model="draft.dabG"
-              label="In dabs of"
-              suffix="g"
-              inputmode="decimal"
-              :error-messages="at('data.dabG')"
-            />
-          </div>
-          <p class="soft small mb-0">Weigh a metre of tape and divide by 100: better than the label.</p>
-        </template>
-      </AddDialog>
+      <PartForm ref="form" @stored="load" />
     </template>
   </ListPage>
 </template>
+
+<style scoped>
+td {
+  vertical-align: middle;
+}
+caption {
+  text-align: left;
+  padding: 6px 8px 2px;
+}
+.name {
+  width: 26%;
+}
+</style>

@@ -1,75 +1,81 @@
 import { defineStore } from 'pinia';
-import { computed, ref } from 'vue';
-import {
-  bringTo,
-  nearest,
-  settleFrame,
-  type AxisSpecs,
-  type BroughtSetup,
-  type Dress,
-  type StepDistance,
-} from '@kevro/core';
-import type { FittingView, Parts, Setup } from '@kevro/contract';
+import { computed, ref, shallowRef } from 'vue';
+import { settleFrame, type AxisSpecs, type Dress } from '@kevro/core';
+import type { FittingView, RoundView } from '@kevro/contract';
 import { api } from '../api/client';
 import { useSaved } from './saved';
 
-/** A setup brought to the dress and axis of the frame in hand, with its distance. */
-export type NearSetup = { setup: Setup; brought: BroughtSetup; specs: BroughtSetup['specs'] } & StepDistance;
+type FrameOfFitting = FittingView['frames'][number];
 
-/** The open fitting and what it is compared with. */
+/** The open fitting: its player, the frame of it that is worked on, and that frame's last round. */
 export const useFitting = defineStore('fitting', () => {
-  const view = ref<FittingView>();
-  const setups = ref<Setup[]>([]);
-  const parts = ref<Parts>();
+  const view = shallowRef<FittingView>();
+  const frameId = ref<string>();
   const failure = ref('');
+  /** Counts what was asked for: an answer that a later one overtook is not shown. */
+  let asked = 0;
 
   async function open(id: string): Promise<void> {
+    const own = ++asked;
     failure.value = '';
     if (view.value?.id !== id) view.value = undefined;
     try {
-      const [fitting, library, catalogue] = await Promise.all([
-        api('fitting', { id }),
-        api('setups'),
-        api('parts'),
-      ]);
-      view.value = fitting;
-      setups.value = library;
-      parts.value = catalogue;
+      const answer = await api('fitting', { id });
+      if (own === asked) view.value = answer;
     } catch (error) {
-      failure.value = error instanceof Error ? error.message : String(error);
+      if (own === asked) failure.value = error instanceof Error ? error.message : String(error);
     }
   }
 
-  /** Takes in a newer view after something was stored. */
-  async function refresh(): Promise<void> {
-    if (view.value) view.value = await api('fitting', { id: view.value.id });
+  /** Shows what a call that stored something answered, or asks anew where the call answers something else. */
+  async function stored(answer?: FittingView): Promise<void> {
     useSaved().stored();
+    const { value: now } = view;
+    if (!now) return;
+    const own = ++asked;
+    const next = answer ?? (await api('fitting', { id: now.id }));
+    if (own === asked && view.value?.id === next.id) view.value = next;
   }
 
-  const frame = computed(() => view.value && settleFrame(view.value.frame.shape));
-  const measurement = computed(() => view.value?.measurement ?? undefined);
+  const entry = computed<FrameOfFitting | undefined>(
+    () => view.value?.frames.find(({ frame }) => frame.id === frameId.value) ?? view.value?.frames[0],
+  );
+  const record = computed(() => entry.value?.frame);
+  const round = computed<RoundView | undefined>(() => entry.value?.rounds.at(-1));
+  const frame = computed(() => record.value && settleFrame(record.value.shape));
+
+  /** Things that stay the same object as long as their id does: nothing is worked out anew because something else was stored. */
+  const measurement = shallowComputed(() =>
+    round.value?.measurements.find(({ id }) => id === round.value?.startId),
+  );
+  const aim = shallowComputed(() => round.value?.aims.find(({ id }) => id === round.value?.state.aimId));
+  const plan = shallowComputed(() => round.value?.plans.find(({ id }) => id === round.value?.state.planId));
   const before = computed<AxisSpecs | undefined>(() => measurement.value?.specs);
   const dress = computed<Dress | undefined>(() => measurement.value?.dress);
+  const references = computed(() => view.value?.references ?? []);
 
-  /** Every setup brought to the frame's dress and axis, nearest first. */
-  const near = computed<NearSetup[]>(() => {
-    const own = before.value;
-    const to = dress.value;
-    if (!own || !to) return [];
-    return nearest(
-      own,
-      setups.value
-        .filter((setup) => setup.shape.sport === view.value?.frame.shape.sport)
-        .map((setup) => {
-          const brought = bringTo(setup, to, own.axisCm);
-          return { setup, brought, specs: brought.specs };
-        }),
-    );
-  });
-  const references = computed(() => {
-    const ids = view.value?.references ?? [];
-    return ids.flatMap((id) => near.value.find((n) => n.setup.id === id) ?? []);
-  });
-
-  return { view, setups, parts, failure, open, refresh, frame, measurement, before, dress, near, references };
+  return {
+    view,
+    frameId,
+    failure,
+    open,
+    stored,
+    record,
+    round,
+    frame,
+    measurement,
+    before,
+    dress,
+    aim,
+    plan,
+    references,
+  };
 });
+
+/** A record that is replaced only by one of another id: records never change, so that of the same id is the same. */
+function shallowComputed<T extends { id: string }>(of: () => T | undefined) {
+  return computed<T | undefined>((before) => {
+    const now = of();
+    return before && now?.id === before.id ? before : now;
+  });
+}

@@ -6,11 +6,16 @@ import {
   CM_PER_POINT,
   G_PER_OUNCE,
   pointsHeadLight,
+  sportData,
+  type FrameShape,
   type MassUnit,
   type SpecKey,
+  type Sport,
 } from '@kevro/core';
 
 export type ShownBalance = 'cm' | 'in' | 'points';
+/** The frame that a number is of: its sport says the decimals, its length what a balance is in points. */
+export type OfFrame = Pick<FrameShape, 'sport' | 'lengthCm'>;
 
 interface Way {
   mass: MassUnit;
@@ -46,15 +51,16 @@ export const useUnits = defineStore('units', () => {
     return 'kg·cm²';
   };
 
-  const digits = (key: SpecKey): number => {
-    if (key === 'massG') return way.value.mass === 'oz' ? 2 : 1;
-    if (key === 'balanceCm') return { cm: 1, in: 2, points: 1 }[way.value.balance];
-    return key === 'swingWeight' ? 0 : 1;
+  /** Decimals of a spec: the sport's own, one more where the unit is coarser. */
+  const digits = (key: SpecKey, sport: Sport): number => {
+    const own = sportData(sport).decimals[key];
+    if (key === 'massG') return way.value.mass === 'oz' ? own + 1 : own;
+    return key === 'balanceCm' && way.value.balance === 'in' ? own + 1 : own;
   };
 
   /** A value as shown, without its unit; balance in points is followed by HL or HH. */
-  function show(key: SpecKey, value: number, lengthCm: number, extraDigits = 0): string {
-    const places = digits(key) + extraDigits;
+  function show(key: SpecKey, value: number, { sport, lengthCm }: OfFrame, extraDigits = 0): string {
+    const places = digits(key, sport) + extraDigits;
     if (key === 'massG') return (way.value.mass === 'oz' ? value / G_PER_OUNCE : value).toFixed(places);
     if (key !== 'balanceCm') return value.toFixed(places);
     if (way.value.balance === 'points') {
@@ -69,19 +75,18 @@ export const useUnits = defineStore('units', () => {
     if (key === 'massG') return way.value.mass === 'oz' ? 1 / G_PER_OUNCE : 1;
     return key === 'balanceCm' ? balancePerCm.value : 1;
   };
+  /** Decimals of a difference or a width: at least one, and for a balance in cm one more than the value has. */
+  const fine = (key: SpecKey, sport: Sport): number =>
+    Math.max(1, digits(key, sport)) + (key === 'balanceCm' && way.value.balance === 'cm' ? 1 : 0);
 
   /** A width (an uncertainty, a tolerance) as shown. */
-  const showWidth = (key: SpecKey, width: number): string =>
-    (width * scale(key)).toFixed(
-      key === 'swingWeight'
-        ? 1
-        : Math.max(1, digits(key)) + (key === 'balanceCm' && way.value.balance === 'cm' ? 1 : 0),
-    );
+  const showWidth = (key: SpecKey, width: number, sport: Sport): string =>
+    (width * scale(key)).toFixed(fine(key, sport));
 
   /** A difference with its sign. In points, toward the butt is plus head-light. */
-  function showChange(key: SpecKey, change: number): string {
+  function showChange(key: SpecKey, change: number, sport: Sport): string {
     const signed = way.value.balance === 'points' && key === 'balanceCm' ? -change : change;
-    const places = key === 'massG' ? digits(key) : key === 'balanceCm' ? 2 : 1;
+    const places = key === 'balanceCm' ? 2 : fine(key, sport);
     const text = (signed * scale(key)).toFixed(places);
     const zero = Number(text) === 0;
     return zero ? (0).toFixed(places) : minus(signed > 0 ? `+${text}` : text);

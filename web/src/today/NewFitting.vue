@@ -1,57 +1,34 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue';
+import { ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
-import type { FrameRow, Player } from '@kevro/contract';
 import { Refused, api } from '../api/client';
+import PickFrames from '../parts/PickFrames.vue';
+import PickPlayer from '../parts/PickPlayer.vue';
 
 const open = defineModel<boolean>({ required: true });
 const router = useRouter();
-const players = ref<Player[]>([]);
-const frames = ref<FrameRow[]>([]);
 const playerId = ref<string | null>(null);
-const frameId = ref<string | null>(null);
+const frameIds = ref<string[]>([]);
 const failure = ref('');
 const tried = ref(false);
 const busy = ref(false);
 
-watch(open, async (now) => {
+watch(open, (now) => {
   if (!now) return;
-  playerId.value = frameId.value = null;
+  playerId.value = null;
+  frameIds.value = [];
   failure.value = '';
   tried.value = false;
-  try {
-    const [known, all] = await Promise.all([
-      api('players', { query: { limit: 500 } }),
-      api('frames', { query: { limit: 500 } }),
-    ]);
-    players.value = known.rows;
-    frames.value = all.rows;
-  } catch (error) {
-    failure.value = error instanceof Error ? error.message : String(error);
-  }
-});
-
-const frameItems = computed(() => {
-  const own = (f: FrameRow): boolean => f.ownerId === playerId.value;
-  return [...frames.value]
-    .sort((a, b) => Number(own(b)) - Number(own(a)))
-    .map((f) => ({
-      value: f.id,
-      title: `${f.tag} · ${f.maker} ${f.model}`,
-      subtitle: f.ownerName ?? 'shop stock',
-    }));
-});
-watch(playerId, (id) => {
-  const own = frames.value.filter((f) => f.ownerId === id);
-  if (own.length === 1) frameId.value = own[0]?.id ?? null;
 });
 
 async function start(): Promise<void> {
   tried.value = true;
-  if (!playerId.value || !frameId.value || busy.value) return;
+  if (!playerId.value || frameIds.value.length === 0 || busy.value) return;
   busy.value = true;
   try {
-    const fitting = await api('openFitting', { body: { playerId: playerId.value, frameId: frameId.value } });
+    const fitting = await api('openFitting', {
+      body: { playerId: playerId.value, frameIds: frameIds.value },
+    });
     open.value = false;
     await router.push(`/fittings/${fitting.id}/measure`);
   } catch (error) {
@@ -60,7 +37,8 @@ async function start(): Promise<void> {
     busy.value = false;
   }
 }
-const need = (id: string | null, what: string): string[] => (tried.value && !id ? [`Choose a ${what}.`] : []);
+const need = (there: boolean, what: string): string | undefined =>
+  tried.value && !there ? `Choose a ${what}.` : undefined;
 </script>
 
 <template>
@@ -68,22 +46,18 @@ const need = (id: string | null, what: string): string[] => (tried.value && !id 
     <v-card class="pa-5">
       <form novalidate @submit.prevent="start">
         <h2 class="text-h6 mb-3">Open a fitting</h2>
-        <v-autocomplete
+        <PickPlayer
           v-model="playerId"
-          :items="players"
-          item-title="name"
-          item-value="id"
           label="Player"
           autofocus
           class="mb-3"
-          :error-messages="need(playerId, 'player')"
+          :error="need(playerId !== null, 'player')"
         />
-        <v-autocomplete
-          v-model="frameId"
-          :items="frameItems"
-          item-props
-          label="Frame"
-          :error-messages="need(frameId, 'frame')"
+        <PickFrames
+          v-model="frameIds"
+          label="Frame, or a set"
+          :owner-id="playerId"
+          :error="need(frameIds.length > 0, 'frame')"
         />
         <p v-if="failure" class="miss mt-3 mb-0" role="alert">{{ failure }}</p>
         <p class="soft small mt-3 mb-0">Somebody new? Add them under Players and their frame under Frames.</p>

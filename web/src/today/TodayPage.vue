@@ -1,23 +1,30 @@
 <script setup lang="ts">
-import { onMounted, ref } from 'vue';
+import { reactive, ref } from 'vue';
 import type { FittingRow } from '@kevro/contract';
 import { api } from '../api/client';
-import { STATION_NAMES } from '../words';
+import { dayWords, momentWords } from '../parts/day-words';
+import ListFoot from '../parts/ListFoot.vue';
+import { useListing } from '../parts/listing';
+import { CLOSING_NAMES, NEXT_WORDS, STATION_NAMES } from '../words';
+import { pageOf } from '../stations/pages';
 import NewFitting from './NewFitting.vue';
 
-const rows = ref<FittingRow[]>();
-const failure = ref('');
+// What a fitter comes here to do: see what each fitting waits for; go there; open a new one.
+const query = reactive({ closed: false });
+const { rows, total, failure, load, more } = useListing(query, ({ closed, limit, offset }) =>
+  api('today', { query: { closed: closed ? 'yes' : 'no', limit, offset } }),
+);
 const opening = ref(false);
-async function load(): Promise<void> {
-  failure.value = '';
-  try {
-    rows.value = await api('today');
-  } catch (error) {
-    failure.value = error instanceof Error ? error.message : String(error);
-  }
-}
-onMounted(load);
-const day = (iso: string): string => new Date(iso).toLocaleDateString([], { day: 'numeric', month: 'long' });
+
+type Frame = FittingRow['frames'][number];
+const goTo = (row: FittingRow, frame: Frame): string => {
+  const page = pageOf(frame.next?.station ?? 'build');
+  return `/fittings/${row.id}/${page}${row.frames.length > 1 ? `?frame=${frame.id}` : ''}`;
+};
+const reason = ({ next }: Frame): string => {
+  if (!next) return 'nothing is left to do';
+  return next.until ? `sets until ${momentWords(next.until)}` : NEXT_WORDS[next.because];
+};
 </script>
 
 <template>
@@ -25,6 +32,7 @@ const day = (iso: string): string => new Date(iso).toLocaleDateString([], { day:
     <div class="page-top">
       <h1>Today</h1>
       <span class="spring" />
+      <v-checkbox v-model="query.closed" label="Closed ones" />
       <v-btn color="primary" size="large" @click="opening = true">Open a fitting</v-btn>
     </div>
     <div v-if="failure" role="alert">
@@ -33,26 +41,42 @@ const day = (iso: string): string => new Date(iso).toLocaleDateString([], { day:
     </div>
     <p v-else-if="!rows" class="soft" role="status">Looking up the fittings…</p>
     <p v-else-if="rows.length === 0" class="soft">
-      No fitting is open. Open one with a player and a frame; measuring comes first.
+      {{
+        query.closed
+          ? 'No fitting is closed yet.'
+          : 'No fitting is open. Open one with a player and a frame; measuring comes first.'
+      }}
     </p>
     <ul v-else class="fittings">
-      <li v-for="row in rows" :key="row.id">
-        <RouterLink :to="`/fittings/${row.id}/${row.next ?? 'build'}`">
-          <span class="who">
-            <b>{{ row.playerName }}</b>
-            <span class="soft">{{ row.frameName }} · {{ row.frameTag }}</span>
-          </span>
-          <span class="soft since">since {{ day(row.openedAt) }}</span>
-          <span class="next">
-            <template v-if="row.next"
-              >next: <b>{{ STATION_NAMES[row.next] }}</b></template
-            >
-            <template v-else>built</template>
-          </span>
-          <span class="arrow" aria-hidden="true">→</span>
-        </RouterLink>
-      </li>
+      <template v-for="row in rows" :key="row.id">
+        <li v-for="(frame, i) in row.frames" :key="frame.id">
+          <RouterLink :to="goTo(row, frame)" :class="{ more: i > 0 }">
+            <span class="who">
+              <b v-if="i === 0">{{ row.playerName }}</b>
+              <span class="soft"
+                >{{ frame.name }} · {{ frame.tag
+                }}<template v-if="frame.round > 1">, round {{ frame.round }}</template></span
+              >
+            </span>
+            <span class="soft since">{{ i === 0 ? `since ${dayWords(row.openedAt)}` : '' }}</span>
+            <span class="next">
+              <template v-if="row.closed">
+                {{ CLOSING_NAMES[row.closed.how] }}
+                <span class="soft small d-block">{{ dayWords(row.closed.at) }}</span>
+              </template>
+              <template v-else>
+                <template v-if="frame.next"
+                  >next: <b>{{ STATION_NAMES[frame.next.station] }}</b></template
+                >
+                <span class="soft small d-block">{{ reason(frame) }}</span>
+              </template>
+            </span>
+            <span class="arrow" aria-hidden="true">→</span>
+          </RouterLink>
+        </li>
+      </template>
     </ul>
+    <ListFoot v-if="rows && rows.length > 0" :shown="rows.length" :total="total" @more="more" />
     <NewFitting v-model="opening" />
   </div>
 </template>
@@ -74,6 +98,10 @@ const day = (iso: string): string => new Date(iso).toLocaleDateString([], { day:
 }
 .fittings a:hover {
   background: rgb(var(--v-theme-sheet));
+}
+.fittings a.more {
+  border-top: 0;
+  padding-top: 0;
 }
 .who {
   display: flex;

@@ -3,11 +3,13 @@ import { useLocalStorage } from '@vueuse/core';
 import { computed, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import {
+  PRIORITIES as ALL_PRIORITIES,
   SPEC_KEYS,
-  USUAL_TOLERANCE,
+  aimGuards,
   aimProblems,
   parseNumber,
   partWay,
+  sportData,
   type Aim,
   type Priority,
   type SpecKey,
@@ -21,11 +23,13 @@ import { readSpec } from '../../parts/spec-text';
 import { useUnsaved } from '../../parts/unsaved';
 import Rail from '../../rail/Rail.vue';
 import { useFitting } from '../../stores/fitting';
+import { useLibrary } from '../../stores/library';
 import { useSaved } from '../../stores/saved';
 import { useUnits } from '../../stores/units';
 import WorkingSheet from '../../working/WorkingSheet.vue';
 import Bench from '../Bench.vue';
 import NotYet from '../NotYet.vue';
+import { guardWords } from './guard-words';
 import { readingWorking, sweetOf, useBenchMarks } from '../bench-marks';
 import { useWorking } from '../working';
 
@@ -51,7 +55,11 @@ interface Draft {
   rows: Record<SpecKey, Row>;
 }
 
-const lengthCm = computed(() => fitting.frame?.lengthCm ?? 0);
+const library = useLibrary();
+/** The station stands on a frame: without one the page says what is missing. */
+const shape = computed(() => fitting.record?.shape ?? { sport: 'tennis' as const, lengthCm: 0 });
+const sport = computed(() => sportData(shape.value.sport));
+const lengthCm = computed(() => shape.value.lengthCm);
 const rowsOf = (aim: Aim): Record<SpecKey, Row> =>
   Object.fromEntries(
     SPEC_KEYS.map((key): [SpecKey, Row] => {
@@ -59,8 +67,8 @@ const rowsOf = (aim: Aim): Record<SpecKey, Row> =>
       return [
         key,
         {
-          value: target ? units.show(key, target.value, lengthCm.value, key === 'balanceCm' ? 1 : 0) : '',
-          tolerance: String(target?.tolerance ?? USUAL_TOLERANCE[key]),
+          value: target ? units.show(key, target.value, shape.value, key === 'balanceCm' ? 1 : 0) : '',
+          tolerance: String(target?.tolerance ?? sport.value.tolerance[key]),
           priority: target?.priority ?? (target ? 'want' : 'free'),
         },
       ];
@@ -68,24 +76,24 @@ const rowsOf = (aim: Aim): Record<SpecKey, Row> =>
   ) as Record<SpecKey, Row>;
 
 const startSetup =
-  typeof route.query.setup === 'string' ? route.query.setup : (fitting.view?.references[0] ?? null);
+  typeof route.query.setup === 'string' ? route.query.setup : (fitting.references[0] ?? null);
 const startDraft = (): Draft => {
-  const aim = fitting.view?.aim;
+  const { aim } = fitting;
   if (aim) return { way: aim.way, setupId: aim.setupId, share: 50, rows: rowsOf(aim.target) };
   return {
     way: startSetup ? 'copy' : 'by-hand',
     setupId: startSetup,
     share: 50,
-    rows: rowsOf(fitting.before ? partWay(fitting.before, {}, 0) : {}),
+    rows: rowsOf(fitting.before ? partWay(sport.value, fitting.before, {}, 0) : {}),
   };
 };
-const draftKey = `kevro-aim-${fitting.view?.id ?? ''}-${fitting.measurement?.id ?? ''}`;
+const draftKey = `kevro-aim-${fitting.round?.id ?? ''}-${fitting.measurement?.id ?? ''}`;
 const draft = useLocalStorage<Draft>(draftKey, startDraft(), { writeDefaults: false });
 const storedRows = ref(JSON.stringify(startDraft().rows));
 
 const choices = computed(() => {
-  const beside = new Set(fitting.view?.references ?? []);
-  return [...fitting.near]
+  const beside = new Set(fitting.references);
+  return [...library.atHand]
     .sort((a, b) => Number(beside.has(b.setup.id)) - Number(beside.has(a.setup.id)))
     .map((n) => ({
       value: n.setup.id,
@@ -93,26 +101,35 @@ const choices = computed(() => {
       subtitle: `${n.unknown.length > 0 ? 'at least ' : ''}${n.distanceSteps.toFixed(1)} steps away${beside.has(n.setup.id) ? ', set beside' : ''}`,
     }));
 });
-const setup = computed(() => fitting.near.find((n) => n.setup.id === draft.value.setupId));
+const setup = computed(() => library.named(draft.value.setupId));
+
+/** What is typed asks the server for setups; the name of the chosen one, which the field writes itself, does not. */
+function searchSetups(text: string): void {
+  const own = choices.value.find(({ value }) => value === draft.value.setupId);
+  library.query.search = text === own?.title ? '' : text;
+}
 
 /** Writes the numbers of the chosen way into the rows. */
 function take(): void {
   const own = fitting.before;
   if (!own || draft.value.way === 'by-hand' || !setup.value) return;
   draft.value.rows = rowsOf(
-    partWay(own, setup.value.specs, draft.value.way === 'copy' ? 1 : draft.value.share / 100),
+    partWay(sport.value, own, setup.value.specs, draft.value.way === 'copy' ? 1 : draft.value.share / 100),
   );
 }
 function choose(change: Partial<Pick<Draft, 'way' | 'setupId' | 'share'>>): void {
   Object.assign(draft.value, change);
   take();
 }
-if (
-  !fitting.view?.aim &&
-  draft.value.way !== 'by-hand' &&
-  JSON.stringify(draft.value.rows) === storedRows.value
-)
-  take();
+// The setup may still be on its way from the server: its numbers are taken when it is there.
+watch(
+  () => setup.value?.setup.id,
+  () => {
+    const untouched = JSON.stringify(draft.value.rows) === storedRows.value;
+    if (!fitting.aim && draft.value.way !== 'by-hand' && untouched) take();
+  },
+  { immediate: true },
+);
 function typedByHand(): void {
   draft.value.way = 'by-hand';
 }
@@ -137,15 +154,14 @@ const read = computed(() => {
   return { aim, errors };
 });
 const dirty = computed(() => JSON.stringify(draft.value.rows) !== storedRows.value);
-const settled = computed(() => fitting.view?.aim && !dirty.value);
+const settled = computed(() => fitting.aim && !dirty.value);
 const question = useUnsaved(dirty);
 
-const ceiling = computed(() => fitting.view?.player.ceilingSwingWeight ?? undefined);
-const guard = computed(() => {
-  const target = read.value.aim.swingWeight;
-  if (!target || target.priority === 'free' || !ceiling.value || target.value <= ceiling.value) return '';
-  return `${(target.value - ceiling.value).toFixed(0)} kg·cm² above what ${fitting.view?.player.name} is known to carry (${ceiling.value}). Expect late contact and a tired arm.`;
-});
+const guards = computed(() =>
+  aimGuards(read.value.aim, {
+    ceilingSwingWeight: fitting.view?.player.ceilings[shape.value.sport],
+  }).map((guard) => guardWords(guard, fitting.view?.player.name ?? 'this player')),
+);
 
 const shownMarks = computed(() => ({ ...marks.value, aim: read.value.aim }));
 const ghosts = computed(() => {
@@ -162,8 +178,8 @@ const errorAt = (path: string): string | undefined =>
   read.value.errors[path] ?? refused.value?.at(`target.${path}`);
 
 async function store(): Promise<void> {
-  const { view } = fitting;
-  if (!view || busy.value) return;
+  const { view, round } = fitting;
+  if (!view || !round || busy.value) return;
   if (Object.keys(read.value.errors).length > 0) {
     document.querySelector<HTMLElement>('.specs .v-input--error input')?.focus();
     return;
@@ -173,10 +189,15 @@ async function store(): Promise<void> {
     const { way, setupId } = draft.value;
     await api('setAim', {
       id: view.id,
-      body: { way, setupId: way === 'by-hand' ? null : setupId, target: read.value.aim },
+      body: {
+        roundId: round.id,
+        way,
+        setupId: way === 'by-hand' ? null : setupId,
+        target: read.value.aim,
+      },
     });
     storedRows.value = JSON.stringify(draft.value.rows);
-    await fitting.refresh();
+    await fitting.stored();
     await router.push({ name: 'plan' });
   } catch (error) {
     if (error instanceof Refused) refused.value = error;
@@ -191,11 +212,7 @@ const WAYS: { title: string; value: Way }[] = [
   { title: 'Part of the way', value: 'part-way' },
   { title: 'By hand', value: 'by-hand' },
 ];
-const PRIORITIES: { title: string; value: Priority }[] = [
-  { title: 'must', value: 'must' },
-  { title: 'want', value: 'want' },
-  { title: 'free', value: 'free' },
-];
+const PRIORITIES = ALL_PRIORITIES.map((value) => ({ value, title: value }));
 const toleranceUnit: Record<SpecKey, string> = {
   massG: 'g',
   balanceCm: 'cm',
@@ -216,7 +233,7 @@ const toleranceUnit: Record<SpecKey, string> = {
     />
     <Lanes
       :marks="shownMarks"
-      :length-cm="lengthCm"
+      :shape="shape"
       :axis-cm="fitting.before.axisCm"
       @open="show($event, readingWorking($event, fitting.measurement, fitting.frame), 'measured')"
     />
@@ -240,7 +257,9 @@ const toleranceUnit: Record<SpecKey, string> = {
           :items="choices"
           label="Setup"
           item-props
+          no-filter
           :error-messages="setup ? [] : ['Choose a setup.']"
+          @update:search="searchSetups"
           @update:model-value="choose({ setupId: $event })"
         />
         <div v-if="draft.way === 'part-way'">
@@ -261,7 +280,7 @@ const toleranceUnit: Record<SpecKey, string> = {
           <SpecField
             v-model="draft.rows[key].value"
             :spec="key"
-            :length-cm="lengthCm"
+            :shape="shape"
             :error="errorAt(`${key}.value`)"
             @update:model-value="typedByHand"
           />
@@ -278,7 +297,7 @@ const toleranceUnit: Record<SpecKey, string> = {
           </div>
         </fieldset>
       </form>
-      <p v-if="guard" class="warn small mb-0" role="status">⚠ {{ guard }}</p>
+      <p v-for="guard in guards" :key="guard" class="warn small mb-0" role="status">⚠ {{ guard }}</p>
     </template>
     <template #action>
       <v-btn v-if="settled" color="primary" size="large" block :to="{ name: 'plan' }">Go on to Plan</v-btn>

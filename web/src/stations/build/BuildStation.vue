@@ -1,28 +1,29 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
 import {
-  benchSteps,
+  changeOutcome,
   cutList,
-  explainPlan,
-  explainRecoil,
   type BenchStep,
-  type Placement,
-  type SpecKey,
+  type ChangeOutcome,
+  type Mark,
+  type NumberKey,
 } from '@kevro/core';
 import { api } from '../../api/client';
 import Lanes from '../../lanes/Lanes.vue';
+import { momentWords } from '../../parts/day-words';
 import Rail from '../../rail/Rail.vue';
 import { useFitting } from '../../stores/fitting';
 import { useSaved } from '../../stores/saved';
 import WorkingSheet from '../../working/WorkingSheet.vue';
-import { CAUTIONS, STEP_HINTS, STEP_TITLES, ZONE_NAMES } from '../../words';
+import { CAUTIONS, MARK_WORDS, STEP_HINTS } from '../../words';
 import Bench from '../Bench.vue';
 import NotYet from '../NotYet.vue';
-import { sweetOf, useBenchMarks } from '../bench-marks';
+import { planWorking, sweetOf, useBenchMarks } from '../bench-marks';
 import { useWorking } from '../working';
 import CutTable from './CutTable.vue';
 import PrintedSheet from './PrintedSheet.vue';
-import { cutWords } from './cut-words';
+import { cutWords, waitWords } from './cut-words';
+import { isOnePlace, stepDoing, stepTitle } from './step-words';
 
 // What a fitter comes here to do: see the next step; read what to cut and where it goes; print the sheet for the bench.
 const fitting = useFitting();
@@ -30,26 +31,32 @@ const saved = useSaved();
 const marks = useBenchMarks();
 const { sheet, show } = useWorking();
 
-const plan = computed(() => fitting.view?.plan ?? undefined);
-const steps = computed<BenchStep[]>(() => {
-  const { frame, dress } = fitting;
-  return frame && plan.value
-    ? benchSteps(frame, plan.value.placements, plan.value.materials, dress ?? {})
-    : [];
-});
-const cuts = computed(() =>
-  fitting.frame && plan.value ? cutList(fitting.frame, plan.value.placements, plan.value.materials) : [],
+const plan = computed(() => fitting.plan);
+const steps = computed<BenchStep[]>(() => plan.value?.steps ?? []);
+/** The measurement that the plan starts from: of a trim a check, else where the round starts. */
+const start = computed(() => fitting.round?.measurements.find(({ id }) => id === plan.value?.startId));
+const outcome = computed<ChangeOutcome | undefined>(() =>
+  fitting.frame && plan.value && start.value
+    ? changeOutcome(fitting.frame, start.value.specs, start.value.dress, plan.value)
+    : undefined,
 );
-const isDone = (step: BenchStep): boolean => fitting.view?.stepsDone.includes(step.key) ?? false;
-const next = computed(() => steps.value.find((step) => !isDone(step)));
-const titleOf = (step: BenchStep): string => {
-  const [cut] = step.cuts;
-  return step.kind === 'fix-head' || step.kind === 'fill-handle'
-    ? `${STEP_TITLES[step.kind]}: ${cut ? ZONE_NAMES[cut.zone].toLowerCase() : ''}`
-    : STEP_TITLES[step.kind];
+const cuts = computed(() =>
+  fitting.frame && plan.value ? cutList(fitting.frame, plan.value.placements, plan.value.parts) : [],
+);
+const cutsOf = (step: BenchStep) => cuts.value.filter((cut) => step.placementIds.includes(cut.placementId));
+
+const stateOf = (step: BenchStep) => fitting.round?.state.steps[step.key];
+const isOver = (step: BenchStep): boolean => (stateOf(step)?.mark ?? 'open') !== 'open';
+const next = computed(() => steps.value.find((step) => !isOver(step)));
+const closed = computed(() => fitting.view?.closed !== null);
+const titleOf = (step: BenchStep): string =>
+  plan.value && fitting.frame ? stepTitle(step, plan.value, fitting.frame) : '';
+const doingOf = (step: BenchStep): string[] =>
+  plan.value && fitting.frame ? stepDoing(step, plan.value, fitting.frame) : [];
+const whenOf = (step: BenchStep): string => {
+  const state = stateOf(step);
+  return state && state.mark !== 'open' ? `${MARK_WORDS[state.mark]} ${momentWords(state.at)}` : '';
 };
-const waitWords = (minutes: number): string =>
-  minutes >= 60 ? `${Math.round(minutes / 60)} h` : `${minutes} min`;
 
 const labels = computed(() =>
   cuts.value.map((cut) =>
@@ -63,15 +70,16 @@ const shownMarks = computed(() => ({
 }));
 
 const busy = ref(false);
-async function mark(step: BenchStep, done: boolean): Promise<void> {
+async function mark(step: BenchStep, as: Mark): Promise<void> {
   if (!fitting.view || !plan.value || busy.value) return;
   busy.value = true;
   try {
-    fitting.view = await api('markStep', {
-      id: fitting.view.id,
-      body: { planId: plan.value.id, step: step.key, done },
-    });
-    saved.stored();
+    await fitting.stored(
+      await api('markStep', {
+        id: fitting.view.id,
+        body: { planId: plan.value.id, step: step.key, mark: as },
+      }),
+    );
   } catch (error) {
     saved.failed(error);
   } finally {
@@ -79,18 +87,18 @@ async function mark(step: BenchStep, done: boolean): Promise<void> {
   }
 }
 
-function explain(what: SpecKey | 'recoil'): void {
-  const { frame, before } = fitting;
-  if (!frame || !before || !plan.value) return;
-  const nameOf = (p: Placement): string => `${ZONE_NAMES[p.zone].toLowerCase()}, ${p.massG.toFixed(2)} g`;
-  if (what === 'recoil') show(what, explainRecoil(plan.value.specs), 'planned');
-  else show(what, explainPlan(what, frame, before, plan.value.placements, nameOf), 'planned');
+function explain(what: NumberKey): void {
+  if (outcome.value && fitting.frame) show(what, planWorking(what, outcome.value, fitting.frame), 'planned');
 }
 const print = (): void => window.print();
 </script>
 
 <template>
-  <NotYet v-if="!fitting.before || !fitting.frame" missing="Nothing is measured yet" station="measure" />
+  <NotYet
+    v-if="!fitting.before || !fitting.frame || !fitting.record || !fitting.round"
+    missing="Nothing is measured yet"
+    station="measure"
+  />
   <NotYet v-else-if="!plan" missing="No plan is chosen yet" station="plan" />
   <Bench v-else aside-label="Steps at the bench">
     <div class="no-print">
@@ -107,27 +115,41 @@ const print = (): void => window.print();
       <CutTable :cuts="cuts" class="mb-2" />
       <Lanes
         :marks="shownMarks"
-        :length-cm="fitting.frame.lengthCm"
+        :shape="fitting.record.shape"
         :axis-cm="fitting.before.axisCm"
         compact
         @open="explain"
       />
     </div>
-    <PrintedSheet v-if="fitting.view" :view="fitting.view" :steps="steps" :cuts="cuts" :title-of="titleOf" />
+    <PrintedSheet
+      v-if="fitting.view"
+      :player-name="fitting.view.player.name"
+      :frame="fitting.record"
+      :measurement="start"
+      :aim="fitting.aim?.target"
+      :plan="plan"
+      :cuts="cuts"
+      :title-of="titleOf"
+      :doing-of="doingOf"
+      :when-of="whenOf"
+    />
 
     <template #aside>
       <h2 class="heading">At the bench, in this order</h2>
       <ol class="steps">
-        <li v-for="step in steps" :key="step.key" :class="{ done: isDone(step), next: step === next }">
+        <li v-for="step in steps" :key="step.key" :class="{ done: isOver(step), next: step === next }">
           <v-checkbox
-            :model-value="isDone(step)"
+            :model-value="isOver(step)"
             :label="titleOf(step)"
-            @update:model-value="mark(step, Boolean($event))"
+            :disabled="closed"
+            @update:model-value="mark(step, $event ? 'done' : 'open')"
           />
-          <div v-if="step === next || step.cuts.length > 0" class="more">
-            <ul v-if="step.kind === 'fix-head' || step.kind === 'fill-handle'" class="cuts">
-              <li v-for="cut in step.cuts" :key="cut.zone">{{ cutWords(cut) }}</li>
+          <div class="more">
+            <p v-if="whenOf(step)" class="small soft">{{ whenOf(step) }}</p>
+            <ul v-if="isOnePlace(step)" class="cuts">
+              <li v-for="cut in cutsOf(step)" :key="cut.placementId">{{ cutWords(cut) }}</li>
             </ul>
+            <p v-for="doing in doingOf(step)" :key="doing" class="small">{{ doing }}</p>
             <template v-if="step === next">
               <p class="small soft">{{ STEP_HINTS[step.kind] }}</p>
               <p v-for="caution in step.cautions" :key="caution" class="small warn">

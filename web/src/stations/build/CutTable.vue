@@ -1,13 +1,10 @@
 <script setup lang="ts">
 import type { Cut } from '@kevro/core';
 import { ZONE_NAMES } from '../../words';
+import { placeWords } from './cut-words';
 
 /** The cut list: what to cut, how long, and where it starts and ends. */
 defineProps<{ cuts: readonly Cut[] }>();
-const place = (cut: Cut): string =>
-  cut.startCm < 0
-    ? `${cut.endCm.toFixed(1)} each side of the tip`
-    : `${cut.startCm.toFixed(1)} to ${cut.endCm.toFixed(1)} from the ${cut.measuredFrom}`;
 </script>
 
 <template>
@@ -22,22 +19,23 @@ const place = (cut: Cut): string =>
         <th class="num">Pieces</th>
         <th class="num">Length, cm</th>
         <th class="num">Each, g</th>
-        <th>Start and end, cm</th>
+        <th>Start and end</th>
         <th class="num">Sum, g</th>
       </tr>
     </thead>
     <tbody>
-      <tr v-for="cut in cuts" :key="cut.zone">
+      <tr v-for="cut in cuts" :key="cut.placementId">
         <td>
           <b>{{ ZONE_NAMES[cut.zone] }}</b><template v-if="cut.sides === 2">, both sides</template>
         </td>
         <td>
-          {{ cut.material }}<template v-if="cut.layers > 1">, {{ cut.layers }} layers</template>
+          {{ cut.part?.name ?? 'as it is'
+          }}<template v-if="cut.layers > 1">, {{ cut.layers }} layers</template>
         </td>
         <td class="num">{{ cut.pieces }}</td>
-        <td class="num">{{ cut.lengthCm.toFixed(1) }}</td>
+        <td class="num">{{ cut.lengthCm > 0 ? cut.lengthCm.toFixed(1) : '—' }}</td>
         <td class="num">{{ cut.pieceG.toFixed(2) }}</td>
-        <td>{{ place(cut) }}</td>
+        <td>{{ placeWords(cut) }}</td>
         <td class="num">
           <b>{{ cut.massG.toFixed(1) }}</b>
         </td>

@@ -1,21 +1,28 @@
 <script setup lang="ts">
-import { SPEC_KEYS, type BenchStep, type Cut } from '@kevro/core';
-import type { FittingView } from '@kevro/contract';
+import { SPEC_KEYS, type Aim, type BenchStep, type Cut } from '@kevro/core';
+import type { FrameRecord, Measurement, PlanRecord } from '@kevro/contract';
 import { dressWords, lengthWords } from '../../parts/dress-words';
 import { useUnits } from '../../stores/units';
 import { CAUTIONS, SPEC_NAMES, STEP_HINTS } from '../../words';
 import CutTable from './CutTable.vue';
-import { cutWords } from './cut-words';
+import { cutWords, waitWords } from './cut-words';
+import { isOnePlace } from './step-words';
 
 /** The build sheet on paper: what the screen shows, in one column. Player notes are left out. */
 const props = defineProps<{
-  view: FittingView;
-  steps: readonly BenchStep[];
+  playerName: string;
+  frame: FrameRecord;
+  measurement: Measurement | undefined;
+  aim: Aim | undefined;
+  plan: PlanRecord;
   cuts: readonly Cut[];
   titleOf: (step: BenchStep) => string;
+  doingOf: (step: BenchStep) => string[];
+  whenOf: (step: BenchStep) => string;
 }>();
 const units = useUnits();
-const lengthCm = props.view.frame.shape.lengthCm;
+const { shape } = props.frame;
+const cutsOf = (step: BenchStep) => props.cuts.filter((cut) => step.placementIds.includes(cut.placementId));
 const today = new Date().toLocaleDateString([], { day: 'numeric', month: 'long', year: 'numeric' });
 </script>
 
@@ -23,9 +30,9 @@ const today = new Date().toLocaleDateString([], { day: 'numeric', month: 'long',
   <article class="print-only sheet">
     <h1>Build sheet</h1>
     <p>
-      <b>{{ view.player.name }}</b> · {{ view.frame.maker }} {{ view.frame.model }}, tag {{ view.frame.tag }},
-      {{ lengthWords(lengthCm) }} · {{ today }}<br />
-      Measured {{ view.measurement ? dressWords(view.measurement.dress) : '' }}
+      <b>{{ playerName }}</b> · {{ frame.maker }} {{ frame.model }}, tag {{ frame.tag }},
+      {{ lengthWords(shape.lengthCm) }} · {{ today }}<br />
+      Measured {{ measurement ? dressWords(measurement.dress, shape.sport) : '' }}
     </p>
     <table class="plain">
       <thead>
@@ -41,24 +48,21 @@ const today = new Date().toLocaleDateString([], { day: 'numeric', month: 'long',
         <tr v-for="key in SPEC_KEYS" :key="key">
           <td>{{ SPEC_NAMES[key] }}, {{ units.unit(key) }}</td>
           <td class="num">
-            {{
-              view.measurement?.specs[key] === undefined
-                ? '—'
-                : units.show(key, view.measurement.specs[key], lengthCm)
-            }}<template v-if="view.measurement?.estimated.includes(key)"> est.</template>
+            {{ measurement?.specs[key] === undefined ? '—' : units.show(key, measurement.specs[key], shape)
+            }}<template v-if="measurement?.estimated.includes(key)"> est.</template>
           </td>
           <td class="num">
-            <template v-if="view.plan?.specs[key] !== undefined">
-              {{ units.show(key, view.plan.specs[key], lengthCm) }} ±{{
-                units.showWidth(key, 2 * view.plan.uncertainty[key])
+            <template v-if="plan.specs[key] !== undefined">
+              {{ units.show(key, plan.specs[key], shape) }} ±{{
+                units.showWidth(key, 2 * plan.uncertainty[key], shape.sport)
               }}
             </template>
             <template v-else>—</template>
           </td>
           <td class="num">
-            <template v-if="view.aim?.target[key] && view.aim.target[key].priority !== 'free'">
-              {{ units.show(key, view.aim.target[key].value, lengthCm) }} ±{{
-                units.showWidth(key, view.aim.target[key].tolerance)
+            <template v-if="aim?.[key] && aim[key].priority !== 'free'">
+              {{ units.show(key, aim[key].value, shape) }} ±{{
+                units.showWidth(key, aim[key].tolerance, shape.sport)
               }}
             </template>
             <template v-else>free</template>
@@ -70,16 +74,16 @@ const today = new Date().toLocaleDateString([], { day: 'numeric', month: 'long',
     <CutTable :cuts="cuts" />
     <h2>At the bench, in this order</h2>
     <ol>
-      <li v-for="step in steps" :key="step.key">
-        <span class="box" aria-hidden="true" /><b>{{ titleOf(step) }}</b>
-        <template v-if="step.kind === 'fix-head' || step.kind === 'fill-handle'">
-          <div v-for="cut in step.cuts" :key="cut.zone">{{ cutWords(cut) }}</div>
+      <li v-for="step in plan.steps" :key="step.key">
+        <span class="box" aria-hidden="true">{{ whenOf(step) ? '×' : '' }}</span><b>{{ titleOf(step) }}</b>
+        <template v-if="whenOf(step)"> ({{ whenOf(step) }})</template>
+        <template v-if="isOnePlace(step)">
+          <div v-for="cut in cutsOf(step)" :key="cut.placementId">{{ cutWords(cut) }}</div>
         </template>
+        <div v-for="doing in doingOf(step)" :key="doing">{{ doing }}</div>
         <div>{{ STEP_HINTS[step.kind] }}</div>
         <div v-for="caution in step.cautions" :key="caution">Caution. {{ CAUTIONS[caution] }}</div>
-        <div v-if="step.waitMinutes">
-          Wait {{ Math.round(step.waitMinutes / 60) }} h, or as the label says.
-        </div>
+        <div v-if="step.waitMinutes">Wait {{ waitWords(step.waitMinutes) }}, or as the label says.</div>
       </li>
     </ol>
   </article>
@@ -113,6 +117,8 @@ li {
   width: 12pt;
   height: 12pt;
   border: 1pt solid #000;
+  line-height: 11pt;
+  text-align: center;
 }
 .blank {
   border-bottom: 1pt solid #000;

@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
-import { SPEC_KEYS, explainRedress, type SpecKey } from '@kevro/core';
+import { SPEC_KEYS, explainOutcome, type SpecKey } from '@kevro/core';
 import { api } from '../../api/client';
 import Lanes from '../../lanes/Lanes.vue';
 import { dressWords } from '../../parts/dress-words';
 import Rail from '../../rail/Rail.vue';
-import { useFitting, type NearSetup } from '../../stores/fitting';
+import { useFitting } from '../../stores/fitting';
+import { useLibrary, type NearSetup } from '../../stores/library';
 import { useSaved } from '../../stores/saved';
 import { useUnits } from '../../stores/units';
 import WorkingSheet from '../../working/WorkingSheet.vue';
@@ -23,29 +24,25 @@ const marks = useBenchMarks();
 const { sheet, show } = useWorking();
 const MOST_GHOSTS = 4;
 
-const filter = ref('');
-const onlyMeasured = ref(false);
+const library = useLibrary();
 const looked = ref<string>();
-const lengthCm = computed(() => fitting.frame?.lengthCm ?? 0);
-const listed = computed(() => {
-  const words = filter.value.trim().toLowerCase();
-  return fitting.near.filter(
-    ({ setup }) =>
-      (!onlyMeasured.value || setup.sourceKind === 'measured') &&
-      `${setup.name} ${setup.frameName} ${setup.source}`.toLowerCase().includes(words),
-  );
+const onlyMeasured = computed({
+  get: () => library.query.kind === 'measured',
+  set: (only) => {
+    library.query.kind = only ? 'measured' : null;
+  },
 });
-const isBeside = (id: string): boolean => fitting.view?.references.includes(id) ?? false;
+const isBeside = (id: string): boolean => fitting.references.includes(id);
 
 const shownMarks = computed(() => ({
   ...marks.value,
   setups: (marks.value.setups ?? []).map((s) => ({ ...s, marked: s.marked || s.id === looked.value })),
 }));
 const ghosts = computed(() => {
-  const ids = [...(fitting.view?.references ?? [])];
+  const ids = [...fitting.references];
   if (looked.value && !ids.includes(looked.value)) ids.push(looked.value);
   return ids.slice(-MOST_GHOSTS).flatMap((id) => {
-    const found = fitting.near.find((n) => n.setup.id === id);
+    const found = library.named(id);
     const balanceCm = found?.specs.balanceCm;
     return found && balanceCm !== undefined ? [{ id, name: found.setup.name, balanceCm }] : [];
   });
@@ -67,11 +64,11 @@ async function toggle(id: string): Promise<void> {
   sending = sent.catch(() => undefined);
   try {
     const answer = await sent;
-    if (own === newest) fitting.view = answer;
-    saved.stored();
+    if (own === newest) await fitting.stored(answer);
+    else saved.stored();
   } catch (error) {
     // What was not stored is not shown as if it were.
-    if (own === newest) fitting.view = { ...fitting.view, references: view.references };
+    if (own === newest && fitting.view) fitting.view = { ...fitting.view, references: view.references };
     saved.failed(error);
   }
 }
@@ -97,15 +94,24 @@ const missing = (n: NearSetup): string =>
 function explain(n: NearSetup, key: SpecKey): void {
   show(
     key,
-    explainRedress(key, n.setup.specs, n.brought, n.setup.specs.axisCm ?? fitting.before?.axisCm ?? 0),
+    explainOutcome(key, n.brought.outcome, {
+      before: 'as published',
+      after: 'in the dress of this frame',
+      nameOf: (part) => `${part.name}, ${part.takenOff ? 'taken off' : 'put on'}`,
+      assumes: 'typical masses of strings and grips where they were not weighed',
+    }),
     n.setup.name,
   );
 }
-const nearestId = computed(() => fitting.references[0]?.setup.id);
+const nearestId = computed(() => library.beside[0]?.setup.id);
 </script>
 
 <template>
-  <NotYet v-if="!fitting.before || !fitting.frame" missing="Nothing is measured yet" station="measure" />
+  <NotYet
+    v-if="!fitting.before || !fitting.frame || !fitting.record"
+    missing="Nothing is measured yet"
+    station="measure"
+  />
   <Bench v-else aside-label="Setups, nearest first">
     <Rail
       :frame="fitting.frame"
@@ -116,28 +122,37 @@ const nearestId = computed(() => fitting.references[0]?.setup.id);
     />
     <Lanes
       :marks="shownMarks"
-      :length-cm="lengthCm"
+      :shape="fitting.record.shape"
       :axis-cm="fitting.before.axisCm"
       @open="show($event, readingWorking($event, fitting.measurement, fitting.frame), 'measured')"
     />
     <template #aside>
       <div>
         <h2 class="heading">Setups, nearest to this frame first</h2>
-        <p class="soft small mb-0">All brought to: {{ dressWords(fitting.dress ?? {}) }}.</p>
+        <p class="soft small mb-0">
+          All brought to: {{ dressWords(fitting.dress ?? {}, fitting.record.shape.sport) }}.
+        </p>
       </div>
       <v-text-field
-        v-model="filter"
+        v-model="library.query.search"
         label="Find by name, frame or source"
         clearable
-        @click:clear="filter = ''"
+        @click:clear="library.query.search = ''"
       />
       <v-checkbox v-model="onlyMeasured" label="Only measured by us" />
-      <p v-if="fitting.setups.length === 0" class="soft">
-        The library is empty. Add a setup under Setups, then come back.
+      <p v-if="library.failure" class="miss" role="alert">{{ library.failure }}</p>
+      <p v-else-if="library.loading && library.found.length === 0" class="soft" role="status">
+        Looking for the nearest setups…
       </p>
-      <p v-else-if="listed.length === 0" class="soft">No setup matches. Type less, or show all sources.</p>
+      <p v-else-if="library.total === 0" class="soft">
+        {{
+          library.query.search || library.query.kind
+            ? 'No setup matches. Type less, or show all sources.'
+            : 'The library has no setup of this sport. Add one under Setups, then come back.'
+        }}
+      </p>
       <ul v-else class="list">
-        <li v-for="n in listed" :key="n.setup.id">
+        <li v-for="n in library.found" :key="n.setup.id">
           <button
             type="button"
             class="row"
@@ -163,14 +178,26 @@ const nearestId = computed(() => fitting.references[0]?.setup.id);
             <template v-for="key in SPEC_KEYS" :key="key">
               <button v-if="n.specs[key] !== undefined" type="button" @click="explain(n, key)">
                 <span class="soft">{{ SPEC_NAMES[key].split(' ')[0] }}</span>
-                <b>{{ units.show(key, n.specs[key], lengthCm) }}</b>
-                <span class="soft">±{{ units.showWidth(key, 2 * (n.brought.uncertainty[key] ?? 0)) }}</span>
+                <b>{{ units.show(key, n.specs[key], fitting.record.shape) }}</b>
+                <span class="soft"
+                  >±{{
+                    units.showWidth(key, 2 * (n.brought.uncertainty[key] ?? 0), fitting.record.shape.sport)
+                  }}</span
+                >
                 <span class="d-sr-only">of {{ n.setup.name }}: show how it came about</span>
               </button>
             </template>
           </div>
         </li>
       </ul>
+      <v-btn
+        v-if="library.found.length < library.total"
+        variant="outlined"
+        :loading="library.loading"
+        @click="library.more()"
+      >
+        More: {{ library.total - library.found.length }} are further away
+      </v-btn>
     </template>
     <template #action>
       <v-btn

@@ -1,14 +1,22 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue';
-import type { Sport } from '@kevro/core';
 import type { Measurement } from '@kevro/contract';
 import { api } from '../../api/client';
 import { quantityList } from '../../measure/quantities';
 import { dayWords } from '../../parts/day-words';
 import { dressWords } from '../../parts/dress-words';
-import { useUnits } from '../../stores/units';
+import { useUnits, type OfFrame } from '../../stores/units';
+import { PURPOSE_NAMES } from '../../words';
 
-const props = defineProps<{ frameId: string; newest?: string; lengthCm: number; sport: Sport }>();
+const props = defineProps<{
+  frameId: string;
+  newest?: string;
+  /** The measurement that the round starts from. */
+  startId: string | null;
+  open: boolean;
+  shape: OfFrame;
+}>();
+const emit = defineEmits<{ start: [measurementId: string] }>();
 const units = useUnits();
 const list = ref<Measurement[]>([]);
 watch(
@@ -26,16 +34,24 @@ watch(
     <ul>
       <li v-for="m in list" :key="m.id">
         <div>
-          {{ units.show('massG', m.specs.massG, lengthCm) }} {{ units.unit('massG') }} ·
-          {{ units.show('balanceCm', m.specs.balanceCm, lengthCm)
+          {{ units.show('massG', m.specs.massG, shape) }} {{ units.unit('massG') }} ·
+          {{ units.show('balanceCm', m.specs.balanceCm, shape)
           }}{{ units.way.balance === 'points' ? '' : ` ${units.unit('balanceCm')}` }} ·
-          {{ m.specs.swingWeight.toFixed(0) }}
-          <template v-if="m.specs.twistWeight"> · {{ m.specs.twistWeight.toFixed(1) }}</template>
+          {{ units.show('swingWeight', m.specs.swingWeight, shape) }}
+          <template v-if="m.specs.twistWeight">
+            · {{ units.show('twistWeight', m.specs.twistWeight, shape) }}</template
+          >
           <span v-if="m.estimated.length > 0" class="warn small">
             · est. {{ quantityList(m.estimated) }}</span
           >
         </div>
-        <div class="soft small">{{ dayWords(m.takenAt) }} · {{ dressWords(m.dress, sport) }}</div>
+        <div class="soft small">
+          {{ dayWords(m.takenAt) }} · {{ PURPOSE_NAMES[m.purpose] }} · {{ dressWords(m.dress, shape.sport) }}
+        </div>
+        <div v-if="m.id === startId" class="small"><b>The round starts from this.</b></div>
+        <button v-else-if="open" type="button" class="link small" @click="emit('start', m.id)">
+          start the round from this
+        </button>
       </li>
     </ul>
   </section>
@@ -50,5 +66,10 @@ ul {
 li {
   border-top: 1px solid rgb(var(--v-theme-line));
   padding: 6px 0;
+}
+.link {
+  text-decoration: underline;
+  text-underline-offset: 3px;
+  min-height: 28px;
 }
 </style>

@@ -1,28 +1,55 @@
 <script setup lang="ts">
+import { computed } from 'vue';
+import { purposeChoice, roundState } from '@kevro/core';
+import { api } from '../../api/client';
 import MeasureBench from '../../measure/MeasureBench.vue';
 import { useFitting } from '../../stores/fitting';
+import { useSaved } from '../../stores/saved';
 import { useBenchMarks } from '../bench-marks';
 import EarlierMeasurements from './EarlierMeasurements.vue';
 
 /** Measuring the frame of a fitting. */
 const fitting = useFitting();
+const saved = useSaved();
 const marks = useBenchMarks();
+const purposes = computed(() => {
+  const { round, references } = fitting;
+  if (!round) return undefined;
+  const records = { ...round, compared: references.length > 0 };
+  return purposeChoice(records, roundState(records, new Date().toISOString()));
+});
+async function startFrom(measurementId: string): Promise<void> {
+  const { view, round } = fitting;
+  if (!view || !round) return;
+  try {
+    await fitting.stored(
+      await api('startRound', { id: view.id, body: { roundId: round.id, measurementId } }),
+    );
+  } catch (error) {
+    saved.failed(error);
+  }
+}
 </script>
 
 <template>
   <MeasureBench
-    v-if="fitting.view && fitting.frame"
-    :frame="fitting.view.frame"
+    v-if="fitting.view && fitting.record && fitting.round"
+    :key="fitting.record.id"
+    :frame="fitting.record"
     :measurement="fitting.measurement"
     :marks="marks"
-    @stored="fitting.refresh()"
+    :round-id="fitting.round.id"
+    :purposes="purposes"
+    @stored="fitting.stored()"
   >
     <template #more>
       <EarlierMeasurements
-        :frame-id="fitting.view.frame.id"
-        :newest="fitting.measurement?.id"
-        :length-cm="fitting.frame.lengthCm"
-        :sport="fitting.frame.sport.sport"
+        :frame-id="fitting.record.id"
+        :newest="fitting.round.measurements.at(-1)?.id"
+        :start-id="fitting.round.startId"
+        :open="fitting.view.closed === null"
+        :shape="fitting.record.shape"
+        @start="startFrom"
       />
     </template>
     <template #onward>

@@ -1,37 +1,40 @@
 <script setup lang="ts">
-import { placementPlace, type Frame, type Materials, type Placement } from '@kevro/core';
+import { partNamed, zoneOf, type Change, type Frame } from '@kevro/core';
+import { pieceWords } from '../../parts/parts-words';
 import { ZONE_NAMES } from '../../words';
-import { pieceWords } from './plan-words';
+import { removalWords, swapWords } from './plan-words';
 
 /** What stands on the frame, piece by piece, and the buttons that change the chosen one. */
-const props = defineProps<{
+defineProps<{
   frame: Frame;
-  placements: readonly Placement[];
-  materials: Materials;
+  change: Change;
   byHand: boolean;
   canUndo: boolean;
 }>();
-const selected = defineModel<number | undefined>('selected');
+const selected = defineModel<string | undefined>('selected');
 const emit = defineEmits<{ back: []; forward: []; less: []; more: []; undo: [] }>();
-const inHandle = (p: Placement): boolean => placementPlace(props.frame, p).on === 'handle';
 </script>
 
 <template>
   <h2 class="heading">{{ byHand ? 'Pieces, changed by hand' : 'Pieces of this plan' }}</h2>
   <ul class="pieces">
-    <li v-for="(p, i) in placements" :key="i">
+    <li v-for="p in change.placements" :key="p.id">
       <button
         type="button"
         class="piece"
-        :class="{ on: selected === i }"
-        :aria-pressed="selected === i"
-        @click="selected = i"
+        :class="{ on: selected === p.id }"
+        :aria-pressed="selected === p.id"
+        @click="selected = p.id"
       >
         <span class="line">
-          <b>{{ ZONE_NAMES[p.zone] }}</b><span class="num">{{ p.massG.toFixed(1) }} g</span>
+          <b>{{ ZONE_NAMES[zoneOf(frame, p)] }}</b><span class="num">{{ p.massG.toFixed(1) }} g</span>
         </span>
-        <span class="soft small">{{ pieceWords(p, materials, inHandle(p)) }}</span>
+        <span class="soft small">{{ pieceWords(p, partNamed(change.parts, p.partId)) }}</span>
       </button>
+    </li>
+    <li v-for="swap in change.swaps" :key="swap.what" class="piece">Changed to {{ swapWords(swap) }}</li>
+    <li v-for="removal in change.removals" :key="removal.of.id" class="piece">
+      {{ removalWords(removal, frame) }}
     </li>
   </ul>
   <div class="tools" role="group" aria-label="Change by hand">

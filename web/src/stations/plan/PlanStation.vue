@@ -1,16 +1,18 @@
 <script setup lang="ts">
+import { useLocalStorage } from '@vueuse/core';
 import { computed, onBeforeUnmount, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import {
+  changeOutcome,
+  changeUncertainty,
   deviationFrom,
-  explainPlan,
-  explainRecoil,
-  planUncertainty,
-  specsWith,
+  removalOffers,
+  swapOffers,
   withinTolerance,
-  type Placement,
+  type NumberKey,
+  type Offer,
+  type Part,
   type Plan,
-  type SpecKey,
 } from '@kevro/core';
 import { api } from '../../api/client';
 import Lanes from '../../lanes/Lanes.vue';
@@ -20,17 +22,16 @@ import Rail from '../../rail/Rail.vue';
 import { useFitting } from '../../stores/fitting';
 import { useSaved } from '../../stores/saved';
 import WorkingSheet from '../../working/WorkingSheet.vue';
-import { ZONE_NAMES } from '../../words';
 import Bench from '../Bench.vue';
 import NotYet from '../NotYet.vue';
-import { sweetOf, useBenchMarks } from '../bench-marks';
+import { planWorking, sweetOf, useBenchMarks } from '../bench-marks';
 import { useWorking } from '../working';
 import PiecesList from './PiecesList.vue';
 import WaysList from './WaysList.vue';
 import { useByHand } from './by-hand';
 import { missWords } from './plan-words';
 import { usePlans } from './plans';
-import { useShopMaterials } from './shop-materials';
+import { useShopParts } from './shop-parts';
 import { useStanding } from './standing';
 
 // What a fitter comes here to do: see the best way and what each other way misses; move a weight and watch the specs; take it to the bench.
@@ -41,31 +42,45 @@ const marks = useBenchMarks();
 const { sheet, show } = useWorking();
 const { plans, working, share, failure, errors, make, stop } = usePlans();
 onBeforeUnmount(stop);
-const { chosen, tape, filling, materials } = useShopMaterials();
+const { parts, choices, choose: chooseParts, failed: noParts } = useShopParts();
 const { history, dirty, markStored, startedEmpty } = useStanding();
 const { selected, drag, piece, forward, back } = useByHand(history);
 const question = useUnsaved(dirty);
 
-const aim = computed(() => fitting.view?.aim?.target);
+const aim = computed(() => fitting.aim?.target);
 const standing = history.now;
 const placements = computed(() => standing.value.placements);
+
+/** Whether grips may be changed and what is on the frame may come off: asked of the fitter, since it changes the feel. */
+const mayChange = useLocalStorage('kevro-plan-may-change', { grips: false, onIt: false });
+const onIt = computed(() => fitting.record?.weights ?? []);
+const offers = computed<Offer[]>(() => {
+  const { frame, dress } = fitting;
+  if (!frame || !dress) return [];
+  return [
+    ...(mayChange.value.grips ? swapOffers(frame, dress) : []),
+    ...(mayChange.value.onIt ? removalOffers(frame, onIt.value, parts.value) : []),
+  ];
+});
+const sameParts = (a: readonly Part[], b: readonly Part[]): boolean =>
+  a.map(({ id }) => id).join() === b.map(({ id }) => id).join();
 
 /** Whether the best plan is taken as soon as it is known: until the fitter picks or changes something. */
 let takeBest = startedEmpty;
 watch(
-  [materials, () => fitting.view?.aim?.id, () => fitting.measurement?.id],
-  ([laidIn], [laidInBefore]) => {
-    const { view, before } = fitting;
-    if (!view || !before || !aim.value || !laidIn) return;
-    // What stands was laid out in other materials: the best plan in the new ones takes its place, and undo brings it back.
-    if (laidInBefore) takeBest = true;
-    make({ shape: view.frame.shape, specs: before, target: aim.value, materials: laidIn });
+  [parts, offers, () => fitting.aim?.id, () => fitting.measurement?.id],
+  ([laidIn, offered], [laidInBefore, offeredBefore]) => {
+    const { record, before } = fitting;
+    if (!record || !before || !aim.value || laidIn.length === 0) return;
+    // What stands was laid out in other parts: the best plan in the new ones takes its place, and undo brings it back.
+    const changed = laidInBefore && laidInBefore.length > 0 && !sameParts(laidIn, laidInBefore);
+    if (changed || (offeredBefore && offered.length !== offeredBefore.length)) takeBest = true;
+    make({ shape: record.shape, specs: before, target: aim.value, parts: laidIn, offers: offered });
   },
   { immediate: true },
 );
 watch(plans, ([best]) => {
-  const { school, materials: laidIn } = standing.value;
-  if (best && takeBest && (school !== best.school || laidIn !== materials.value)) lay(best);
+  if (best && takeBest) lay(best);
 });
 watch(standing, ({ byHand }) => {
   if (byHand) takeBest = false;
@@ -74,72 +89,72 @@ function pick(plan: Plan): void {
   takeBest = false;
   lay(plan);
 }
-function lay({ school, placements: laid }: Plan): void {
+/** Whether anything stands yet: the first plan is where undo ends. */
+const stands = computed(() => standing.value.school !== undefined || standing.value.byHand);
+function lay({ school, placements: laid, swaps, removals }: Plan): void {
+  const next = { school, byHand: false, placements: laid, swaps, removals, parts: parts.value };
+  if (JSON.stringify(next) === JSON.stringify(standing.value)) return;
   selected.value = undefined;
-  const next = { school, byHand: false, placements: laid, materials: materials.value };
-  // The first plan is where undo ends.
-  if (standing.value.materials) history.change(next);
+  if (stands.value) history.change(next);
   else history.restart(next);
 }
 
-const after = computed(() => {
-  const { frame, before } = fitting;
-  return frame && before && standing.value.materials ? specsWith(frame, before, placements.value) : undefined;
+const outcome = computed(() => {
+  const { frame, before, dress } = fitting;
+  return frame && before && dress && stands.value
+    ? changeOutcome(frame, before, dress, standing.value)
+    : undefined;
 });
+const after = computed(() => outcome.value?.specs);
 const shownMarks = computed(() => {
   const { frame, measurement } = fitting;
   if (!after.value || !frame || !measurement) return marks.value;
-  const { specs, uncertainty } = measurement;
+  const { specs, uncertainty, dress } = measurement;
   return {
     ...marks.value,
     predicted: after.value,
-    predictedUncertainty: planUncertainty(frame, specs, uncertainty, placements.value),
+    predictedUncertainty: changeUncertainty(frame, specs, uncertainty, dress, standing.value),
   };
 });
 const inside = computed(() => (aim.value && after.value ? withinTolerance(aim.value, after.value) : false));
 const nowMisses = computed(() =>
   after.value && aim.value ? missWords(aim.value, deviationFrom(aim.value, after.value)) : '',
 );
-const addedG = computed(() => placements.value.reduce((sum, p) => sum + p.massG, 0));
-const labels = computed(() =>
-  placements.value.map((p) => `${(p.massG / (p.mirrored ? 2 : 1)).toFixed(1)} g`),
-);
-const placesCount = computed(() =>
-  placements.value.length === 1 ? '1 place' : `${placements.value.length} places`,
-);
+const addedG = computed(() => (after.value && fitting.before ? after.value.massG - fitting.before.massG : 0));
+const labels = computed(() => placements.value.map((p) => `${(p.massG / p.sides).toFixed(1)} g`));
+const places = computed(() => {
+  const { swaps, removals } = standing.value;
+  const count = placements.value.length + swaps.length + removals.length;
+  return count === 1 ? '1 place' : `${count} places`;
+});
 
-function explain(what: SpecKey | 'recoil'): void {
-  const { frame, before } = fitting;
-  if (!frame || !before) return;
-  if (what === 'recoil') {
-    if (after.value) show(what, explainRecoil(after.value), 'planned');
-    return;
-  }
-  const nameOf = (p: Placement): string => `${ZONE_NAMES[p.zone].toLowerCase()}, ${p.massG.toFixed(2)} g`;
-  show(what, explainPlan(what, frame, before, placements.value, nameOf), 'planned');
+function explain(what: NumberKey): void {
+  if (outcome.value && fitting.frame) show(what, planWorking(what, outcome.value, fitting.frame), 'planned');
 }
 
 const busy = ref(false);
 async function choose(): Promise<void> {
-  const { view, measurement } = fitting;
-  const { school = 'free', byHand, materials: laidIn } = standing.value;
-  if (!view?.aim || !measurement || !laidIn || busy.value) return;
+  const { view, round, measurement, aim: record } = fitting;
+  const { school = 'free', byHand, placements: laid, swaps, removals } = standing.value;
+  if (!view || !round || !record || !measurement || !stands.value || busy.value) return;
   busy.value = true;
   try {
     await api('choosePlan', {
       id: view.id,
       body: {
-        measurementId: measurement.id,
-        aimId: view.aim.id,
+        roundId: round.id,
+        startId: measurement.id,
+        aimId: record.id,
         school,
         byHand,
-        materials: laidIn,
-        placements: placements.value,
+        placements: [...laid],
+        swaps: [...swaps],
+        removals: [...removals],
       },
     });
     markStored();
-    await fitting.refresh();
-    await router.push({ name: 'build' });
+    await fitting.stored();
+    await router.push({ name: 'build', query: router.currentRoute.value.query });
   } catch (error) {
     saved.failed(error);
   } finally {
@@ -149,7 +164,11 @@ async function choose(): Promise<void> {
 </script>
 
 <template>
-  <NotYet v-if="!fitting.before || !fitting.frame" missing="Nothing is measured yet" station="measure" />
+  <NotYet
+    v-if="!fitting.before || !fitting.frame || !fitting.record"
+    missing="Nothing is measured yet"
+    station="measure"
+  />
   <NotYet v-else-if="!aim" missing="No aim is set yet" station="aim" />
   <Bench v-else aside-label="Ways to get there">
     <Rail
@@ -168,31 +187,29 @@ async function choose(): Promise<void> {
     />
     <Lanes
       :marks="shownMarks"
-      :length-cm="fitting.frame.lengthCm"
+      :shape="fitting.record.shape"
       :axis-cm="fitting.before.axisCm"
       @open="explain"
     />
 
     <template #aside>
-      <div class="materials">
-        <v-select
-          :model-value="tape?.id"
-          :items="fitting.parts?.tapes ?? []"
-          item-title="name"
-          item-value="id"
-          label="Tape"
-          @update:model-value="chosen.tape = $event"
-        />
-        <v-select
-          :model-value="filling?.id"
-          :items="fitting.parts?.fillings ?? []"
-          item-title="name"
-          item-value="id"
-          label="In the handle"
-          @update:model-value="chosen.filling = $event"
-        />
+      <v-select
+        :model-value="parts.map((part) => part.id)"
+        :items="choices"
+        item-title="name"
+        item-value="id"
+        label="Parts to use"
+        multiple
+        @update:model-value="chooseParts"
+      />
+      <div class="may">
+        <v-checkbox v-model="mayChange.grips" label="Grips may be changed" />
+        <v-checkbox v-if="onIt.length > 0" v-model="mayChange.onIt" label="What is on it may come off" />
       </div>
-      <p v-if="!materials" class="miss small">The shop has no tape or no filling. Add them under Stock.</p>
+      <p v-if="noParts" class="miss small">
+        The shop has no part to put on. Add tape and putty under
+        <RouterLink :to="{ name: 'stock' }">Stock</RouterLink>.
+      </p>
       <div v-if="working" role="status">
         <v-progress-linear :model-value="share * 100" color="primary" height="6" rounded />
         <div class="line small soft">
@@ -206,15 +223,15 @@ async function choose(): Promise<void> {
         v-if="plans.length > 0"
         :plans="plans"
         :aim="aim"
+        :frame="fitting.frame"
         :on="standing.byHand ? undefined : standing.school"
         @pick="pick"
       />
       <PiecesList
-        v-if="standing.materials && placements.length > 0"
+        v-if="stands && places !== '0 places'"
         v-model:selected="selected"
         :frame="fitting.frame"
-        :placements="placements"
-        :materials="standing.materials"
+        :change="standing"
         :by-hand="standing.byHand"
         :can-undo="history.canUndo.value"
         @back="back"
@@ -227,7 +244,7 @@ async function choose(): Promise<void> {
 
     <template #action>
       <div v-if="after" class="line sum small" role="status">
-        <span class="soft">{{ addedG.toFixed(1) }} g in {{ placesCount }}</span>
+        <span class="soft">{{ addedG.toFixed(1).replace('-', '−') }} g in {{ places }}</span>
         <b :class="inside ? 'good' : 'miss'">{{ inside ? 'inside the aim' : nowMisses }}</b>
       </div>
       <v-btn color="primary" size="large" block :disabled="!after" :loading="busy" @click="choose">
@@ -245,9 +262,10 @@ async function choose(): Promise<void> {
 </template>
 
 <style scoped>
-.materials {
-  display: grid;
-  gap: 10px;
+.may {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 16px;
 }
 .line {
   display: flex;

@@ -1,11 +1,16 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
-import type { Aim, Plan } from '@kevro/core';
+import type { Aim, Frame, Plan } from '@kevro/core';
 import { SCHOOL_NAMES } from '../../words';
-import { missWords, placesWords } from './plan-words';
+import { doingWords, missWords } from './plan-words';
 
 /** The ways to get there, best first: what each puts where, and what it misses. */
-const props = defineProps<{ plans: readonly Plan[]; aim: Aim; on: Plan['school'] | undefined }>();
+const props = defineProps<{
+  plans: readonly Plan[];
+  aim: Aim;
+  frame: Frame;
+  on: Plan['school'] | undefined;
+}>();
 const emit = defineEmits<{ pick: [plan: Plan] }>();
 
 const SHOWN_FIRST = 3;
@@ -32,7 +37,7 @@ const judged = (plan: Plan): string =>
           <b>{{ SCHOOL_NAMES[plan.school] }}</b>
           <span :class="plan.withinTolerance ? 'good' : 'miss'" class="judged">{{ judged(plan) }}</span>
         </span>
-        <span class="soft small">{{ placesWords(plan.placements) }}</span>
+        <span class="soft small">{{ doingWords(plan, frame) }}</span>
       </button>
     </li>
   </ul>

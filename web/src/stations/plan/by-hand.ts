@@ -1,5 +1,5 @@
 import { ref } from 'vue';
-import { changePieces, dragTo, nudge, type Placement } from '@kevro/core';
+import { changePieces, dragTo, nudge, partNamed, type Placement } from '@kevro/core';
 import { useKeys } from '../../app/keys';
 import { useFitting } from '../../stores/fitting';
 import type { useHistory } from './history';
@@ -12,23 +12,28 @@ const FINE_CM = 0.1;
 /** Changing the standing plan by hand: choose a weight, drag or nudge it, one piece more or less, undo and redo. */
 export function useByHand(history: ReturnType<typeof useHistory<Standing>>) {
   const fitting = useFitting();
-  const selected = ref<number>();
+  /** The chosen placement, by its id: it stays chosen when others come and go. */
+  const selected = ref<string>();
   let pieces = 0;
 
-  function edit(index: number, next: Placement | undefined, mark: string): void {
+  const named = (id: string | undefined): Placement | undefined =>
+    history.now.value.placements.find((p) => p.id === id);
+
+  function edit(id: string, next: Placement | undefined, mark: string): void {
     const { placements, ...rest } = history.now.value;
-    const list = [...placements];
-    if (next) list[index] = next;
-    else {
-      list.splice(index, 1);
-      selected.value = undefined;
-    }
-    history.change({ ...rest, byHand: true, placements: list }, mark);
+    if (!next) selected.value = undefined;
+    history.change(
+      {
+        ...rest,
+        byHand: true,
+        placements: placements.flatMap((p) => (p.id === id ? (next ?? []) : p)),
+      },
+      mark,
+    );
   }
   function withSelected(change: (placement: Placement) => Placement | undefined, mark: string): void {
-    const index = selected.value;
-    const placement = index === undefined ? undefined : history.now.value.placements[index];
-    if (placement && index !== undefined) edit(index, change(placement), `${mark} ${index}`);
+    const placement = named(selected.value);
+    if (placement) edit(placement.id, change(placement), `${mark} ${placement.id}`);
   }
   function move(byCm: number): void {
     const { frame } = fitting;
@@ -36,14 +41,14 @@ export function useByHand(history: ReturnType<typeof useHistory<Standing>>) {
   }
   function piece(by: 1 | -1): void {
     const { frame } = fitting;
-    const { materials } = history.now.value;
+    const placement = named(selected.value);
+    const part = placement && partNamed(history.now.value.parts, placement.partId);
     // Each piece is a step of its own to undo.
-    if (frame && materials) withSelected((p) => changePieces(frame, p, materials, by), `piece ${++pieces}`);
+    if (frame && part) withSelected((p) => changePieces(frame, p, part, by), `piece ${++pieces}`);
   }
-  function drag(index: number, xCm: number, yCm: number, last: boolean): void {
-    const placement = history.now.value.placements[index];
-    if (placement && fitting.frame)
-      edit(index, dragTo(fitting.frame, placement, { xCm, yCm }), `drag ${index}`);
+  function drag(id: string, xCm: number, yCm: number, last: boolean): void {
+    const placement = named(id);
+    if (placement && fitting.frame) edit(id, dragTo(fitting.frame, placement, { xCm, yCm }), `drag ${id}`);
     if (last) history.rest();
   }
 

@@ -1,15 +1,55 @@
-import { SPEC_KEYS, type Aim, type KnownSpecs, type Materials, type Placement } from '@kevro/core';
-import { SPEC_NAMES, ZONE_NAMES } from '../../words';
+import {
+  SPEC_KEYS,
+  isInside,
+  timesOff,
+  zoneOf,
+  type Aim,
+  type Frame,
+  type KnownSpecs,
+  type Placement,
+  type Removal,
+  type Swap,
+} from '@kevro/core';
+import { BASE_GRIP_NAMES, SPEC_NAMES, ZONE_NAMES } from '../../words';
 
 const grams = (massG: number): string => `${Number(massG.toFixed(1))} g`;
 const SHORT_DIGITS = { massG: 1, balanceCm: 2, swingWeight: 1, twistWeight: 2 } as const;
 const SHORT_UNIT = { massG: ' g', balanceCm: ' cm', swingWeight: '', twistWeight: '' } as const;
 
-/** «shoulders 4.5 g, butt 6 g» */
-export const placesWords = (placements: readonly Placement[]): string =>
-  placements.length === 0
-    ? 'nothing to put on'
-    : placements.map((p) => `${ZONE_NAMES[p.zone].toLowerCase()} ${grams(p.massG)}`).join(', ');
+/** «one overgrip», «leather base grip»: what a swap leads to. */
+export function swapWords(swap: Swap): string {
+  switch (swap.what) {
+    case 'overgrips':
+      return swap.to === 0 ? 'no overgrip' : swap.to === 1 ? '1 overgrip' : `${swap.to} overgrips`;
+    case 'baseGrip':
+      return swap.to === 'none' ? BASE_GRIP_NAMES.none : `${BASE_GRIP_NAMES[swap.to]} base grip`;
+    case 'dampener':
+      return swap.to ? 'dampener on' : 'dampener off';
+  }
+}
+
+/** «handle: off», «sides: down to 2.1 g» */
+export function removalWords({ of, left }: Removal, frame: Frame): string {
+  const zone = ZONE_NAMES[zoneOf(frame, of)].toLowerCase();
+  return left ? `${zone} down to ${grams(left.massG)}` : `${zone} ${grams(of.massG)} off`;
+}
+
+/** «shoulders 4.5 g, butt 6 g, no overgrip»: all that a plan does. */
+export function doingWords(
+  {
+    placements,
+    swaps,
+    removals,
+  }: { placements: readonly Placement[]; swaps: readonly Swap[]; removals: readonly Removal[] },
+  frame: Frame,
+): string {
+  const words = [
+    ...placements.map((p) => `${ZONE_NAMES[zoneOf(frame, p)].toLowerCase()} ${grams(p.massG)}`),
+    ...swaps.map(swapWords),
+    ...removals.map((removal) => removalWords(removal, frame)),
+  ];
+  return words.length === 0 ? 'nothing to put on' : words.join(', ');
+}
 
 /** «misses swing weight by 9»: the spec that is furthest outside, in tolerances; empty where all are inside. */
 export function missWords(aim: Aim, deviation: KnownSpecs): string {
@@ -18,20 +58,11 @@ export function missWords(aim: Aim, deviation: KnownSpecs): string {
     const target = aim[key];
     const off = deviation[key];
     if (!target || target.priority === 'free' || off === undefined) continue;
-    const times = Math.abs(off) / target.tolerance;
-    if (times > 1 + 1e-6 && (!worst || times > worst.times)) worst = { key, off, times };
+    const value = target.value + off;
+    const times = timesOff(target, value);
+    if (!isInside(target, value) && (!worst || times > worst.times)) worst = { key, off, times };
   }
   if (!worst) return '';
   const amount = Math.abs(worst.off).toFixed(SHORT_DIGITS[worst.key]);
   return `misses ${SPEC_NAMES[worst.key].toLowerCase()} by ${amount}${SHORT_UNIT[worst.key]}`;
-}
-
-/** «2 strips of 8.5 cm, tungsten tape 6 mm» */
-export function pieceWords(placement: Placement, materials: Materials, inHandle: boolean): string {
-  const span = (placement.spanCm ?? 0).toFixed(1);
-  if (inHandle) return `${span} cm of ${materials.filling.name}`;
-  const layers = placement.layers ?? 1;
-  const strips = (placement.mirrored ? 2 : 1) * layers;
-  const stacked = layers > 1 ? `, ${layers} layers` : '';
-  return `${strips === 1 ? '1 strip' : `${strips} strips`} of ${span} cm${stacked}, ${materials.tape.name}`;
 }

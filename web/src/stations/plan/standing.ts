@@ -1,16 +1,13 @@
 import { useLocalStorage } from '@vueuse/core';
 import { computed, ref, watch } from 'vue';
-import type { Materials, Placement, School } from '@kevro/core';
+import type { Change, School } from '@kevro/core';
 import { useFitting } from '../../stores/fitting';
 import { useHistory } from './history';
 
-/** What the plan puts on as it stands now: the school it started from, the placements, and what they are made of. */
-export interface Standing {
+/** What the plan does as it stands now, the parts it is made of, and the school it started from. */
+export interface Standing extends Change {
   school: School | undefined;
   byHand: boolean;
-  placements: Placement[];
-  /** The materials that the placements were laid out in; weights and lengths belong to them. */
-  materials: Materials | undefined;
 }
 
 /**
@@ -19,12 +16,14 @@ export interface Standing {
  */
 export function useStanding() {
   const fitting = useFitting();
-  const stored = fitting.view?.plan ?? undefined;
+  const stored = fitting.plan;
   const start: Standing = {
     school: stored?.school,
     byHand: stored?.byHand ?? false,
     placements: stored?.placements ?? [],
-    materials: stored?.materials,
+    swaps: stored?.swaps ?? [],
+    removals: stored?.removals ?? [],
+    parts: stored?.parts ?? [],
   };
   const history = useHistory<Standing>(start);
   const asStored = ref(JSON.stringify(start));
@@ -32,7 +31,7 @@ export function useStanding() {
     () => history.now.value.byHand && JSON.stringify(history.now.value) !== asStored.value,
   );
 
-  const key = `kevro-plan-${fitting.view?.aim?.id ?? ''}-${fitting.measurement?.id ?? ''}`;
+  const key = `kevro-plan-2-${fitting.aim?.id ?? ''}-${fitting.measurement?.id ?? ''}`;
   const draft = useLocalStorage<Standing | null>(key, null, {
     writeDefaults: false,
     serializer: {
@@ -40,7 +39,7 @@ export function useStanding() {
       write: (value) => JSON.stringify(value),
     },
   });
-  if (!stored && draft.value?.materials) history.restart(draft.value);
+  if (!stored && draft.value?.parts) history.restart(draft.value);
   watch(history.now, (now) => {
     draft.value = now.byHand ? now : null;
   });
@@ -49,10 +48,5 @@ export function useStanding() {
     asStored.value = JSON.stringify(history.now.value);
     draft.value = null;
   }
-  return {
-    history,
-    dirty,
-    markStored,
-    startedEmpty: start.materials === undefined && !history.now.value.byHand,
-  };
+  return { history, dirty, markStored, startedEmpty: !stored && !history.now.value.byHand };
 }

@@ -1,15 +1,27 @@
+import type { Frame } from '../frame';
+import { PENDULUM_UNCERTAINTY, corrected, correctionUncertainty } from '../measure';
+import { estimateOf } from './estimate';
 import {
-  PENDULUM_UNCERTAINTY,
-  corrected,
-  correctionUncertainty,
-  estimateOf,
   typedReading,
-  type Frame,
+  type PendulumSetting,
   type Quantity,
   type Reading,
-  type SettledCapture,
-} from '@kevro/core';
-import type { CalibrationRecord, DataSheet, InstrumentKind, ReadBodyOf } from '@kevro/contract';
+  type ThreadsSetting,
+} from './reading';
+import type { SettledCapture } from './settle';
+
+/** What an instrument is good for, in its own unit: g, cm or kg·cm². All are standard uncertainties. */
+export interface DataSheet {
+  /** Of one reading; repeats lessen it. */
+  repeatability: number;
+  /** What stays, until a calibration replaces it. */
+  accuracy: number;
+  resolution: number;
+  driftPerHour: number;
+  warmUpMinutes: number;
+  /** Where a machine turns the frame, cm from the butt; null: at the sport's own axis. */
+  axisCm: number | null;
+}
 
 /** Of a left/right difference read on a machine, g at the widest part of the head: what repeats lessen, and what not (from memory). */
 export const LEFT_RIGHT = { random: 0.2, common: 0.15 };
@@ -30,12 +42,23 @@ const HOUR_MS = 3_600_000;
 /** A drift follows the day: after this many hours it has gone as far as it goes. */
 const DRIFT_HOURS = 8;
 
+/** The mean of what an instrument showed: of three swings, of a rod read several times. @example readingMean([320, 321, 322]) // 321 */
+export const readingMean = (values: readonly number[]): number =>
+  values.reduce((sum, v) => sum + v, 0) / values.length;
+
 export type ReadingValue = Omit<Reading, 'id' | 'setAside'> & { raw?: number };
+
+/** A reading that no instrument sends. */
+export type ByHand =
+  | { means: 'typed' | 'edge-on'; quantity: Quantity; value: number }
+  | { means: 'pendulum'; quantity: 'swingWeight'; timing: PendulumSetting }
+  | { means: 'threads'; quantity: 'twistWeight'; timing: ThreadsSetting }
+  | { means: 'estimate'; quantity: 'swingWeight' | 'twistWeight' };
 
 /** A typed or timed reading, or an estimate, with what it is uncertain by; undefined where an estimate lacks what it needs. */
 export function readingByHand(
   frame: Frame,
-  body: ReadBodyOf<'addReading'>,
+  body: ByHand,
   { settled }: SettledCapture,
 ): ReadingValue | undefined {
   const { means, quantity } = body;
@@ -56,15 +79,25 @@ export function readingByHand(
   return typedReading(quantity, body.value, means);
 }
 
+/** A calibration as far as a reading is corrected by it. */
+export interface UsedCalibration {
+  takenAt: string;
+  slope: number;
+  offset: number;
+  rods: readonly { trueValue: number; reads: readonly number[] }[];
+}
+
 export interface InstrumentReading {
-  id: string;
-  kind: InstrumentKind;
+  /** The instrument: readings of one share what repeats do not lessen. */
+  source: string;
   sheet: DataSheet;
+  /** Whether the instrument is one that is calibrated with rods. */
+  calibrates: boolean;
   /** The calibration that counts; a refused one is not given. */
-  calibration: CalibrationRecord | undefined;
+  calibration: UsedCalibration | undefined;
   quantity: Quantity;
-  /** The mean of the raw values. */
-  raw: number;
+  /** What it showed, one value or several swings. */
+  raw: readonly number[];
   takenAt: string;
   /** How far it still is from warm, in its own unit. */
   coldError: number;
@@ -72,16 +105,17 @@ export interface InstrumentReading {
 
 /** A reading of an instrument, corrected by its calibration, with what it is uncertain by. */
 export function readingByInstrument(r: InstrumentReading): ReadingValue {
-  const { quantity, raw, sheet, calibration } = r;
+  const { quantity, sheet, calibration, source } = r;
+  const raw = readingMean(r.raw);
   const means = quantity === 'twistWeight' ? 'edge-on' : 'instrument';
-  const base = { quantity, means, raw, source: r.id } as const;
+  const base = { quantity, means, raw, source } as const;
   if (quantity === 'leftRightG') return { ...base, value: raw, ...LEFT_RIGHT };
   const random = Math.hypot(sheet.repeatability, sheet.resolution / Math.sqrt(12));
-  const axis = r.kind === 'machine' && sheet.axisCm !== null ? { axisCm: sheet.axisCm } : {};
+  const axis = r.calibrates && sheet.axisCm !== null ? { axisCm: sheet.axisCm } : {};
   const driftOver = (hours: number): number => sheet.driftPerHour * Math.min(hours, DRIFT_HOURS);
-  if (!calibration || r.kind !== 'machine') {
+  if (!calibration || !r.calibrates) {
     const common = Math.hypot(sheet.accuracy, driftOver(DRIFT_HOURS) * Math.SQRT1_2, r.coldError);
-    const scale = r.kind === 'machine' ? { scale: sheet.accuracy / 300 } : {};
+    const scale = r.calibrates ? { scale: sheet.accuracy / 300 } : {};
     return { ...base, ...axis, value: raw, random, common, ...scale };
   }
   const value = corrected(calibration, raw);
@@ -91,7 +125,8 @@ export function readingByInstrument(r: InstrumentReading): ReadingValue {
     random / Math.sqrt(fewest),
     value,
   );
-  const hours = (Date.parse(r.takenAt) - Date.parse(calibration.takenAt)) / HOUR_MS;
+  // A clock that was set back makes no drift negative.
+  const hours = Math.max(0, (Date.parse(r.takenAt) - Date.parse(calibration.takenAt)) / HOUR_MS);
   const common = Math.hypot(left.value, driftOver(hours), r.coldError);
   return { ...base, ...axis, value, random, common, scale: left.scale };
 }

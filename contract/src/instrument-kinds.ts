@@ -1,0 +1,34 @@
+import type { Quantity } from '@kevro/core';
+
+/** The programs that speak with instruments. */
+export const DRIVERS = ['stand-in'] as const;
+
+export const INSTRUMENT_KINDS = ['scale', 'board', 'machine'] as const;
+export type InstrumentKind = (typeof INSTRUMENT_KINDS)[number];
+
+/** All that a kind of instrument is. */
+export interface KindOfInstrument {
+  /** What it reads of a frame. */
+  reads: readonly Quantity[];
+  /** How many raw values make one reading. */
+  valuesAReading: number;
+  /** Whether it is calibrated with rods, and reads them. */
+  calibrates: boolean;
+  /** What its display shows while something lies on it; a machine shows only what it has swung. */
+  shows: Quantity | undefined;
+  /** The unit it shows. */
+  unit: 'g' | 'cm' | 'kg·cm²';
+}
+
+/** Every kind there is; a new one is one entry here and one row of words. See docs/add-an-instrument.md. */
+export const KINDS: Record<InstrumentKind, KindOfInstrument> = {
+  scale: { reads: ['massG'], valuesAReading: 1, calibrates: false, shows: 'massG', unit: 'g' },
+  board: { reads: ['balanceCm'], valuesAReading: 1, calibrates: false, shows: 'balanceCm', unit: 'cm' },
+  machine: {
+    reads: ['swingWeight', 'twistWeight', 'leftRightG'],
+    valuesAReading: 3,
+    calibrates: true,
+    shows: undefined,
+    unit: 'kg·cm²',
+  },
+};

@@ -1,0 +1,16 @@
+import { z } from 'zod';
+import { text } from '../records/text';
+
+const positive = (most: number) => z.number().positive().max(most);
+
+/** What every part has beside its kind's own. */
+export const partBase = {
+  name: text(80).min(1),
+  note: text(200).default(''),
+};
+export const grams = positive(200);
+export const gramsPerCm = positive(20);
+export const cm = positive(100);
+export const mm = positive(100);
+/** Standard uncertainty of a mass as a share of it. */
+export const share = z.number().min(0).max(0.5);

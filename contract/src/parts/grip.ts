@@ -1,0 +1,17 @@
+import { z } from 'zod';
+import { grams, mm, partBase } from './base';
+
+const grip = {
+  ...partBase,
+  massG: grams,
+  massUncertaintyG: grams.optional(),
+  thicknessMm: mm.optional(),
+  sizes: z.number().min(0).max(8).optional(),
+};
+export const baseGrip = z.strictObject({
+  kind: z.literal('baseGrip'),
+  ...grip,
+  material: z.enum(['synthetic', 'leather']),
+});
+export const overgrip = z.strictObject({ kind: z.literal('overgrip'), ...grip });
+export const sleeve = z.strictObject({ kind: z.literal('sleeve'), ...grip });

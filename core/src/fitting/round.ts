@@ -1,0 +1,213 @@
+import type { StepKind } from '../build';
+
+export const STATIONS = ['measure', 'compare', 'aim', 'plan', 'build', 'check', 'play'] as const;
+export type Station = (typeof STATIONS)[number];
+
+/** Done; the next to do; waiting until something has set; or standing on another station that is not done. */
+export const STATION_STATES = ['done', 'due', 'waiting', 'blocked'] as const;
+export type StationState = (typeof STATION_STATES)[number];
+
+/** What a measurement is for: before work, with pieces taped on, after a bench step, after the build, after play. */
+export const PURPOSES = ['found', 'trial', 'step', 'check', 'later'] as const;
+export type Purpose = (typeof PURPOSES)[number];
+
+/** Why a round was begun. */
+export const ROUND_REASONS = ['first', 'programme', 'complaint', 'repair', 'reopened'] as const;
+export type RoundReason = (typeof ROUND_REASONS)[number];
+
+/** How a fitting was closed. */
+export const CLOSINGS = ['handed-over', 'given-up', 'moved'] as const;
+export type Closing = (typeof CLOSINGS)[number];
+
+/** A step is open until it is done or skipped; it may be opened again. Each mark is kept. */
+export const MARKS = ['done', 'skipped', 'open'] as const;
+export type Mark = (typeof MARKS)[number];
+
+/** The records of a round, each list in the order in which it arrived: clocks are not asked which came first. */
+export interface RoundRecords {
+  /** The measurement that the fitter made the start of the round. */
+  startId: string | null;
+  /** At least one setup is set beside the frame. */
+  compared: boolean;
+  measurements: readonly { id: string; purpose: Purpose }[];
+  aims: readonly { id: string }[];
+  plans: readonly {
+    id: string;
+    aimId: string;
+    /** The measurement it starts from: the start of the round, or for a trim the check that it corrects. */
+    startId: string;
+    steps: readonly { key: string; kind: StepKind; waitMinutes?: number | undefined }[];
+  }[];
+  marks: readonly { planId: string; step: string; mark: Mark; at: string }[];
+  signOffs: readonly { planId: string; passed: boolean }[];
+  sessions: readonly { id: string }[];
+}
+
+/** Why a plan does not stand any more. */
+export type Lapse = 'another-plan' | 'another-aim' | 'another-start';
+
+/** What is to do next, and why. `until` is given while something sets. */
+export interface NextStep {
+  station: Station;
+  because:
+    | 'nothing-measured'
+    | 'nothing-beside'
+    | 'no-aim'
+    | 'no-plan'
+    | 'plan-lapsed'
+    | 'steps-left'
+    | 'setting'
+    | 'built'
+    | 'check-failed'
+    | 'not-played';
+  /** The bench step that is due. */
+  step?: string;
+  until?: string;
+}
+
+export interface RoundState {
+  stations: Record<Station, StationState>;
+  /** The station that a blocked one stands on. */
+  blockedBy: Partial<Record<Station, Station>>;
+  next: NextStep | undefined;
+  aimId: string | undefined;
+  planId: string | undefined;
+  lapsed: Record<string, Lapse>;
+  /** How each step of the standing plan stands, and since when; steps without a mark are open. */
+  steps: Record<string, { mark: Mark; at: string }>;
+  built: boolean;
+}
+
+const MINUTE_MS = 60_000;
+
+/** The plan that stands, and why each other one does not. Every plan stays stored. */
+function standingPlan(
+  { plans, startId, measurements }: RoundRecords,
+  aimId: string | undefined,
+): { plan: RoundRecords['plans'][number] | undefined; lapsed: Record<string, Lapse> } {
+  const checks = new Set(measurements.filter((m) => m.purpose === 'check').map((m) => m.id));
+  const lapsed: Record<string, Lapse> = {};
+  let plan: RoundRecords['plans'][number] | undefined;
+  for (const one of plans) {
+    if (one.aimId !== aimId) lapsed[one.id] = 'another-aim';
+    // A trim starts from a check, and stands as long as its aim does.
+    else if (one.startId !== startId && !checks.has(one.startId)) lapsed[one.id] = 'another-start';
+    else {
+      if (plan) lapsed[plan.id] = 'another-plan';
+      plan = one;
+    }
+  }
+  return { plan, lapsed };
+}
+
+/** The last mark of each step of a plan. */
+function marksOf({ marks }: RoundRecords, planId: string | undefined): RoundState['steps'] {
+  const last: RoundState['steps'] = {};
+  for (const { planId: of, step, mark, at } of marks) if (of === planId) last[step] = { mark, at };
+  return last;
+}
+
+/**
+ * The state of a round: each station, what is next and why, which aim and which plan stand. Worked out from all records of the round; a trial, step, check or later
+ * measurement never makes a plan lapse, and marks stay with their plan.
+ * @param now ISO time; only what still sets depends on it
+ * @param closed whether the fitting is closed: then nothing is next
+ * @example roundState({ ...records, startId: 'm1' }, now).next?.station // 'compare'
+ */
+export function roundState(records: RoundRecords, now: string, closed = false): RoundState {
+  const aimId = records.aims.at(-1)?.id;
+  const { plan, lapsed } = standingPlan(records, aimId);
+  const steps = marksOf(records, plan?.id);
+  const isOver = (key: string): boolean => steps[key] !== undefined && steps[key].mark !== 'open';
+  const left = plan?.steps.filter(({ key }) => !isOver(key)) ?? [];
+  const until = settingUntil(plan, steps, left.length > 0, now);
+  const built = plan !== undefined && left.length === 0;
+  const signed = records.signOffs.filter((s) => s.planId === plan?.id).at(-1);
+  const measured = records.startId !== null;
+  const aimed = aimId !== undefined;
+
+  const blockedBy: RoundState['blockedBy'] = {};
+  const stations = {} as RoundState['stations'];
+  const set = (station: Station, done: boolean, standsOn: Station | undefined, waits = false): void => {
+    const ready = standsOn === undefined || stations[standsOn] === 'done';
+    stations[station] = done ? 'done' : !ready ? 'blocked' : waits ? 'waiting' : 'due';
+    if (!done && !ready) blockedBy[station] = standsOn;
+  };
+  set('measure', measured, undefined);
+  // An aim set by hand makes the comparison unnecessary.
+  set('compare', measured && (records.compared || aimed), 'measure');
+  set('aim', measured && aimed, 'measure');
+  set('plan', plan !== undefined, 'aim');
+  set('build', built, 'plan', until !== undefined);
+  set('check', signed?.passed ?? false, 'build');
+  set('play', records.sessions.length > 0, 'check');
+
+  const station = closed
+    ? undefined
+    : STATIONS.find((s) => stations[s] === 'due' || stations[s] === 'waiting');
+  const because = (): NextStep['because'] => {
+    switch (station as Station) {
+      case 'measure':
+        return 'nothing-measured';
+      case 'compare':
+        return 'nothing-beside';
+      case 'aim':
+        return 'no-aim';
+      case 'plan':
+        return records.plans.length > 0 ? 'plan-lapsed' : 'no-plan';
+      case 'build':
+        return until === undefined ? 'steps-left' : 'setting';
+      case 'check':
+        return signed ? 'check-failed' : 'built';
+      case 'play':
+        return 'not-played';
+    }
+  };
+  const due = left[0]?.key;
+  const next: NextStep | undefined = station && {
+    station,
+    because: because(),
+    ...(station === 'build' && due !== undefined ? { step: due } : {}),
+    ...(station === 'build' && until !== undefined ? { until } : {}),
+  };
+  return { stations, blockedBy, next, aimId, planId: plan?.id, lapsed, steps, built };
+}
+
+/** Until when something sets that was done last, while steps are left; undefined where nothing does. */
+function settingUntil(
+  plan: RoundRecords['plans'][number] | undefined,
+  steps: RoundState['steps'],
+  stepsLeft: boolean,
+  now: string,
+): string | undefined {
+  if (!plan || !stepsLeft) return undefined;
+  const ends = plan.steps.flatMap(({ key, waitMinutes }) => {
+    const done = steps[key];
+    if (!waitMinutes || done?.mark !== 'done') return [];
+    return [Date.parse(done.at) + waitMinutes * MINUTE_MS];
+  });
+  const last = Math.max(...ends);
+  return last > Date.parse(now) ? new Date(last).toISOString() : undefined;
+}
+
+/** Where a measurement could serve several ends: the choices, and the one that fits what is due. One choice needs no question. */
+export interface PurposeChoice {
+  suggested: Purpose;
+  choices: readonly Purpose[];
+}
+
+/**
+ * What a measurement taken now may be for. With no plan that stands it is the start of the round: that is plain.
+ * @example purposeChoice(records, state).choices // ['found']
+ */
+export function purposeChoice(records: RoundRecords, state: RoundState): PurposeChoice {
+  const plan = records.plans.find(({ id }) => id === state.planId);
+  if (!plan) return { suggested: 'found', choices: ['found'] };
+  if (records.signOffs.some(({ planId }) => planId === plan.id)) {
+    return { suggested: 'later', choices: ['later', 'check', 'found'] };
+  }
+  const due = plan.steps.find(({ key }) => key === state.next?.step)?.kind;
+  const choices = ['trial', 'step', 'check', 'found'] as const;
+  if (state.built || due === 'final-check') return { suggested: 'check', choices };
+  return { suggested: due === 'trial' || due === 'measure-trial' ? 'trial' : 'step', choices };
+}

@@ -1,0 +1,102 @@
+import { dressChange, signedParts, type UncertainDressPart } from '../dress';
+import type { Frame } from '../frame';
+import { NOTHING, add, joinParts, type AxisSpecs, type Joined, type Outcome } from '../mass';
+import { afterParts, type SpecUncertainty, type UncertainPart } from '../measure';
+import { DENSITY_SHARE, partNamed, partRule, placementSums, type Part, type Placement } from '../part';
+import type { BaseGrip, Dress } from '../sport';
+
+/** A part of the dress that is changed for another. */
+export type Swap =
+  { what: 'overgrips'; to: number } | { what: 'baseGrip'; to: BaseGrip } | { what: 'dampener'; to: boolean };
+export const SWAPPED = ['overgrips', 'baseGrip', 'dampener'] as const;
+
+/** Weight that is on the frame and comes off, whole or down to what is left. */
+export interface Removal {
+  of: Placement;
+  left?: Placement | undefined;
+}
+
+/** All that a plan does to a frame, with the parts that its placements are made of. */
+export interface Change {
+  placements: readonly Placement[];
+  swaps: readonly Swap[];
+  removals: readonly Removal[];
+  parts: readonly Part[];
+}
+
+export const NO_CHANGE: Change = { placements: [], swaps: [], removals: [], parts: [] };
+
+/** A dress after swaps. @example dressAfter({ overgrips: 1 }, [{ what: 'overgrips', to: 0 }]) // { overgrips: 0 } */
+export const dressAfter = (dress: Dress, swaps: readonly Swap[]): Dress =>
+  swaps.reduce<Dress>((now, { what, to }) => ({ ...now, [what]: to }), dress);
+
+/** What is on a frame after a change: what stayed of what was there, and what was put on. */
+export function placementsAfter(there: readonly Placement[], change: Change): Placement[] {
+  const stays = there.flatMap((placement) => {
+    const removal = change.removals.find(({ of }) => of.id === placement.id);
+    if (!removal) return [placement];
+    return removal.left ? [removal.left] : [];
+  });
+  return [...stays, ...change.placements];
+}
+
+/** One thing that a change does, as a term of its sums. */
+export type ChangeTerm =
+  | { kind: 'placement'; placement: Placement; part: Part | undefined }
+  | { kind: 'removal'; removal: Removal; part: Part | undefined }
+  | { kind: 'dress'; part: UncertainDressPart };
+
+/** Standard uncertainty of where a piece ends up, cm (physics.md; from memory). */
+export const PLACING_CM = 0.4;
+
+type Uncertain = UncertainPart & { of: ChangeTerm };
+
+const massUncertainty = (part: Part | undefined, massG: number): number =>
+  part ? partRule(part).massUncertaintyG(part, massG) : DENSITY_SHARE * massG;
+
+function terms(frame: Frame, dress: Dress, change: Change): Uncertain[] {
+  const part = (placement: Placement): Part | undefined => partNamed(change.parts, placement.partId);
+  const removed = change.removals.map((removal): Uncertain => {
+    const { of, left } = removal;
+    const there = placementSums(frame, of, part(of));
+    const stays = left ? placementSums(frame, left, part(left)) : NOTHING;
+    return {
+      of: { kind: 'removal', removal, part: part(of) },
+      sums: add(stays, there, -1),
+      massUncertaintyG: massUncertainty(part(of), of.massG - (left?.massG ?? 0)),
+      placeUncertaintyCm: PLACING_CM,
+    };
+  });
+  const changed = signedParts(dressChange(frame, dress, dressAfter(dress, change.swaps)));
+  const swapped = changed.map((one): Uncertain => ({ ...one, of: { kind: 'dress', part: one } }));
+  const placed = change.placements.map((placement): Uncertain => ({
+    of: { kind: 'placement', placement, part: part(placement) },
+    sums: placementSums(frame, placement, part(placement)),
+    massUncertaintyG: massUncertainty(part(placement), placement.massG),
+    placeUncertaintyCm: PLACING_CM,
+  }));
+  return [...removed, ...swapped, ...placed];
+}
+
+/** An outcome of whole specs. */
+export type ChangeOutcome = Outcome<ChangeTerm> & { specs: AxisSpecs };
+
+/**
+ * What a change makes of a frame, with the terms that gave it.
+ * @param before specs of the frame in `dress`
+ * @example changeOutcome(frame, before, dress, { ...NO_CHANGE, placements, parts }).specs.massG
+ */
+export function changeOutcome(frame: Frame, before: AxisSpecs, dress: Dress, change: Change): ChangeOutcome {
+  const joined: Joined<ChangeTerm>[] = terms(frame, dress, change);
+  // Whole specs stay whole.
+  return joinParts(before, joined, before.axisCm) as ChangeOutcome;
+}
+
+/** Standard uncertainty of what a change makes of a frame: from the readings, the parts and where pieces end up. */
+export const changeUncertainty = (
+  frame: Frame,
+  before: AxisSpecs,
+  readings: SpecUncertainty,
+  dress: Dress,
+  change: Change,
+): SpecUncertainty => afterParts(before, readings, terms(frame, dress, change));

@@ -1,0 +1,9 @@
+import type { DRIVERS } from '@kevro/contract';
+import type { MakeDriver } from './driver';
+import { seedOf } from './seed';
+import { StandIn, type Pace } from './stand-in';
+
+/** Every driver by its name; a real device's is one entry here. See docs/instruments.md. */
+export const driversAt = (pace: Pace): Record<(typeof DRIVERS)[number], MakeDriver> => ({
+  'stand-in': ({ id, kind, sheet }) => new StandIn(kind, sheet, seedOf(id), pace),
+});

@@ -1,0 +1,38 @@
+import type { AnswerOf } from '@kevro/contract';
+import type { Queries } from '../db/db';
+import { tableOf } from '../db/table';
+
+export type Session = AnswerOf<'addSession'>;
+type Felt = Omit<Session, 'id' | 'at' | 'roundId' | 'playedOn'>;
+
+interface Row {
+  id: string;
+  key: string;
+  roundId: string;
+  playedOn: string;
+  at: string;
+  data: Felt;
+}
+const table = tableOf<Row>('session', {
+  id: 'id',
+  key: 'key',
+  roundId: 'round_id',
+  playedOn: 'played_on',
+  at: 'at',
+  data: 'data',
+});
+const sessionOf = ({ key: _, data, ...row }: Row): Session => ({ ...row, ...data });
+
+export const sessionsOf = async (db: Queries, roundIds: readonly string[]): Promise<Session[]> =>
+  (await table.find(db, 'where round_id = any($1) order by seq', [roundIds])).map(sessionOf);
+
+/** Stores a session once a key. @returns the one stored under the key, and undefined where that is another round's */
+export async function addSession(
+  db: Queries,
+  { id, roundId, playedOn, at, ...data }: Session,
+  key: string,
+): Promise<Session | undefined> {
+  await table.insert(db, { id, key, roundId, playedOn, at, data }, 'on conflict (key) do nothing');
+  const [row] = await table.find(db, 'where key = $1', [key]);
+  return row?.roundId === roundId ? sessionOf(row) : undefined;
+}

@@ -1,0 +1,66 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue';
+import type { FrameRow } from '@kevro/contract';
+import { api } from '../api/client';
+import { useSearch } from './search';
+
+/** Chooses one frame, or a set of two to six, among however many there are. Those of the owner come first. */
+const { ownerId, error } = defineProps<{ label: string; ownerId?: string | null; error?: string }>();
+const ids = defineModel<string[]>({ required: true });
+
+const known = ref(new Map<string, FrameRow>());
+const none = ref('');
+const { rows, total, text, failure } = useSearch<FrameRow>((query) => api('frames', { query }), none);
+const own = ref<FrameRow[]>([]);
+watch(
+  () => ownerId,
+  async (owner) => {
+    own.value = [];
+    if (!owner) return;
+    const found = await api('frames', { query: { owner, limit: 50 } }).catch(() => ({ rows: [] }));
+    if (owner !== ownerId) return;
+    own.value = found.rows;
+    const [only, ...others] = found.rows;
+    // Somebody's one frame is the one that they came with.
+    if (only && others.length === 0 && ids.value.length === 0) ids.value = [only.id];
+  },
+  { immediate: true },
+);
+watch(
+  [rows, own],
+  () => {
+    for (const row of [...rows.value, ...own.value]) known.value.set(row.id, row);
+  },
+  { immediate: true },
+);
+const items = computed(() => {
+  const chosen = ids.value.flatMap((id) => known.value.get(id) ?? []);
+  const searched = text.value.trim() === '' ? [...own.value, ...rows.value] : rows.value;
+  const unique = new Map([...chosen, ...searched].map((row) => [row.id, row]));
+  return [...unique.values()].map((f) => ({
+    value: f.id,
+    title: `${f.tag} · ${f.maker} ${f.model}`,
+    subtitle: f.ownerName ?? 'shop stock',
+  }));
+});
+const hint = computed(() =>
+  total.value > rows.value.length ? `${total.value} in all: type to find more` : 'two to six make a set',
+);
+</script>
+
+<template>
+  <v-autocomplete
+    v-model="ids"
+    v-model:search="text"
+    :items="items"
+    item-props
+    :label="label"
+    :hint="hint"
+    persistent-hint
+    multiple
+    chips
+    no-filter
+    clear-on-select
+    :error-messages="(error ?? failure) ? [error ?? failure] : []"
+  />
+</template>

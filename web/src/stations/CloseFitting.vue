@@ -1,0 +1,53 @@
+<script setup lang="ts">
+import { ref, watch } from 'vue';
+import { CLOSINGS, type Closing } from '@kevro/core';
+import type { FittingView } from '@kevro/contract';
+import { api } from '../api/client';
+import AddDialog from '../parts/AddDialog.vue';
+import { dayWords } from '../parts/day-words';
+import { items } from '../players/words';
+import { useFitting } from '../stores/fitting';
+import { CLOSING_NAMES } from '../words';
+
+/** Closes a fitting with how it ended, or opens a closed one again with a new round. */
+const props = defineProps<{ view: FittingView }>();
+const open = defineModel<boolean>({ required: true });
+const fitting = useFitting();
+const how = ref<Closing>('handed-over');
+const note = ref('');
+watch(open, () => {
+  how.value = 'handed-over';
+  note.value = '';
+});
+const choices = items(Object.fromEntries(CLOSINGS.map((c) => [c, CLOSING_NAMES[c]])) as typeof CLOSING_NAMES);
+const submit = async (): Promise<void> =>
+  fitting.stored(
+    props.view.closed
+      ? await api('reopenFitting', { id: props.view.id, body: {} })
+      : await api('closeFitting', { id: props.view.id, body: { how: how.value, note: note.value } }),
+  );
+</script>
+
+<template>
+  <AddDialog
+    v-model="open"
+    :title="view.closed ? 'Open this fitting again' : 'Close this fitting'"
+    :store="view.closed ? 'Open it again' : 'Close it'"
+    :submit="submit"
+  >
+    <template #default="{ at }">
+      <template v-if="view.closed">
+        <p class="mb-0">
+          Closed on {{ dayWords(view.closed.at) }}: {{ CLOSING_NAMES[view.closed.how]
+          }}{{ view.closed.note ? `, ${view.closed.note}` : '' }}. Each frame begins a new round; the earlier
+          ones stay.
+        </p>
+      </template>
+      <template v-else>
+        <v-select v-model="how" :items="choices" label="How it ended" :error-messages="at('how')" />
+        <v-text-field v-model="note" label="Note" :error-messages="at('note')" />
+        <p class="soft small mb-0">Nothing is lost: it stays under Today, among the closed ones.</p>
+      </template>
+    </template>
+  </AddDialog>
+</template>

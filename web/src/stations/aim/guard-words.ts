@@ -1,0 +1,9 @@
+import type { Guard } from '@kevro/core';
+
+/** What a guard says: what is asked for, where it stands, and what to expect. */
+export function guardWords({ code, value, limit }: Guard, playerName: string): string {
+  switch (code) {
+    case 'over-ceiling':
+      return `${Number((value - limit).toFixed(1))} kg·cm² above what ${playerName} is known to carry (${limit}). Expect late contact and a tired arm.`;
+  }
+}

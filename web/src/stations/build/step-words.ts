@@ -1,0 +1,35 @@
+import { zoneOf, type BenchStep, type Frame, type Placement, type Swap, type Removal } from '@kevro/core';
+import { STEP_TITLES, ZONE_NAMES } from '../../words';
+import { removalWords, swapWords } from '../plan/plan-words';
+
+/** What a step acts on: a plan, as far as its words need it. */
+interface Doing {
+  placements: readonly Placement[];
+  swaps: readonly Swap[];
+  removals: readonly Removal[];
+}
+
+const ONE_PLACE: ReadonlySet<BenchStep['kind']> = new Set([
+  'fix-head',
+  'set-in',
+  'fill-handle',
+  'wrap-handle',
+]);
+
+/** Whether a step is about one placement, whose pieces stand under it. */
+export const isOnePlace = (step: BenchStep): boolean => ONE_PLACE.has(step.kind);
+
+/** The title of a step: «Fix to the head: shoulders». */
+export function stepTitle(step: BenchStep, plan: Doing, frame: Frame): string {
+  const title = STEP_TITLES[step.kind];
+  if (!isOnePlace(step)) return title;
+  const placement = plan.placements.find(({ id }) => id === step.placementIds[0]);
+  return placement ? `${title}: ${ZONE_NAMES[zoneOf(frame, placement)].toLowerCase()}` : title;
+}
+
+/** What there is to do in a step beside its pieces: what is changed, and what comes off. */
+export function stepDoing(step: BenchStep, plan: Doing, frame: Frame): string[] {
+  if (step.kind === 'swap') return plan.swaps.map((swap) => `Then on it: ${swapWords(swap)}.`);
+  if (step.kind === 'take-off') return plan.removals.map((removal) => `${removalWords(removal, frame)}.`);
+  return [];
+}

@@ -1,0 +1,106 @@
+import { watchDebounced } from '@vueuse/core';
+import { defineStore } from 'pinia';
+import { computed, reactive, ref, shallowRef, watch } from 'vue';
+import { bringTo, sportData, stepDistance, type BroughtSetup, type StepDistance } from '@kevro/core';
+import type { Measurement, Setup, SourceKind } from '@kevro/contract';
+import { api } from '../api/client';
+import { useFitting } from './fitting';
+
+/** A setup brought to the dress and axis of the frame in hand, with its distance. */
+export type NearSetup = { setup: Setup; brought: BroughtSetup; specs: BroughtSetup['specs'] } & StepDistance;
+
+/** How many come at first and with each "more". */
+const PART = 60;
+
+/** The part of the library that lies nearest to the frame in hand, as the server finds it, and the setups set beside it. */
+export const useLibrary = defineStore('library', () => {
+  const fitting = useFitting();
+  const query = reactive<{ search: string; kind: SourceKind | null }>({ search: '', kind: null });
+  const found = shallowRef<NearSetup[]>([]);
+  const beside = shallowRef<NearSetup[]>([]);
+  const total = ref(0);
+  const loading = ref(false);
+  const failure = ref('');
+  let asked = 0;
+
+  /** Brings a setup to the dress and axis of a measurement: once, when it arrives. */
+  function near(setup: Setup, { specs: own, dress }: Measurement): NearSetup {
+    const brought = bringTo(setup, dress, own.axisCm);
+    const distance = stepDistance(own, brought.specs, sportData(setup.shape.sport));
+    return { setup, brought, specs: brought.specs, ...distance };
+  }
+
+  async function load(offset = 0): Promise<void> {
+    const { measurement } = fitting;
+    const own = ++asked;
+    if (!measurement) {
+      found.value = [];
+      total.value = 0;
+      return;
+    }
+    loading.value = true;
+    try {
+      const { search, kind } = query;
+      const answer = await api('nearSetups', {
+        id: measurement.id,
+        query: { search, limit: PART, offset, ...(kind ? { kind } : {}) },
+      });
+      if (own !== asked) return;
+      const rows = answer.rows.map(({ setup }) => near(setup, measurement));
+      found.value = offset > 0 ? [...found.value, ...rows] : rows;
+      total.value = answer.total;
+      failure.value = '';
+    } catch (error) {
+      if (own === asked) failure.value = error instanceof Error ? error.message : String(error);
+    } finally {
+      if (own === asked) loading.value = false;
+    }
+  }
+  const more = (): Promise<void> => load(found.value.length);
+
+  /** The setups set beside the frame: those that are known already, and those that have to be asked for. */
+  let besideAsked = 0;
+  async function loadBeside(): Promise<void> {
+    const { measurement, references } = fitting;
+    const own = ++besideAsked;
+    if (!measurement || references.length === 0) {
+      beside.value = [];
+      return;
+    }
+    const known = new Map([...found.value, ...beside.value].map((n) => [n.setup.id, n]));
+    const missing = references.filter((id) => !known.has(id));
+    if (missing.length > 0) {
+      const answer = await api('nearSetups', {
+        id: measurement.id,
+        query: { ids: missing.join(','), limit: missing.length },
+      }).catch(() => ({ rows: [] }));
+      if (own !== besideAsked) return;
+      for (const { setup } of answer.rows) known.set(setup.id, near(setup, measurement));
+    }
+    beside.value = references.flatMap((id) => known.get(id) ?? []);
+  }
+
+  watch(
+    () => fitting.measurement?.id,
+    () => {
+      found.value = [];
+      beside.value = [];
+      void load().then(loadBeside);
+    },
+    { immediate: true },
+  );
+  watch(() => fitting.references.join(), loadBeside);
+  watchDebounced(query, () => load(), { debounce: 200 });
+
+  /** Everything that is at hand, each once, nearest first. */
+  const atHand = computed<NearSetup[]>(() => {
+    const ids = new Set(found.value.map((n) => n.setup.id));
+    return [...found.value, ...beside.value.filter((n) => !ids.has(n.setup.id))].toSorted(
+      (a, b) => a.distanceSteps - b.distanceSteps,
+    );
+  });
+  const named = (id: string | null | undefined): NearSetup | undefined =>
+    atHand.value.find((n) => n.setup.id === id);
+
+  return { query, found, beside, total, loading, failure, load, more, atHand, named };
+});
