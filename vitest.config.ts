@@ -9,8 +9,10 @@ export default defineConfig({
         extends: true,
         test: {
           name: 'unit',
-          include: ['{core,contract,web}/src/**/*.test.ts', 'docs/*.test.ts'],
+          include: ['{core,contract,web}/src/**/*.test.ts', 'core/test/*.test.ts'],
           environment: 'node',
+          // Component tests say `@vitest-environment happy-dom` in their first line.
+          server: { deps: { inline: ['vuetify'] } },
         },
       },
       {
@@ -27,6 +29,7 @@ export default defineConfig({
         test: {
           name: 'browser',
           include: ['e2e/**/*.test.ts'],
+          globalSetup: ['e2e/setup.ts'],
           testTimeout: 120_000,
           hookTimeout: 120_000,
           fileParallelism: false,

@@ -16,6 +16,7 @@ import {
   simulateBuilds,
   type Addition,
   type Aim,
+  type Part,
   type PlanRequest,
 } from '@kevro/core';
 import { generalSolver } from '../core/test/general-solver';
@@ -102,13 +103,24 @@ const target: Aim = {
   swingWeight: { value: 330, tolerance: 1.5 },
   twistWeight: { value: 14, tolerance: 0.2 },
 };
-const materials = {
-  tape: { name: 'tape', material: 'tungsten', widthMm: 6, gPerCm: 0.265, stepCm: 0.5 },
-  filling: { name: 'putty', material: 'putty', dabG: 0.5, gPerCm: 1.6 },
-} as const;
-const [plan] = makePlans({ shape, specs, target, materials, schools: ['free'] });
+const parts: Part[] = [
+  {
+    id: 'tape',
+    kind: 'tape',
+    name: 'tape',
+    material: 'tungsten',
+    widthMm: 6,
+    gPerCm: 0.265,
+    stepCm: 0.5,
+  },
+  { id: 'putty', kind: 'filling', name: 'putty', material: 'putty', dabG: 0.5, gPerCm: 1.6 },
+];
+const [plan] = makePlans({ shape, specs, target, parts, schools: ['free'] });
 const builds = sizes.map((size) =>
-  time(() => simulateBuilds(shape, specs, TYPICAL_READING, plan?.placements ?? [], target, size, 1), 5),
+  time(
+    () => simulateBuilds(shape, specs, TYPICAL_READING, plan?.placements ?? [], parts, target, size, 1),
+    5,
+  ),
 );
 line('Monte Carlo of 100,000 builds', builds[2] ?? 0, 'ms', 250);
 console.log(
@@ -117,7 +129,7 @@ console.log(
 const memory = (count: number): number => {
   globalThis.gc?.();
   const before = process.memoryUsage().heapUsed;
-  simulateBuilds(shape, specs, TYPICAL_READING, plan?.placements ?? [], target, count, 1);
+  simulateBuilds(shape, specs, TYPICAL_READING, plan?.placements ?? [], parts, target, count, 1);
   return (process.memoryUsage().heapUsed - before) / 1e6;
 };
 console.log(
@@ -141,7 +153,7 @@ const request = (real: boolean): PlanRequest => {
       swingWeight: { value: own.swingWeight + 24 * random(), tolerance: 1.5 },
       twistWeight: { value: own.twistWeight + 1.2 * random(), tolerance: 0.2 },
     },
-    ...(real ? { materials } : {}),
+    ...(real ? { parts } : {}),
   };
 };
 const school = (n: number) => (n % 3 === 0 ? (SCHOOLS[n % SCHOOLS.length] ?? 'free') : 'free');

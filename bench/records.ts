@@ -1,4 +1,4 @@
-// How long lists, search and one frame's page take with 5,000 frames of 20 measurements each, over HTTP. Prints the 95th percentile of many requests.
+// How long lists, search, one frame's page and Today take with 5,000 frames of 20 measurements each and 500 open fittings, over HTTP. Prints the 95th percentile of many requests.
 import { mkdtempSync, rmSync } from 'node:fs';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
@@ -15,6 +15,8 @@ import { BENCH_PACE } from '../server/src/instruments/stand-in';
 const FRAMES = 5000;
 const PLAYERS = 1500;
 const MEASUREMENTS = 20;
+/** Open fittings, each with a round that was measured three times, aimed twice, planned and half built. */
+const FITTINGS = 500;
 const REQUESTS = 200;
 const AIM_MS = 100;
 
@@ -48,7 +50,35 @@ async function fill(db: Db): Promise<void> {
      where m.id = 'm' || substr(frame.id, 2) || '-' || $1::text`,
     [String(MEASUREMENTS)],
   );
+  await fillFittings(db);
   await db.query('analyze');
+}
+
+async function fillFittings(db: Db): Promise<void> {
+  const steps = JSON.stringify(
+    Array.from({ length: 9 }, (_, i) => ({
+      key: `step-${i}`,
+      kind: 'fix-head',
+      placementIds: [],
+      cautions: [],
+    })),
+  );
+  const each = `from generate_series(1, ${FITTINGS}) i`;
+  await db.run(`
+    insert into fitting (id, player_id, opened_at) select 'x' || i, 'p' || 1 + i % ${PLAYERS}, now() ${each};
+    insert into fitting_frame (fitting_id, frame_id, position) select 'x' || i, 'f' || i, 0 ${each};
+    insert into round (id, fitting_id, frame_id, number, why, begun_at, start_id)
+      select 'r' || i, 'x' || i, 'f' || i, 1, 'first', now(), 'm' || i || '-1' ${each};
+    update measurement set round_id = 'r' || substr(frame_id, 2), purpose = 'trial'
+      where id in (select 'm' || i || '-' || n ${each}, generate_series(1, 3) n);
+    insert into aim (id, round_id, created_at, way, target)
+      select 'a' || i || '-' || n, 'r' || i, now(), 'by-hand', '{}' ${each}, generate_series(1, 2) n;
+    insert into plan (id, round_id, aim_id, measurement_id, created_at, school, by_hand, placements, specs, uncertainty,
+        within_tolerance, steps)
+      select 'q' || i, 'r' || i, 'a' || i || '-2', 'm' || i || '-1', now(), 'free', false, '[]', '{}', '{}', true,
+        '${steps}' ${each};
+    insert into step_mark (plan_id, step, mark, at)
+      select 'q' || i, 'step-' || n, 'done', now() ${each}, generate_series(0, i % 9) n;`);
 }
 
 const folder = mkdtempSync(join(tmpdir(), 'kevro-bench-records-'));
@@ -72,6 +102,8 @@ try {
     ['frames, searched by owner and model', () => `/frames?search=number+${any(99)}+model+${any(113)}`],
     ['players, searched', () => `/players?search=number+${any(PLAYERS)}`],
     ['one frame with its history', () => `/frames/f${any(FRAMES)}`],
+    [`today, all of ${FITTINGS} fittings`, () => `/today?limit=${FITTINGS}`],
+    ['one fitting', () => `/fittings/x${any(FITTINGS)}`],
     ['measurements of one frame', () => `/frames/f${any(FRAMES)}/measurements`],
   ];
   const quantile = (values: number[], q: number): number =>

@@ -1,10 +1,10 @@
 import { spawn, type ChildProcess } from 'node:child_process';
-import { mkdtempSync, rmSync } from 'node:fs';
+import { cpSync, mkdtempSync, rmSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { chromium, type Browser, type Page } from 'playwright-core';
-import { afterAll, afterEach, beforeAll, beforeEach, expect } from 'vitest';
+import { afterAll, afterEach, beforeAll, beforeEach, expect, inject } from 'vitest';
 import { CHROMIUM_ARGS, findChromium } from '../scripts/chromium.mjs';
 
 const root = resolve(import.meta.dirname, '..');
@@ -33,11 +33,19 @@ export async function until<T>(look: () => Promise<T> | T): Promise<NonNullable<
 /** The built application on a port and a folder of its own, with the demo shop in it. */
 export class Application {
   private child: ChildProcess | undefined;
-  private readonly folder = mkdtempSync(join(tmpdir(), 'kevro-e2e-'));
+  readonly folder = mkdtempSync(join(tmpdir(), 'kevro-e2e-'));
   private port = 0;
+
+  /** @param copyOf a folder that another application left: the shop is there already */
+  constructor(copyOf?: string) {
+    if (copyOf) cpSync(copyOf, this.data, { recursive: true });
+  }
 
   get url(): string {
     return `http://127.0.0.1:${this.port}`;
+  }
+  get data(): string {
+    return join(this.folder, 'data');
   }
 
   async start(): Promise<void> {
@@ -46,7 +54,7 @@ export class Application {
       env: {
         ...process.env,
         PORT: String(this.port),
-        KEVRO_DATA: join(this.folder, 'data'),
+        KEVRO_DATA: this.data,
         KEVRO_SHOP_FILE: join(root, 'demo/shop.json'),
       },
       stdio: ['ignore', 'ignore', 'inherit'],
@@ -61,13 +69,16 @@ export class Application {
     });
   }
 
-  /** Ends the server as a power cut would. */
-  async kill(): Promise<void> {
+  /** Ends the server as it ends itself, or at once, as when the process is killed. */
+  async stop(signal: 'SIGTERM' | 'SIGKILL' = 'SIGTERM'): Promise<void> {
     const { child } = this;
     if (!child || child.exitCode !== null || child.signalCode !== null) return;
     const gone = new Promise((done) => child.once('exit', done));
-    child.kill('SIGKILL');
+    child.kill(signal);
     await gone;
+  }
+  kill(): Promise<void> {
+    return this.stop('SIGKILL');
   }
 
   async remove(): Promise<void> {
@@ -77,6 +88,13 @@ export class Application {
 
   async get<T>(path: string): Promise<T> {
     return (await fetch(`${this.url}/api/v1${path}`)).json() as Promise<T>;
+  }
+  send(method: string, path: string, body: unknown): Promise<Response> {
+    return fetch(`${this.url}/api/v1${path}`, {
+      method,
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify(body),
+    });
   }
 }
 
@@ -96,6 +114,7 @@ export async function openPage(
 ): Promise<{ page: Page; errors: string[] }> {
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, baseURL: app.url });
   const page = await context.newPage();
+  page.setDefaultTimeout(15_000);
   const errors: string[] = [];
   page.on('pageerror', (error) => errors.push(error.message));
   // A refused request is part of some tests; everything else said as an error is not.
@@ -106,24 +125,58 @@ export async function openPage(
   return { page, errors };
 }
 
-/** The application for all tests of a file, and a fresh page for each, which fails the test on any error in it. */
-export function withPages(app: Application, opened: (page: Page, errors: string[]) => void): void {
+/** Waits until nothing loads or moves any more. */
+export async function settled(page: Page): Promise<void> {
+  await page.waitForLoadState('load');
+  await page.getByText(/^(Loading|Opening|Looking (up|for))/).waitFor({ state: 'detached' });
+  await page.getByText('working out the ways').waitFor({ state: 'detached' });
+  await still(page);
+}
+
+/** Waits for two frames to be painted and for every movement on the page to end; what goes on for ever is not waited for. */
+export const still = (page: Page): Promise<void> =>
+  page.evaluate(async () => {
+    const painted = () => new Promise((done) => requestAnimationFrame(done));
+    await painted();
+    await painted();
+    const ending = document
+      .getAnimations()
+      .filter((a) => a.effect?.getComputedTiming().iterations !== Infinity);
+    await Promise.all(ending.map((a) => a.finished.catch(() => undefined)));
+  });
+
+export interface Opened {
+  app: Application;
+  page: Page;
+}
+
+/**
+ * A fresh application with the demo shop and a fresh page for each test: nothing that one test does reaches another. The test fails on any error in the page; a test that
+ * fails leaves a trace in `test-results`, to be looked at with Playwright's trace viewer.
+ */
+export function withPages(opened: (fresh: Opened) => void): void {
   let browser: Browser;
+  let app: Application;
   let page: Page;
   let errors: string[];
   beforeAll(async () => {
-    [browser] = await Promise.all([launch(), app.start()]);
+    browser = await launch();
   });
-  afterAll(async () => {
-    await browser.close();
-    await app.remove();
-  });
+  afterAll(() => browser.close());
   beforeEach(async () => {
+    app = new Application(inject('demoShop'));
+    await app.start();
     ({ page, errors } = await openPage(browser, app));
-    opened(page, errors);
+    await page.context().tracing.start({ snapshots: true });
+    opened({ app, page });
   });
-  afterEach(async () => {
-    await page.context().close();
+  afterEach(async ({ task }) => {
+    const failed = task.result?.state === 'fail' || errors.length > 0;
+    const name = task.name.replace(/[^\w]+/g, '-').slice(0, 80);
+    const context = page.context();
+    await context.tracing.stop(failed ? { path: join(root, `test-results/${name}.zip`) } : {});
+    await context.close();
+    await app.remove();
     expect(errors).toEqual([]);
   });
 }

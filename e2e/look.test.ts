@@ -1,10 +1,11 @@
 import { createRequire } from 'node:module';
 import { readFileSync } from 'node:fs';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
 import type { Browser, Page } from 'playwright-core';
-import { Application, launch, openPage } from './harness';
+import { Application, launch, openPage, settled, still } from './harness';
 
-const app = new Application();
+/** Nothing is stored here: one application serves all looks. */
+const app = new Application(inject('demoShop'));
 let browser: Browser;
 const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
 
@@ -38,17 +39,14 @@ const PAGES = [
   '/fittings/f-ilka/aim',
   '/fittings/f-ilka/plan',
   '/fittings/f-odo/build',
+  '/fittings/f-odo/measure',
+  '/fittings/f-odo/plan',
   '/fittings/f-tobin/plan',
 ];
 
-async function settled(page: Page, path: string): Promise<void> {
+async function open(page: Page, path: string): Promise<void> {
   await page.goto(path);
-  // The instruments' stream stays open: what is waited for is that nothing is loading any more.
-  await page.waitForLoadState('load');
-  await page.getByText(/^(Loading|Opening|Looking up)/).waitFor({ state: 'detached' });
-  await page.getByText('working out the ways').waitFor({ state: 'detached' });
-  // Field labels and buttons fade in.
-  await page.waitForTimeout(700);
+  await settled(page);
 }
 
 /** Texts that are cut off, and anything wider than the window. */
@@ -77,7 +75,7 @@ describe.each(['light', 'dark'] as const)('in the %s theme', (theme) => {
   it.each(PAGES)('%s passes the accessibility rules of WCAG 2.1 AA, and its words fit', async (path) => {
     const { page, errors } = await openPage(browser, app);
     await page.addInitScript((chosen) => localStorage.setItem('kevro-theme', chosen), theme);
-    await settled(page, path);
+    await open(page, path);
     await page.evaluate(axe);
     const { violations } = await page.evaluate<AxeResult>(
       "axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa'] })",
@@ -87,7 +85,7 @@ describe.each(['light', 'dark'] as const)('in the %s theme', (theme) => {
     ).toEqual([]);
     expect(await cutOff(page)).toEqual([]);
     await page.setViewportSize({ width: 1024, height: 768 });
-    await page.waitForTimeout(200);
+    await still(page);
     expect(await cutOff(page)).toEqual([]);
     expect(errors).toEqual([]);
     await page.context().close();
@@ -101,7 +99,7 @@ it('fetches nothing from elsewhere', async () => {
     if (!request.url().startsWith(app.url) && !/^(data|blob):/.test(request.url()))
       elsewhere.push(request.url());
   });
-  await settled(page, '/fittings/f-ilka/plan');
+  await open(page, '/fittings/f-ilka/plan');
   expect(elsewhere).toEqual([]);
   await page.context().close();
 });

@@ -1,12 +1,12 @@
 import { describe, expect, it } from 'vitest';
 import type { Page } from 'playwright-core';
 import type { CalibrationRecord, CaptureRecord, FramePage, Instrument, Measurement } from '@kevro/contract';
-import { Application, withPages } from './harness';
+import { withPages, type Application } from './harness';
 
-const app = new Application();
+let app: Application;
 let page: Page;
-withPages(app, (opened) => {
-  page = opened;
+withPages((fresh) => {
+  ({ app, page } = fresh);
 });
 
 const field = (name: RegExp) => page.getByRole('textbox', { name });
@@ -15,12 +15,7 @@ const measurements = (frame: string): Promise<Measurement[]> => app.get(`/frames
 const readings = async (frame: string) => (await app.get<CaptureRecord>(`/frames/${frame}/capture`)).readings;
 const instrument = async (id: string) =>
   (await app.get<Instrument[]>('/instruments')).find((i) => i.id === id) as Instrument;
-const put = (path: string, body: unknown) =>
-  fetch(`${app.url}/api/v1${path}`, {
-    method: 'PUT',
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify(body),
-  });
+const put = (path: string, body: unknown) => app.send('PUT', path, body);
 const press = async (...keys: string[]): Promise<void> => {
   for (const key of keys) await page.keyboard.press(key);
 };
@@ -122,6 +117,7 @@ describe('a capture', () => {
   });
 
   it('by a pendulum and an estimate, on a frame of another sport', async () => {
+    await page.clock.install();
     await page.goto('/frames/hz-003/measure');
     await field(/^Weight/).fill('229');
     await field(/^Weight/).press('Enter');
@@ -136,7 +132,7 @@ describe('a capture', () => {
     // This paddle's period from 1 cm: T = 2π √(I / (M g d)) ≈ 1.10 s for a swing weight of about 115.
     await press(' ');
     await button(/^Stop after 2/).waitFor();
-    await page.waitForTimeout(2150);
+    await page.clock.fastForward(2150);
     await press(' ');
     await expect.poll(async () => (await readings('hz-003')).length).toBe(3);
     const timed = (await readings('hz-003')).at(-1);

@@ -2,12 +2,12 @@ import { readFile } from 'node:fs/promises';
 import { describe, expect, it } from 'vitest';
 import type { Page } from 'playwright-core';
 import type { FramePage, FrameRow, Player } from '@kevro/contract';
-import { Application, withPages } from './harness';
+import { withPages, type Application } from './harness';
 
-const app = new Application();
+let app: Application;
 let page: Page;
-withPages(app, (opened) => {
-  page = opened;
+withPages((fresh) => {
+  ({ app, page } = fresh);
 });
 
 const field = (name: string) => page.getByRole('textbox', { name, exact: true });

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { migrate } from './db/migrate';
+import { migrate, migrationNumbers } from './db/migrate';
 import { paths, startTestServer, type Answer, type TestServer } from './test-server';
 
 let server: TestServer;
@@ -154,62 +154,297 @@ describe('the job, stored', () => {
         specs: measured,
       })
     ).body;
-    const fitting = (await post('/fittings', { playerId: player.id, frameId: frame.id })).body;
+    const fitting = (await post('/fittings', { playerId: player.id, frameIds: [frame.id] })).body;
+    const roundId = fitting.frames[0].rounds[0].id as string;
     const aim = (
       await post(`/fittings/${fitting.id}/aims`, {
+        roundId,
         way: 'by-hand',
         target: { massG: { value: 333, tolerance: 1 }, swingWeight: { value: 326, tolerance: 1.5 } },
       })
     ).body;
-    return { frame, measurement, fitting, aim };
+    return { player, frame, measurement, fitting, aim, roundId };
   }
 
-  const materials = {
-    tape: { name: 'tape', material: 'tungsten', widthMm: 6, gPerCm: 0.265, stepCm: 0.5 },
-    filling: { name: 'putty', material: 'putty', dabG: 0.5, gPerCm: 1.6 },
-  };
-  const placements = [{ zone: 'butt', massG: 6, xCm: 1.5, yCm: 0, mirrored: false, spanCm: 3 }];
+  const partId = async (): Promise<string> =>
+    (await post('/parts', { kind: 'filling', name: 'putty', material: 'putty', dabG: 0.5, gPerCm: 1.6 })).body
+      .id;
+  const inButt = (part: string, massG = 6) => ({
+    id: 'p1',
+    partId: part,
+    path: 'handle',
+    startCm: 0,
+    endCm: 3,
+    sides: 1,
+    layers: 1,
+    massG,
+  });
+  const roundOf = async (fittingId: string) =>
+    (await call('GET', `/fittings/${fittingId}`)).body.frames[0].rounds.at(-1);
 
-  it('goes from a player to a build step', async () => {
-    const { fitting, aim, measurement } = await fittingWithAim();
-    const plan = await post(`/fittings/${fitting.id}/plans`, {
-      measurementId: measurement.id,
-      aimId: aim.id,
+  async function fittingWithPlan() {
+    const made = await fittingWithAim();
+    const body = {
+      roundId: made.roundId,
+      startId: made.measurement.id,
+      aimId: made.aim.id,
       school: 'free',
-      materials,
-      placements,
-    });
-    expect(plan.body.specs.massG).toBe(333);
-    expect(plan.body.withinTolerance).toBe(false);
-    expect((await call('GET', `/fittings/${fitting.id}`)).body.next).toBe('build');
-    const marked = await call('PUT', `/fittings/${fitting.id}/steps`, {
-      planId: plan.body.id,
-      step: 'weigh-before',
-      done: true,
-    });
-    expect(marked.body.stepsDone).toEqual(['weigh-before']);
-    expect((await call('GET', '/today')).body[0]).toMatchObject({ id: fitting.id, next: 'build' });
+      placements: [inButt(await partId())],
+    };
+    const plan = (await post(`/fittings/${made.fitting.id}/plans`, body)).body;
+    const mark = (step: string, more: object = {}) =>
+      post(`/fittings/${made.fitting.id}/marks`, { planId: plan.id, step, mark: 'done', ...more });
+    const measure = async (purpose: string, specs: object = measured) =>
+      (
+        await post(`/frames/${made.frame.id}/measurements`, {
+          key: `key-${++n}-0000`,
+          dress: strung,
+          specs,
+          purpose,
+          roundId: made.roundId,
+        })
+      ).body;
+    return { ...made, body, plan, mark, measure };
+  }
+
+  it('goes from a player to a build step, whose time is kept', async () => {
+    const { fitting, plan, mark } = await fittingWithPlan();
+    expect(plan.specs.massG).toBe(333);
+    expect(plan.withinTolerance).toBe(false);
+    expect(plan.parts.map((p: { name: string }) => p.name)).toEqual(['putty']);
+    expect((await roundOf(fitting.id)).state.next).toMatchObject({ station: 'build', step: 'weigh-before' });
+    const marked = (await mark('weigh-before')).body.frames[0].rounds[0].state;
+    expect(marked.steps).toEqual({ 'weigh-before': { mark: 'done', at: '2026-11-23T09:00:00.000Z' } });
+    const { rows } = (await call('GET', '/today')).body;
+    expect(rows[0]).toMatchObject({ id: fitting.id, frames: [{ next: { station: 'build' } }] });
   });
 
-  it('keeps every measurement and lets a new one outdate the plan', async () => {
-    const { fitting, aim, measurement, frame } = await fittingWithAim();
-    await post(`/fittings/${fitting.id}/plans`, {
-      measurementId: measurement.id,
-      aimId: aim.id,
-      school: 'free',
-      materials,
-      placements,
+  it('keeps plan, ticks and pieces through a trial, a step, a check and a later measurement', async () => {
+    const { fitting, plan, mark, measure } = await fittingWithPlan();
+    await mark('weigh-before');
+    const before = await roundOf(fitting.id);
+    for (const purpose of ['trial', 'step', 'check', 'later']) {
+      await measure(purpose, { ...measured, massG: 333 });
+      const round = await roundOf(fitting.id);
+      expect(round.state).toEqual(before.state);
+      expect(round.plans).toEqual(before.plans);
+    }
+    const round = await roundOf(fitting.id);
+    expect(round.measurements.map((m: { purpose: string }) => m.purpose)).toEqual([
+      'found',
+      'trial',
+      'step',
+      'check',
+      'later',
+    ]);
+    expect(round.state.planId).toBe(plan.id);
+  });
+
+  it('lets the plan lapse where a new start is made, keeps it stored, and makes any measurement the start again', async () => {
+    const { fitting, measurement, measure, plan, roundId, mark } = await fittingWithPlan();
+    await mark('weigh-before');
+    const again = await measure('found', { ...measured, massG: 328 });
+    const lapsed = await roundOf(fitting.id);
+    expect(lapsed.startId).toBe(again.id);
+    expect(lapsed.state).toMatchObject({
+      planId: null,
+      lapsed: { [plan.id]: 'another-start' },
+      next: { station: 'plan', because: 'plan-lapsed' },
     });
-    await post(`/frames/${frame.id}/measurements`, {
-      key: 'another-measurement',
+    expect((await mark('measure-trial')).body.code).toBe('nothing-planned');
+    await call('PUT', `/fittings/${fitting.id}/start`, { roundId, measurementId: measurement.id });
+    const back = await roundOf(fitting.id);
+    expect(back.state.planId).toBe(plan.id);
+    expect(Object.keys(back.state.steps)).toEqual(['weigh-before']);
+  });
+
+  it('signs a check off spec by spec, notes what is on the frame then, and keeps a second click to one', async () => {
+    const { fitting, plan, measure, frame, mark } = await fittingWithPlan();
+    const check = await measure('check', { ...measured, massG: 333.4, swingWeight: 326.5 });
+    await mark('fill-handle:p1', { asBuilt: [inButt(plan.parts[0].id, 6.4)] });
+    const body = { key: 'sign off once', planId: plan.id, measurementId: check.id, by: 'Odo' };
+    const signed = await post(`/fittings/${fitting.id}/sign-offs`, body);
+    expect(signed.body).toMatchObject({ passed: true, by: 'Odo' });
+    expect(signed.body.verdict).toEqual([
+      { spec: 'massG', value: 333.4, inside: true },
+      { spec: 'swingWeight', value: 326.5, inside: true },
+    ]);
+    expect((await post(`/fittings/${fitting.id}/sign-offs`, body)).body.id).toBe(signed.body.id);
+    const { weights, onIt } = (await call('GET', `/frames/${frame.id}`)).body.frame;
+    expect(weights).toMatchObject([{ massG: 6.4, path: 'handle', partId: plan.parts[0].id }]);
+    expect(onIt).toEqual(strung);
+    for (const { key } of plan.steps) await mark(key);
+    expect((await roundOf(fitting.id)).state.stations.check).toBe('done');
+    const failing = await measure('check', { ...measured, massG: 340 });
+    const second = { ...body, key: 'another sign off', measurementId: failing.id };
+    expect((await post(`/fittings/${fitting.id}/sign-offs`, second)).body.passed).toBe(false);
+    expect((await roundOf(fitting.id)).state.stations.check).toBe('due');
+  });
+
+  it('takes a swap and a removal into the plan, and refuses to remove what is not there', async () => {
+    const { fitting, body, frame, plan, measure } = await fittingWithPlan();
+    const check = await measure('check');
+    await post(`/fittings/${fitting.id}/sign-offs`, {
+      key: 'noted as on it',
+      planId: plan.id,
+      measurementId: check.id,
+    });
+    const [there] = (await call('GET', `/frames/${frame.id}`)).body.frame.weights;
+    const { what: _, ...of } = there;
+    const swapped = await post(`/fittings/${fitting.id}/plans`, {
+      ...body,
+      placements: [],
+      swaps: [{ what: 'overgrips', to: 0 }],
+      removals: [{ of }],
+    });
+    expect(swapped.body.specs.massG).toBeCloseTo(327 - 5.5 - 6, 9);
+    expect(swapped.body.steps.map((s: { kind: string }) => s.kind)).toEqual([
+      'weigh-before',
+      'strip-handle',
+      'take-off',
+      'swap',
+      'regrip',
+      'final-check',
+    ]);
+    const bad = await post(`/fittings/${fitting.id}/plans`, {
+      ...body,
+      removals: [{ of: { ...of, id: 'gone' } }],
+    });
+    expect(paths(bad)).toEqual(['removals.0.of']);
+  });
+
+  it('closes a fitting with how it ended, refuses work on it, and opens it again with a new round', async () => {
+    const { fitting, roundId, plan } = await fittingWithPlan();
+    const close = { how: 'handed-over', note: 'happy' };
+    const closed = (await post(`/fittings/${fitting.id}/close`, close)).body;
+    expect(closed.closed).toMatchObject(close);
+    expect(closed.frames[0].rounds[0].state.next).toBeNull();
+    expect((await post(`/fittings/${fitting.id}/close`, close)).body.code).toBe('fitting-closed');
+    const mark = { planId: plan.id, step: 'weigh-before', mark: 'done' };
+    expect((await post(`/fittings/${fitting.id}/marks`, mark)).body.code).toBe('fitting-closed');
+    const listed = async (query: string): Promise<string[]> =>
+      (await call('GET', `/today${query}`)).body.rows.map((r: { id: string }) => r.id);
+    expect(await listed('')).not.toContain(fitting.id);
+    expect(await listed('?closed=yes')).toContain(fitting.id);
+    const again = (await post(`/fittings/${fitting.id}/reopen`, {})).body;
+    expect(again.closed).toBeNull();
+    const rounds = again.frames[0].rounds;
+    expect(rounds.map((r: { number: number; why: string }) => [r.number, r.why])).toEqual([
+      [1, 'first'],
+      [2, 'reopened'],
+    ]);
+    // The earlier round stays as it was; the new one starts from what was measured last.
+    expect(rounds[0].id).toBe(roundId);
+    expect(rounds[0].plans).toHaveLength(1);
+    expect(rounds[1].state.next.station).toBe('compare');
+    expect((await post(`/fittings/${fitting.id}/reopen`, {})).body.code).toBe('fitting-open');
+    expect(await listed('')).toContain(fitting.id);
+  });
+
+  it('opens a set of frames, each with its own round', async () => {
+    const player = (await person()).body;
+    const ids = [(await racket(player.id)).body.id, (await racket(player.id)).body.id];
+    const { frames } = (await post('/fittings', { playerId: player.id, frameIds: ids })).body;
+    expect(frames.map((f: { frame: { id: string } }) => f.frame.id)).toEqual(ids);
+    expect(frames.map((f: { rounds: unknown[] }) => f.rounds.length)).toEqual([1, 1]);
+    const none = await post('/fittings', { playerId: player.id, frameIds: [ids[0], 'nobody'] });
+    expect(paths(none)).toEqual(['frameIds.1']);
+  });
+
+  it('stores a session once, and refuses a measurement for another frame’s round', async () => {
+    const { fitting, roundId } = await fittingWithPlan();
+    const session = {
+      key: 'one evening of play',
+      roundId,
+      playedOn: '2026-11-22',
+      energyLeft: 'enough',
+      arm: 'fine',
+      minutes: 70,
+    };
+    const first = (await post(`/fittings/${fitting.id}/sessions`, session)).body;
+    expect(first).toMatchObject({ playedOn: '2026-11-22', minutes: 70 });
+    expect((await post(`/fittings/${fitting.id}/sessions`, session)).body.id).toBe(first.id);
+    expect((await roundOf(fitting.id)).sessions).toHaveLength(1);
+    const other = (await racket()).body;
+    const wrong = await post(`/frames/${other.id}/measurements`, {
+      key: 'for a round of another',
       dress: strung,
-      specs: { ...measured, massG: 328 },
+      specs: measured,
+      roundId,
     });
-    const { body } = await call('GET', `/fittings/${fitting.id}`);
-    expect(body.plan).toBeNull();
-    expect(body.measurement.specs.massG).toBe(328);
-    const all = (await call('GET', `/frames/${frame.id}/measurements`)).body;
-    expect(all.map((m: { specs: { massG: number } }) => m.specs.massG)).toEqual([328, 327]);
+    expect(paths(wrong)).toEqual(['roundId']);
+  });
+
+  it('refuses a key that was used for another frame, and stores nothing', async () => {
+    const [one, two] = [(await racket()).body, (await racket()).body];
+    const body = { key: 'one key for two', dress: strung, specs: measured };
+    expect((await post(`/frames/${one.id}/measurements`, body)).status).toBe(200);
+    const refused = await post(`/frames/${two.id}/measurements`, body);
+    expect([refused.status, refused.body.code]).toEqual([409, 'key-used']);
+    expect((await call('GET', `/frames/${two.id}/measurements`)).body).toEqual([]);
+    const reading = { means: 'typed', key: 'one reading key', quantity: 'massG', value: 320 };
+    expect((await post(`/frames/${one.id}/readings`, reading)).status).toBe(200);
+    expect((await post(`/frames/${one.id}/readings`, reading)).body.readings).toHaveLength(1);
+    expect((await post(`/frames/${two.id}/readings`, reading)).body.code).toBe('key-used');
+    expect((await call('GET', `/frames/${two.id}/capture`)).body.readings).toEqual([]);
+  });
+
+  it('clears a maker’s statement where it is taken away, and only there', async () => {
+    const nominal = { specs: { massG: 305 }, tolerance: { massG: 7 }, dress: {} };
+    const { body } = await post('/frames', {
+      tag: `ST-${++n}`,
+      maker: 'Oskerra',
+      model: 'Stated',
+      shape,
+      nominal,
+    });
+    const { id, archived: _, ...frame } = body;
+    const twin = (await post(`/frames/${id}/duplicate`, { tag: `ST-${++n}` })).body;
+    // A twin without a statement of its own has the model's.
+    expect(twin.nominal).toEqual(nominal);
+    const { nominal: __, ...unsaid } = frame;
+    expect((await call('PUT', `/frames/${id}`, unsaid)).body.nominal).toEqual(nominal);
+    expect((await call('PUT', `/frames/${id}`, { ...frame, nominal: null })).body.nominal).toBeNull();
+    expect((await call('GET', `/frames/${twin.id}`)).body.frame.nominal).toBeNull();
+  });
+
+  it('lists setups part by part, and those nearest to a measured frame first', async () => {
+    const { measurement } = await fittingWithAim();
+    for (const [name, massG] of [
+      ['Far Quill', 350],
+      ['Near Quill', 328],
+      ['Middle Quill', 335],
+    ] as const) {
+      await post('/setups', {
+        name,
+        sourceKind: 'published',
+        shape,
+        dress: strung,
+        specs: { massG, balanceCm: 32.2, swingWeight: 320, twistWeight: 13.6 },
+      });
+    }
+    const page = (await call('GET', '/setups?search=quill&limit=2&sort=weight')).body;
+    expect(page.total).toBe(3);
+    expect(page.rows.map((s: { name: string }) => s.name)).toEqual(['Near Quill', 'Middle Quill']);
+    const near = (await call('GET', `/measurements/${measurement.id}/setups?search=quill`)).body;
+    expect(near.rows.map((r: { setup: { name: string } }) => r.setup.name)).toEqual([
+      'Near Quill',
+      'Middle Quill',
+      'Far Quill',
+    ]);
+    // One noticeable step of weight is 3 g (common practice).
+    expect(near.rows[0].distanceSteps).toBeCloseTo(1 / 3, 9);
+  });
+
+  it('keeps a part that is changed or retired as it was in the plans that are made of it', async () => {
+    const { fitting, plan } = await fittingWithPlan();
+    const { id, ...part } = plan.parts[0];
+    const changed = await call('PUT', `/parts/${id}`, { ...part, gPerCm: 2 });
+    expect(changed.body).toMatchObject({ id, gPerCm: 2 });
+    expect((await call('PUT', `/parts/${id}/retired`, { retired: true })).body.retired).toBe(true);
+    const rows = (await call('GET', '/parts')).body;
+    expect(rows.find((r: { part: { id: string } }) => r.part.id === id)).toMatchObject({ retired: true });
+    expect((await roundOf(fitting.id)).plans[0].parts[0]).toEqual(plan.parts[0]);
   });
 
   it('stores a measurement once, however often it is sent', async () => {
@@ -253,31 +488,33 @@ describe('the job, stored', () => {
   });
 
   it('refuses an aim that cannot be, and a plan for another aim', async () => {
-    const { fitting, measurement } = await fittingWithAim();
+    const { fitting, body, roundId } = await fittingWithPlan();
     const impossible = await post(`/fittings/${fitting.id}/aims`, {
+      roundId,
       way: 'by-hand',
       target: { massG: { value: 330, tolerance: 0 }, balanceCm: { value: -2, tolerance: 0.1 } },
     });
     expect(paths(impossible)).toEqual(['target.massG.tolerance', 'target.balanceCm.value']);
-    const other = await post(`/fittings/${fitting.id}/plans`, {
-      measurementId: measurement.id,
-      aimId: 'another',
-      school: 'free',
-      materials,
-      placements,
-    });
-    expect(paths(other)).toEqual(['aimId']);
+    expect(impossible.body.detail).toBe(impossible.body.errors[0].message);
+    const plan = async (change: object) =>
+      paths(await post(`/fittings/${fitting.id}/plans`, { ...body, ...change }));
+    expect(await plan({ aimId: 'another' })).toEqual(['aimId']);
+    expect(await plan({ startId: 'another' })).toEqual(['startId']);
+    expect(await plan({ roundId: 'another' })).toEqual(['roundId']);
+    expect(await plan({ placements: [inButt('no part')] })).toEqual(['placements.0.partId']);
   });
 
   it('refuses an aim at a twist weight where none was measured', async () => {
-    const { fitting, frame } = await fittingWithAim();
+    const { fitting, roundId, frame } = await fittingWithAim();
     const { twistWeight: _, ...untwisted } = measured;
     await post(`/frames/${frame.id}/measurements`, {
       key: `key-${++n}-0000`,
       dress: strung,
       specs: untwisted,
+      roundId,
     });
     const answer = await post(`/fittings/${fitting.id}/aims`, {
+      roundId,
       way: 'by-hand',
       target: { twistWeight: { value: 14, tolerance: 0.2 } },
     });
@@ -318,7 +555,13 @@ describe('the database', () => {
   });
 
   it('runs migrations once', async () => {
+    const seen = () =>
+      server.db.query<{ number: number; at: string }>(
+        'select number, run_at as at from migration order by number',
+      );
+    const before = await seen();
     await migrate(server.db);
-    expect((await server.db.query<{ n: number }>('select count(*)::int as n from migration'))[0]?.n).toBe(2);
+    expect(await seen()).toEqual(before);
+    expect(before.map(({ number }) => number)).toEqual(migrationNumbers());
   });
 });

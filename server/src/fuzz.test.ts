@@ -220,8 +220,21 @@ describe('every other call with a body, with generated JSON', () => {
       axisCm: null,
     };
     const instrument = await send('/instruments', { name: 'fuzzed', kind: 'machine', sheet });
-    const fitting = await send('/fittings', { playerId: player, frameId: frame });
-    ids = { players: player, frames: frame, instruments: instrument, fittings: fitting };
+    const fitting = await send('/fittings', { playerId: player, frameIds: [frame] });
+    const part = await send('/parts', { kind: 'dab', name: 'dab', massG: 1 });
+    const measurement = await send(`/frames/${frame}/measurements`, {
+      key: 'to fuzz upon',
+      dress: {},
+      specs: { massG: 365, balanceCm: 26, swingWeight: 150, twistWeight: 14 },
+    });
+    ids = {
+      players: player,
+      frames: frame,
+      instruments: instrument,
+      fittings: fitting,
+      parts: part,
+      measurements: measurement,
+    };
   });
 
   interface Schema {
@@ -283,7 +296,12 @@ describe('every other call with a body, with generated JSON', () => {
             type,
             body: answer,
           } = await server.call(call.method.toUpperCase(), path, JSON.stringify(body ?? null));
-          if (status === 200) return;
+          if (status === 200) {
+            const said = call.answer.safeParse(answer);
+            expect(said.error?.issues ?? []).toEqual([]);
+            return;
+          }
+          expect(answer.detail).not.toContain('?');
           expect([404, 409, 422]).toContain(status);
           expect(type).toContain('application/problem+json');
           for (const { message } of answer.errors ?? []) expect(message).toMatch(/[.!]$/);

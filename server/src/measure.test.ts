@@ -69,10 +69,11 @@ describe('players', () => {
 });
 
 describe('frames', () => {
+  const TIP = { id: 'w', partId: '', path: 'rim', startCm: 0, endCm: 0, sides: 1, layers: 1, massG: 3 };
   it('share what the maker states, and are duplicated for a pair', async () => {
     const nominal = { specs: { massG: 305 }, tolerance: { massG: 7 }, dress: {} };
     const model = `Shared ${++n}`;
-    const first = await addFrame({ model, nominal, weights: [{ massG: 3, at: { clock: 12 } }] });
+    const first = await addFrame({ model, nominal, weights: [TIP] });
     const second = await addFrame({ model });
     expect((await get(`/frames/${second}`)).body.frame.nominal).toEqual(nominal);
     const twin = (await post(`/frames/${first}/duplicate`, { tag: `twin-${++n}` })).body;
@@ -259,7 +260,7 @@ describe('instruments', () => {
     const machine = await add('machine');
     await put(`/instruments/${machine}/stand-in`, { on: { frameId: id } });
     // The cable is pulled at the first swing.
-    const end = await server.hub.subscribe((message) => {
+    const end = await server.hub.subscribe(({ message }) => {
       if (message.kind !== 'sample' || message.instrumentId !== machine) return;
       end();
       void server.hub.setStandIn(machine, { plugged: false });
@@ -349,23 +350,34 @@ describe('instruments', () => {
     expect(wrong.body.code).toBe('not-a-machine');
   });
 
-  it('tell a page that comes late what stands and what was read', async () => {
+  it('tell a page whose stream broke what it missed, by the number it heard last, and a new page nothing old', async () => {
     const id = await addFrame();
     const scale = await add('scale');
     await put(`/instruments/${scale}/stand-in`, { on: { frameId: id } });
     const k = key();
     await take(scale, { frameId: id, quantity: 'massG' }, k);
     await idle(scale);
-    const stop = new AbortController();
-    const response = await fetch(`${server.base}/instruments/stream`, { signal: stop.signal });
-    expect(response.headers.get('content-type')).toContain('text/event-stream');
-    const reader = response.body?.getReader();
-    let text = '';
-    while (!text.includes(k) || !text.includes('"sample"')) {
-      text += new TextDecoder().decode((await reader?.read())?.value);
-    }
-    stop.abort();
-    const [first] = text.split('\n\n');
+    const heard = async (
+      headers: Record<string, string>,
+      enough: (text: string) => boolean,
+    ): Promise<string> => {
+      const stop = new AbortController();
+      const response = await fetch(`${server.base}/instruments/stream`, { signal: stop.signal, headers });
+      expect(response.headers.get('content-type')).toContain('text/event-stream');
+      const reader = response.body?.getReader();
+      let text = '';
+      while (!enough(text)) text += new TextDecoder().decode((await reader?.read())?.value);
+      stop.abort();
+      return text;
+    };
+    const late = await heard({ 'Last-Event-ID': '0' }, (text) => text.includes(k));
+    const [first] = late.split('\n\n');
     expect(JSON.parse(first?.replace('data: ', '') ?? '').kind).toBe('instruments');
+    const number = /id: (\S+)\n/.exec(late.slice(late.lastIndexOf('id: ')))?.[1] ?? '';
+    expect(number).toMatch(/\.\d+$/);
+    // Heard up to there, nothing is said again; and what happened before a page opened is not its own.
+    const shown = (text: string): boolean => text.includes('"sample"');
+    expect(await heard({ 'Last-Event-ID': number }, shown)).not.toContain('"taken"');
+    expect(await heard({}, shown)).not.toContain('"taken"');
   });
 });

@@ -208,4 +208,3 @@ export const fittingRow = z.strictObject({
 });
 export type FittingRow = z.output<typeof fittingRow>;
 export type TodayQuery = z.output<typeof todayQuery>;
-export type NewSession = z.input<typeof newSession>;

@@ -120,4 +120,3 @@ export type FrameRow = z.output<typeof frameRow>;
 export type FrameQuery = z.output<typeof frameQuery>;
 export type FramePage = z.output<typeof framePage>;
 export type Stringing = z.output<typeof stringing>;
-export type NewStringing = z.output<typeof newStringing>;

@@ -50,4 +50,3 @@ export const measurement = z.strictObject({
   note: z.string(),
 });
 export type Measurement = z.output<typeof measurement>;
-export type HowFound = z.output<typeof howFound>;

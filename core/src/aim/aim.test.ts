@@ -21,7 +21,12 @@ const own = { massG: 320, balanceCm: 32, swingWeight: 310, twistWeight: 13 };
 
 describe('part of the way', () => {
   it('halfway is the middle of each spec, rounded as written on a card', () => {
-    const aim = partWay(tennis, own, { massG: 341, balanceCm: 32.5, swingWeight: 341, twistWeight: 14.5 }, 0.5);
+    const aim = partWay(
+      tennis,
+      own,
+      { massG: 341, balanceCm: 32.5, swingWeight: 341, twistWeight: 14.5 },
+      0.5,
+    );
     expect([aim.massG?.value, aim.balanceCm?.value, aim.swingWeight?.value, aim.twistWeight?.value]).toEqual([
       331, 32.3, 326, 13.8,
     ]);

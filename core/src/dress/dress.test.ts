@@ -3,14 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { Fault } from '../fault';
 import { sportData } from '../sport';
 import { settleFrame } from '../frame';
-import {
-  dressParts,
-  handleSizesAdded,
-  redress,
-  stringLength,
-  stringMass,
-  type Dress,
-} from '.';
+import { dressParts, handleSizesAdded, redress, stringLength, stringMass, type Dress } from '.';
 
 const shape = { sport: 'tennis', lengthCm: 68.58, headAreaCm2: 645.16 } as const;
 const unstrung = { massG: 305, balanceCm: 31.5, swingWeight: 295, twistWeight: 12.5 };

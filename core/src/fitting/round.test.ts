@@ -48,7 +48,11 @@ describe('the state of a round', () => {
   });
 
   it('says what a blocked station stands on', () => {
-    expect(roundState(empty, NOW).blockedBy).toMatchObject({ compare: 'measure', aim: 'measure', plan: 'aim' });
+    expect(roundState(empty, NOW).blockedBy).toMatchObject({
+      compare: 'measure',
+      aim: 'measure',
+      plan: 'aim',
+    });
     expect(roundState(planned, NOW).blockedBy).toEqual({ check: 'build', play: 'check' });
   });
 
@@ -67,7 +71,11 @@ describe('the state of a round', () => {
   });
 
   it('counts a skipped step as over, and one that is opened again as open', () => {
-    const marks = [mark('weigh-before'), mark('measure-trial', NOW, 'skipped'), mark('weigh-before', NOW, 'open')];
+    const marks = [
+      mark('weigh-before'),
+      mark('measure-trial', NOW, 'skipped'),
+      mark('weigh-before', NOW, 'open'),
+    ];
     const state = roundState({ ...planned, marks }, NOW);
     expect(state.next?.step).toBe('weigh-before');
     expect(state.steps['measure-trial']).toEqual({ mark: 'skipped', at: NOW });
@@ -98,7 +106,10 @@ describe('what a measurement is for', () => {
   it('is plain where no plan stands, and asked where one does', () => {
     expect(choice(empty)).toEqual({ suggested: 'found', choices: ['found'] });
     expect(choice(aimed).choices).toEqual(['found']);
-    expect(choice(planned)).toMatchObject({ suggested: 'step', choices: ['trial', 'step', 'check', 'found'] });
+    expect(choice(planned)).toMatchObject({
+      suggested: 'step',
+      choices: ['trial', 'step', 'check', 'found'],
+    });
     expect(choice({ ...planned, marks: [mark('weigh-before')] }).suggested).toBe('trial');
     expect(choice(built).suggested).toBe('check');
     expect(choice({ ...built, signOffs: [{ planId: 'p1', passed: true }] }).suggested).toBe('later');
@@ -116,7 +127,9 @@ const event: fc.Arbitrary<Event> = fc.oneof(
     purpose: fc.constantFrom(...PURPOSES),
     start: fc.boolean(),
   }),
-  fc.record({ kind: fc.constantFrom('aimed' as const, 'planned' as const, 'played' as const, 'signed' as const) }),
+  fc.record({
+    kind: fc.constantFrom('aimed' as const, 'planned' as const, 'played' as const, 'signed' as const),
+  }),
   fc.record({
     kind: fc.constant('marked' as const),
     step: fc.nat(steps.length - 1),
@@ -141,14 +154,19 @@ function after(records: RoundRecords, e: Event, i: number): RoundRecords {
       return records.startId ? { ...records, aims: [...records.aims, { id: `a${i}` }] } : records;
     case 'planned':
       if (!aimId || !records.startId) return records;
-      return { ...records, plans: [...records.plans, { id: `p${i}`, aimId, startId: records.startId, steps }] };
+      return {
+        ...records,
+        plans: [...records.plans, { id: `p${i}`, aimId, startId: records.startId, steps }],
+      };
     case 'marked': {
       const step = steps[e.step]?.key;
       if (!planId || !step) return records;
       return { ...records, marks: [...records.marks, { planId, step, mark: e.mark, at: NOW }] };
     }
     case 'signed':
-      return planId ? { ...records, signOffs: [...records.signOffs, { planId, passed: i % 2 === 0 }] } : records;
+      return planId
+        ? { ...records, signOffs: [...records.signOffs, { planId, passed: i % 2 === 0 }] }
+        : records;
     case 'played':
       return { ...records, sessions: [...records.sessions, { id: `s${i}` }] };
   }

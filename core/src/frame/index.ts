@@ -1,7 +1,6 @@
 export * from './outline';
 export * from './path';
 export * from './place';
-export { integrate } from './quadrature';
 export * from './rules';
-export type { Point, Segment } from './segment';
+export type { Point } from './segment';
 export * from './shape';

@@ -1,6 +1,6 @@
 import { Fault } from '../fault';
 import type { Zone, ZoneName } from '../sport';
-import { angleOfClock, atAngle, pointAtArc, type OnOutline } from './outline';
+import { angleOfClock, atAngle, type OnOutline } from './outline';
 import type { Point } from './segment';
 import type { Frame } from './shape';
 
@@ -40,13 +40,6 @@ export function throatPoint(frame: Frame, share: number): Point {
 }
 
 const onRim = ({ xCm, yCm, arcCm }: OnOutline): Place => ({ on: 'rim', xCm, yCm, arcCm });
-
-/** The place at an arc length from the tip along the edge, cm; positive on the side with positive y. */
-export const rimPlace = (frame: Frame, arcCm: number): Place => ({
-  on: 'rim',
-  arcCm: () => arcCm,
-  ...pointAtArc(frame.head, arcCm),
-});
 
 function zonePlace(frame: Frame, zone: Zone): Place {
   switch (zone.path) {

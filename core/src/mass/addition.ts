@@ -29,10 +29,6 @@ function stripAt(frame: Frame, place: Place, massG: number, spanCm: number): Mas
   return straightStrip(massG, place.xCm, place.yCm, spanCm);
 }
 
-/** Whether an addition at this place is a pair, half on each side. */
-export const isMirrored = (place: Place, mirrored: boolean | undefined): boolean =>
-  Math.abs(place.yCm) > ON_AXIS_CM && (mirrored ?? true);
-
 /**
  * Sums of an addition. A mirrored pair has the same sums as the whole mass on one side, since they depend on y² only.
  * @throws Fault `spot-off-frame`, `span-not-positive`

@@ -60,8 +60,12 @@ export const shiftAxis = (specs: AxisSpecs, toAxisCm: number): AxisSpecs => ({
 
 /** All derived numbers of whole specs. @example derive(specs, 68.58).pointsHeadLight // 6 */
 export function derive(specs: AxisSpecs, lengthCm: number): Derived {
-  const put = { ...specs, lengthCm };
-  return Object.fromEntries(DERIVED_KEYS.map((key) => [key, DERIVED[key].of(put)])) as Derived;
+  const { massG, balanceCm, swingWeight, axisCm } = specs;
+  const put = { massG, balanceCm, swingWeight, axisCm, lengthCm };
+  const derived = {} as Derived;
+  // A plain loop: a what-if works these out at every move of the hand.
+  for (const key of DERIVED_KEYS) derived[key] = DERIVED[key].of(put);
+  return derived;
 }
 
 /**

@@ -1,18 +1,7 @@
-export { FILLING_MATERIALS, type Filling } from './filling';
-export type { BaseGripPart, Overgrip, Sleeve } from './grip';
+export { FILLING_MATERIALS } from './filling';
 export * from './part';
-export type { Dab, Dampener, Insert } from './piece';
 export * from './placement';
-export {
-  CAUTIONS,
-  DENSITY_SHARE,
-  type Amount,
-  type Caution,
-  type Fixing,
-  type Lie,
-  type PartRule,
-  type Room,
-} from './rule';
-export { STRING_MATERIALS, type StringPart } from './string';
-export { TAPE_MATERIALS, type Tape } from './tape';
-export { WRAP_MATERIALS, type Wrap } from './wrap';
+export { CAUTIONS, DENSITY_SHARE, type Amount, type Caution } from './rule';
+export { STRING_MATERIALS } from './string';
+export { TAPE_MATERIALS } from './tape';
+export { WRAP_MATERIALS } from './wrap';

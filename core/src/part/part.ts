@@ -44,8 +44,5 @@ export const partRule = (part: PartData): PartRule<PartData> =>
   // The table gives each kind its own rule; the compiler cannot follow that through a union.
   RULES[part.kind] as unknown as PartRule<PartData>;
 
-/** Parts that pieces are placed of, in contrast to those that belong to the dress. */
-export const isPlaced = (part: PartData): boolean => partRule(part).paths.length > 0;
-
 export const partNamed = (parts: readonly Part[], id: string): Part | undefined =>
   parts.find((part) => part.id === id);

@@ -58,16 +58,20 @@ describe.each(ALL_SPORTS)('placements on a %s frame', (sport) => {
       frame.sport.zones.some((z) => z.path === line && !z.slot),
     );
     fc.assert(
-      fc.property(fc.constantFrom(...lines), fc.double({ min: 0.05, max: 0.95, noNaN: true }), (line, share) => {
-        const alongCm = share * lineLength(frame, line);
-        const { xCm, yCm } = pointOnLine(frame, line, alongCm);
-        // Where two lines meet, a point may be either's.
-        const on = { rim: 'rim', throat: 'free', handle: 'handle' }[line];
-        fc.pre(placeOf(frame, { xCm, yCm }).on === on);
-        const placement = fromSpot(frame, { at: { xCm, yCm }, massG: 1 }, { id: 'p', partId: '' });
-        const back = middleOf(frame, placement);
-        expect(Math.hypot(back.xCm - xCm, back.yCm - yCm)).toBeLessThan(1e-5);
-      }),
+      fc.property(
+        fc.constantFrom(...lines),
+        fc.double({ min: 0.05, max: 0.95, noNaN: true }),
+        (line, share) => {
+          const alongCm = share * lineLength(frame, line);
+          const { xCm, yCm } = pointOnLine(frame, line, alongCm);
+          // Where two lines meet, a point may be either's.
+          const on = { rim: 'rim', throat: 'free', handle: 'handle' }[line];
+          fc.pre(placeOf(frame, { xCm, yCm }).on === on);
+          const placement = fromSpot(frame, { at: { xCm, yCm }, massG: 1 }, { id: 'p', partId: '' });
+          const back = middleOf(frame, placement);
+          expect(Math.hypot(back.xCm - xCm, back.yCm - yCm)).toBeLessThan(1e-5);
+        },
+      ),
     );
   });
 
@@ -131,25 +135,28 @@ describe('kinds of parts', () => {
     dab: { id: 'p', name: 'dab', kind: 'dab', massG: 1 },
   };
 
-  it.each(PART_KINDS)('%s: amounts are whole pieces within what a place takes, and one piece more is the next', (kind) => {
-    const part = some[kind];
-    const rule = partRule(part);
-    for (const sides of [1, 2] as const) {
-      const amounts = rule.amounts(part, { capG: 12, roomCm: 8, sides });
-      amounts.forEach((amount, i) => {
-        expect(amount.massG).toBeLessThanOrEqual(12 + 1e-9);
-        expect(amount.spanCm).toBeLessThanOrEqual(8 + 1e-9);
-        expect(amount.massG).toBeGreaterThan(amounts[i - 1]?.massG ?? 0);
-        expect(rule.massUncertaintyG(part, amount.massG)).toBeGreaterThan(0);
-      });
-      const [first, second] = amounts;
-      if (first && second) {
-        expect(rule.step(part, first, 1, sides)?.massG).toBeCloseTo(second.massG, 9);
-        expect(rule.step(part, second, -1, sides)?.massG).toBeCloseTo(first.massG, 9);
+  it.each(PART_KINDS)(
+    '%s: amounts are whole pieces within what a place takes, and one piece more is the next',
+    (kind) => {
+      const part = some[kind];
+      const rule = partRule(part);
+      for (const sides of [1, 2] as const) {
+        const amounts = rule.amounts(part, { capG: 12, roomCm: 8, sides });
+        amounts.forEach((amount, i) => {
+          expect(amount.massG).toBeLessThanOrEqual(12 + 1e-9);
+          expect(amount.spanCm).toBeLessThanOrEqual(8 + 1e-9);
+          expect(amount.massG).toBeGreaterThan(amounts[i - 1]?.massG ?? 0);
+          expect(rule.massUncertaintyG(part, amount.massG)).toBeGreaterThan(0);
+        });
+        const [first, second] = amounts;
+        if (first && second) {
+          expect(rule.step(part, first, 1, sides)?.massG).toBeCloseTo(second.massG, 9);
+          expect(rule.step(part, second, -1, sides)?.massG).toBeCloseTo(first.massG, 9);
+        }
+        if (first) expect(rule.step(part, first, -1, sides)).toBeUndefined();
       }
-      if (first) expect(rule.step(part, first, -1, sides)).toBeUndefined();
-    }
-  });
+    },
+  );
 
   it('caution where they are dangerous', () => {
     expect(partRule(lead).cautions(lead)).toEqual(['lead']);

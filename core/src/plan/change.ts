@@ -8,7 +8,6 @@ import type { BaseGrip, Dress } from '../sport';
 /** A part of the dress that is changed for another. */
 export type Swap =
   { what: 'overgrips'; to: number } | { what: 'baseGrip'; to: BaseGrip } | { what: 'dampener'; to: boolean };
-export const SWAPPED = ['overgrips', 'baseGrip', 'dampener'] as const;
 
 /** Weight that is on the frame and comes off, whole or down to what is left. */
 export interface Removal {

@@ -1,7 +1,6 @@
 export * from './builds';
 export * from './change';
 export * from './edit';
-export { PLAIN_GRAMS, type Unnamed, type ZoneColumn, type ZoneOption } from './options';
 export * from './lighten';
 export * from './plan';
 export * from './problem';

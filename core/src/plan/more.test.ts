@@ -128,31 +128,28 @@ describe('the three best plans', () => {
 });
 
 describe('every sport', () => {
-  it.each(ALL_SPORTS)(
-    '%s gets a plan inside the aim that predict confirms, slots and all',
-    (sport) => {
-      const { usual, lengthCm } = SPORTS[sport];
-      const own = { shape: { sport, lengthCm }, specs: usual };
-      const settled = settleFrame(own.shape);
-      const some = settled.sport.zones.slice(1, 3).map((z) => ({ massG: z.capG / 2, at: { zone: z.name } }));
-      const made = predict(own.shape, usual, some).specs;
-      const target: Aim = {
-        massG: { value: made.massG, tolerance: 1 },
-        balanceCm: { value: made.balanceCm, tolerance: 0.1 },
-        swingWeight: { value: made.swingWeight, tolerance: 1 },
-        twistWeight: { value: made.twistWeight ?? 0, tolerance: 0.3 },
-      };
-      const [plan] = makePlans({ ...own, target, schools: ['free'], quantumG: 0.5 });
-      expect(plan?.withinTolerance).toBe(true);
-      const additions = (plan?.placements ?? []).map((p) => {
-        const { xCm, yCm, massG, mirrored } = asSpot(settled, p);
-        return { at: { xCm, yCm }, massG, mirrored };
-      });
-      const again = predict(own.shape, usual, additions).specs;
-      expect(again.swingWeight).toBeCloseTo(plan?.specs.swingWeight ?? 0, 9);
-      expect(again.twistWeight).toBeCloseTo(plan?.specs.twistWeight ?? 0, 9);
-    },
-  );
+  it.each(ALL_SPORTS)('%s gets a plan inside the aim that predict confirms, slots and all', (sport) => {
+    const { usual, lengthCm } = SPORTS[sport];
+    const own = { shape: { sport, lengthCm }, specs: usual };
+    const settled = settleFrame(own.shape);
+    const some = settled.sport.zones.slice(1, 3).map((z) => ({ massG: z.capG / 2, at: { zone: z.name } }));
+    const made = predict(own.shape, usual, some).specs;
+    const target: Aim = {
+      massG: { value: made.massG, tolerance: 1 },
+      balanceCm: { value: made.balanceCm, tolerance: 0.1 },
+      swingWeight: { value: made.swingWeight, tolerance: 1 },
+      twistWeight: { value: made.twistWeight ?? 0, tolerance: 0.3 },
+    };
+    const [plan] = makePlans({ ...own, target, schools: ['free'], quantumG: 0.5 });
+    expect(plan?.withinTolerance).toBe(true);
+    const additions = (plan?.placements ?? []).map((p) => {
+      const { xCm, yCm, massG, mirrored } = asSpot(settled, p);
+      return { at: { xCm, yCm }, massG, mirrored };
+    });
+    const again = predict(own.shape, usual, additions).specs;
+    expect(again.swingWeight).toBeCloseTo(plan?.specs.swingWeight ?? 0, 9);
+    expect(again.twistWeight).toBeCloseTo(plan?.specs.twistWeight ?? 0, 9);
+  });
 });
 
 describe('lightening evenly', () => {
@@ -169,7 +166,11 @@ describe('lightening evenly', () => {
   it('takes nothing at 0 and all at 1, and keeps every place', () => {
     expect(lightenEvenly(build, 0, 0.5)).toEqual(build);
     expect(lightenEvenly(build, 1, 0.5)).toEqual([]);
-    expect(lightenEvenly(build, 0.3, 1).map((p) => asSpot(frame, p).zone)).toEqual(['tip', 'sides', 'handle']);
+    expect(lightenEvenly(build, 0.3, 1).map((p) => asSpot(frame, p).zone)).toEqual([
+      'tip',
+      'sides',
+      'handle',
+    ]);
     expect(() => lightenEvenly(build, 1.1, 1)).toThrow(Fault);
   });
 });

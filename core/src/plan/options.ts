@@ -27,7 +27,7 @@ export interface ZoneColumn {
 
 const EPS = 1e-9;
 /** What pieces are called that are no part of a shop's: plain grams at a point. */
-export const PLAIN_GRAMS = 'grams';
+const PLAIN_GRAMS = 'grams';
 
 /** An amount laid around the middle of a zone. */
 function laid(frame: Frame, zone: Zone, partId: string, sides: 1 | 2, amount: Amount): Unnamed {

@@ -4,17 +4,9 @@ import { pickleball } from './pickleball';
 import type { Sport, SportData } from './sport';
 import { tennis } from './tennis';
 
-export { GUIDES, type Band, type Guide, type GuideBand, type GuideName } from './guide';
+export { GUIDES, type Band, type GuideName } from './guide';
+export { BASE_GRIPS, type BaseGrip, type Dress, type TypicalPart, type TypicalParts } from './kit';
 export {
-  BASE_GRIPS,
-  type BaseGrip,
-  type Dress,
-  type DressComponent,
-  type TypicalPart,
-  type TypicalParts,
-} from './kit';
-export {
-  PATHS,
   ALL_SPORTS,
   ALL_ZONES,
   type Family,

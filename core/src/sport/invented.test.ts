@@ -66,7 +66,7 @@ beforeAll(() => {
   table[QUILLET] = quillet;
 });
 afterAll(() => {
-  delete table[QUILLET];
+  Reflect.deleteProperty(table, QUILLET);
 });
 
 it('an invented sport goes through a whole fitting: found, compared, aimed, planned, built', () => {

@@ -21,8 +21,7 @@ export const ALL_ZONES = [
 export type ZoneName = (typeof ALL_ZONES)[number];
 
 /** The lines of a frame that weight is laid along, and the slots that weight is put into. */
-export const PATHS = ['rim', 'throat', 'handle', 'slot'] as const;
-export type Path = (typeof PATHS)[number];
+export type Path = 'rim' | 'throat' | 'handle' | 'slot';
 
 /** A place of the frame that a fitter can name, where weight is put, with the most it takes. */
 export interface Zone {

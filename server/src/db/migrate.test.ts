@@ -46,8 +46,8 @@ describe('a shop of the first version', () => {
       birthYear: 1990,
       bothers: [],
       botherNote: 'late on returns',
-      ceilingSwingWeight: 340,
-      guide: 'advanced',
+      ceilings: { tennis: 340 },
+      guides: { tennis: 'advanced' },
       hasArmHistory: false,
       archived: false,
     });
@@ -65,7 +65,8 @@ describe('a shop of the first version', () => {
   });
 
   it('goes on: its fitting opens, and another measurement is stored', async () => {
-    expect((await server.call('GET', '/fittings/x1')).body.next).toBe('compare');
+    const [frame] = (await server.call('GET', '/fittings/x1')).body.frames;
+    expect(frame.rounds[0].state.next.station).toBe('compare');
     expect((await server.call('GET', '/shop')).body).toMatchObject({
       name: 'Old Shop',
       calibrationHours: 72,

@@ -10,7 +10,7 @@ const shape = { sport: 'padel', lengthCm: 45.5, shape: 'diamond' };
 const rods = (slope: number) =>
   [100, 200, 300].map((trueValue) => ({ trueValue, reads: [slope * trueValue] }));
 const FILE = {
-  kevro: 'shop/2',
+  kevro: 'shop/3',
   shop: { name: 'Plumb & Loop', town: 'Brackenmouth', demo: true, calibrationHours: 48 },
   players: [
     { id: 'p1', name: 'Wanda Quill', sports: ['padel'], armHistory: 'left shoulder, long ago' },
@@ -61,7 +61,7 @@ const FILE = {
     },
   ],
   parts: [],
-  fittings: [{ id: 'x', playerId: 'p1', frameId: 'f1', openedAt: '2026-10-01T09:00:00Z' }],
+  fittings: [{ id: 'x', playerId: 'p1', frameIds: ['f1'], openedAt: '2026-10-01T09:00:00Z' }],
 };
 
 describe('a shop file', () => {
@@ -86,7 +86,7 @@ describe('a shop file', () => {
       // What the file says is on it, though it was measured in something else.
       onIt: { overgrips: 2 },
       nominal: { specs: { massG: 365 } },
-      weights: [{ what: 'lead', massG: 3, at: { zone: 'tip' } }],
+      weights: [{ what: 'lead', massG: 3, path: 'rim', startCm: 0, endCm: 0, sides: 1, partId: '' }],
     });
     expect(page.measurements[0]).toMatchObject({ estimated: ['swingWeight'], leftRight: { massG: -0.4 } });
     // The second frame of the model is judged by the same statement.
@@ -94,12 +94,12 @@ describe('a shop file', () => {
       archived: true,
       nominal: { specs: { massG: 365 } },
     });
-    expect((await get('/today'))[0]).toMatchObject({ id: 'x', frameTag: 'NW-1' });
+    expect((await get('/today')).rows[0]).toMatchObject({ id: 'x', frames: [{ tag: 'NW-1', round: 1 }] });
   });
 
   it('dates calibrations back from when it is read, refused ones too', async () => {
     const calibrations = await server.db.query<{ taken_at: string; refused: string | null }>(
-      'select taken_at, refused from calibration order by taken_at',
+      'select taken_at, refused from calibration order by seq',
     );
     const hours = calibrations.map(({ taken_at }) => (Date.parse(NOW) - Date.parse(taken_at)) / 3_600_000);
     expect(hours).toEqual([500, 20]);
@@ -107,7 +107,7 @@ describe('a shop file', () => {
   });
 
   it.each([
-    ['an older kind of file', { kevro: 'shop/1' }, 'kevro'],
+    ['an older kind of file', { kevro: 'shop/2' }, 'kevro'],
     ['a player without a sport', { players: [{ id: 'p', name: 'X', sports: [] }] }, 'players.0.sports'],
     ['a frame without a tag', { frames: [{ ...FILE.frames[0], tag: '' }] }, 'frames.0.tag'],
     ['something unknown', { colour: 'red' }, 'colour'],

@@ -6,6 +6,9 @@ import {
   TYPICAL_READING,
   estimateSwing,
   estimateTwist,
+  calibrateReads,
+  readingByHand,
+  readingByInstrument,
   settleCapture,
   settleFrame,
   seededNormals,
@@ -15,19 +18,13 @@ import {
   type Frame,
   type Quantity,
   type Reading,
+  ALL_SPORTS,
   type Sport,
 } from '@kevro/core';
-import {
-  VALUES_A_READING,
-  type CalibrationRecord,
-  type DataSheet,
-  type InstrumentKind,
-} from '@kevro/contract';
-import { calibrateRods } from './calibration';
-import { StandInModel, type Truth } from './stand-in';
-import { readingByHand, readingByInstrument } from './uncertainty';
+import { KINDS, type CalibrationRecord, type DataSheet, type InstrumentKind } from '@kevro/contract';
+import type { Truth } from './driver';
+import { StandInModel } from './stand-in';
 
-const SPORTS: Sport[] = ['tennis', 'padel', 'pickleball', 'badminton'];
 const SHEETS: Record<InstrumentKind, DataSheet> = {
   scale: {
     repeatability: 0.1,
@@ -64,7 +61,7 @@ function known(
   round: number,
   normal: () => number,
 ): { frame: Frame; truth: Exclude<Truth, { rod: number }> } {
-  const sport = SPORTS[round % SPORTS.length] as Sport;
+  const sport = ALL_SPORTS[round % ALL_SPORTS.length] as Sport;
   const frame = settleFrame({ sport, lengthCm: sportData(sport).lengthCm });
   const { usual, axisCm } = frame.sport;
   const massG = usual.massG * (1 + 0.03 * normal());
@@ -88,14 +85,8 @@ type Method = (of: {
   normal: () => number;
 }) => Omit<Reading, 'id' | 'setAside'>[];
 
-let keys = 0;
 const byHand = (frame: Frame, body: object, so: Reading[] = []) => {
-  const key = `key ${++keys}`;
-  const reading = readingByHand(
-    frame,
-    { ...body, key } as Parameters<typeof readingByHand>[1],
-    settleCapture(frame, so),
-  );
+  const reading = readingByHand(frame, body as Parameters<typeof readingByHand>[1], settleCapture(frame, so));
   if (!reading) throw new Error('no reading');
   return reading;
 };
@@ -116,7 +107,9 @@ const instrument =
       at: number,
       onFor: number,
     ): number => {
-      const values = Array.from({ length: VALUES_A_READING[kind] }, () => model.value(of, what, at, onFor));
+      const values = Array.from({ length: KINDS[kind].valuesAReading }, () =>
+        model.value(of, what, at, onFor),
+      );
       return values.reduce((s, v) => s + v, 0) / values.length;
     };
     const warm = 24 * HOUR;
@@ -126,7 +119,7 @@ const instrument =
         trueValue: rod,
         reads: [1, 2, 3].map(() => raw({ rod }, { rod }, START, warm)),
       }));
-      const { refused = null, ...found } = calibrateRods(rods);
+      const { refused = null, ...found } = calibrateReads(rods);
       if (refused) return [];
       calibration = { id: 'c', instrumentId: 'i', takenAt: iso(START), rods, refused, ...found };
     }
@@ -137,12 +130,12 @@ const instrument =
     return quantities.flatMap((quantity) =>
       [1, 2].map(() =>
         readingByInstrument({
-          id: 'i',
-          kind,
+          source: 'i',
           sheet,
+          calibrates: KINDS[kind].calibrates,
           calibration,
           quantity,
-          raw: raw(truth, { quantity }, at, onFor),
+          raw: [raw(truth, { quantity }, at, onFor)],
           takenAt: iso(at),
           coldError,
         }),

@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import { calibrateReads, calibrationState, coldError, readingByInstrument, readingMean } from '@kevro/core';
 import {
   KINDS,
@@ -45,7 +46,7 @@ interface Connected {
 
 /** A message with its number; what only shows how things stand has none, since the next one replaces it. */
 export interface Told {
-  id: number | undefined;
+  id: string | undefined;
   message: InstrumentMessage;
 }
 type Listener = (told: Told) => void;
@@ -57,8 +58,10 @@ const KEPT_RESULTS = 50;
 export class Hub {
   private readonly connected = new Map<string, Connected>();
   private readonly listeners = new Set<Listener>();
-  private results: { id: number; message: Result }[] = [];
-  private lastId = 0;
+  private results: { number: number; message: Result }[] = [];
+  private lastNumber = 0;
+  /** Tells the numbers of this run of the server from those of an earlier one. */
+  private readonly runId = randomUUID().slice(0, 8);
   private readonly drivers: ReturnType<typeof driversAt>;
   /** Read once and again when they change: they are asked for with every value that an instrument shows. */
   private calibrations = new Map<string, CalibrationRecord>();
@@ -120,7 +123,11 @@ export class Hub {
     return found;
   }
 
-  private tell(message: InstrumentMessage, id?: number): void {
+  private idOf(number: number): string {
+    return `${this.runId}.${number}`;
+  }
+
+  private tell(message: InstrumentMessage, id?: string): void {
     for (const listener of this.listeners) listener({ id, message });
   }
 
@@ -134,9 +141,16 @@ export class Hub {
    * What stands now, and then whatever happens. @param after the number of the last result that the listener heard: those that it missed since come first. Who
    * listens for the first time has missed nothing. @returns ends it
    */
-  async subscribe(listener: Listener, after?: number): Promise<() => void> {
+  async subscribe(listener: Listener, after?: string): Promise<() => void> {
     listener({ id: undefined, message: { kind: 'instruments', instruments: await this.all() } });
-    if (after !== undefined) for (const missed of this.results) if (missed.id > after) listener(missed);
+    if (after !== undefined) {
+      const [run, number] = after.split('.');
+      // What was heard of an earlier run of the server is none of these.
+      const heard = run === this.runId ? Number(number) : 0;
+      for (const missed of this.results) {
+        if (missed.number > heard) listener({ id: this.idOf(missed.number), message: missed.message });
+      }
+    }
     this.listeners.add(listener);
     // What changed while the first look was on its way is said too.
     void this.tellAll();
@@ -260,9 +274,9 @@ export class Hub {
 
   private finish(one: Connected, underWay: UnderWay, message: Result): void {
     if (one.underWay === underWay) one.underWay = null;
-    const id = ++this.lastId;
-    this.results = [...this.results, { id, message }].slice(-KEPT_RESULTS);
-    this.tell(message, id);
+    const number = ++this.lastNumber;
+    this.results = [...this.results, { number, message }].slice(-KEPT_RESULTS);
+    this.tell(message, this.idOf(number));
     void this.tellAll();
   }
 

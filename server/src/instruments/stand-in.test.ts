@@ -1,10 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { RODS, calibrate } from '@kevro/core';
+import { RODS, calibrate, readingByInstrument } from '@kevro/core';
 import type { DataSheet, InstrumentKind } from '@kevro/contract';
 import { Lost } from './driver';
-import { StandIn, StandInModel, type Truth } from './stand-in';
-import { readingByInstrument } from './uncertainty';
+import type { Truth } from './driver';
+import { StandIn, StandInModel } from './stand-in';
 
 const SHEET: DataSheet = {
   repeatability: 0.4,
@@ -148,12 +148,12 @@ describe('what a reading is uncertain by', () => {
   };
   const read = (change: object = {}) =>
     readingByInstrument({
-      id: 'm',
-      kind: 'machine',
+      source: 'm',
       sheet: SHEET,
+      calibrates: true,
       calibration,
       quantity: 'swingWeight',
-      raw: 323.2,
+      raw: [323.2],
       takenAt: calibration.takenAt,
       coldError: 0,
       ...change,
@@ -184,6 +184,6 @@ describe('what a reading is uncertain by', () => {
     expect(read()).not.toHaveProperty('axisCm');
     expect(read({ sheet: { ...SHEET, axisCm: 10 } }).axisCm).toBe(10);
     expect(read({ quantity: 'twistWeight' }).means).toBe('edge-on');
-    expect(read({ quantity: 'leftRightG', raw: 0.4 })).toMatchObject({ value: 0.4, means: 'instrument' });
+    expect(read({ quantity: 'leftRightG', raw: [0.4] })).toMatchObject({ value: 0.4, means: 'instrument' });
   });
 });

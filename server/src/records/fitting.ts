@@ -210,55 +210,137 @@ export async function findFitting(db: Queries, id: string, now: string): Promise
 type TodayRecord = Omit<FittingRow, 'frames' | 'closed'> & {
   closedAt: string | null;
   closedHow: NonNullable<FittingRow['closed']>['how'] | null;
-  frames: (Omit<FittingRow['frames'][number], 'next'> & { records: RoundRecords })[];
 };
 
-/** All that the state of a round is worked out from, as one JSON value a round. */
-const RECORDS = `json_build_object(
-  'startId', r.start_id,
-  'compared', exists (select 1 from fitting_reference x where x.fitting_id = r.fitting_id),
-  'measurements', (select coalesce(json_agg(json_build_object('id', m.id, 'purpose', m.purpose) order by m.seq), '[]')
-    from measurement m where m.round_id = r.id),
-  'aims', (select coalesce(json_agg(json_build_object('id', a.id) order by a.seq), '[]') from aim a where a.round_id = r.id),
-  'plans', (select coalesce(json_agg(json_build_object('id', p.id, 'aimId', p.aim_id, 'startId', p.measurement_id,
-    'steps', p.steps) order by p.seq), '[]') from plan p where p.round_id = r.id),
-  'marks', (select coalesce(json_agg(json_build_object('planId', k.plan_id, 'step', k.step, 'mark', k.mark,
-    'at', k.at) order by k.seq), '[]') from step_mark k join plan p on p.id = k.plan_id where p.round_id = r.id),
-  'signOffs', (select coalesce(json_agg(json_build_object('planId', s.plan_id, 'passed', s.passed) order by s.seq), '[]')
-    from sign_off s join plan p on p.id = s.plan_id where p.round_id = r.id),
-  'sessions', (select coalesce(json_agg(json_build_object('id', s.id) order by s.seq), '[]') from session s
-    where s.round_id = r.id))`;
+interface TodayFrame {
+  fittingId: string;
+  id: string;
+  tag: string;
+  name: string;
+  roundId: string;
+  round: number;
+  startId: string | null;
+  compared: boolean;
+}
 
-/** Fittings with the next step of each frame, the last opened first: one query, and the state from the records that it brings. */
+/** Rows of a query as one JSON value: a row at a time is several times slower. */
+async function together<T>(db: Queries, query: string, ids: readonly string[]): Promise<T[]> {
+  const [found] = await db.query<{ rows: T[] }>(
+    `select coalesce(json_agg(t), '[]') as rows from (${query}) t`,
+    [ids],
+  );
+  return found?.rows ?? [];
+}
+
+/** The frames of fittings, each with the round that it is in. */
+const framesInFittings = (db: Queries, fittingIds: readonly string[]): Promise<TodayFrame[]> =>
+  together(
+    db,
+    `select ff.fitting_id as "fittingId", frame.id, frame.tag, frame.maker || ' ' || frame.model as name, r.id as "roundId",
+       r.number as round, r.start_id as "startId", x.fitting_id is not null as compared
+     from fitting_frame ff join frame on frame.id = ff.frame_id
+       join (select distinct on (fitting_id, frame_id) * from round where fitting_id = any($1)
+         order by fitting_id, frame_id, number desc) r on r.fitting_id = ff.fitting_id and r.frame_id = ff.frame_id
+       left join (select distinct fitting_id from fitting_reference) x on x.fitting_id = ff.fitting_id
+     where ff.fitting_id = any($1) order by ff.position`,
+    fittingIds,
+  );
+
+type OfRound<T> = T & { roundId: string };
+
+/** Rows by the round that they belong to, in their order. */
+function byRound<T>(rows: readonly OfRound<T>[]): (roundId: string) => readonly OfRound<T>[] {
+  const groups = new Map<string, OfRound<T>[]>();
+  for (const row of rows) {
+    const group = groups.get(row.roundId);
+    if (group) group.push(row);
+    else groups.set(row.roundId, [row]);
+  }
+  return (roundId) => groups.get(roundId) ?? [];
+}
+
+/** What the state of each round is worked out from, and no more; one query a table. */
+async function recordsOf(
+  db: Queries,
+  list: readonly Pick<TodayFrame, 'roundId' | 'startId' | 'compared'>[],
+): Promise<(of: Pick<TodayFrame, 'roundId' | 'startId' | 'compared'>) => RoundRecords> {
+  const read = <T>(columns: string, from: string): Promise<OfRound<T>[]> =>
+    together(
+      db,
+      `select round_id as "roundId", ${columns} from ${from} where round_id = any($1) order by t.seq`,
+      list.map(({ roundId }) => roundId),
+    );
+  const [measurements, aimed, planned, marks, signed, sessions] = await Promise.all([
+    read<RoundRecords['measurements'][number]>('t.id, t.purpose', 'measurement t'),
+    read<RoundRecords['aims'][number]>('t.id', 'aim t'),
+    read<RoundRecords['plans'][number]>(
+      't.id, t.aim_id as "aimId", t.measurement_id as "startId", t.steps',
+      'plan t',
+    ),
+    read<RoundRecords['marks'][number]>(
+      't.plan_id as "planId", t.step, t.mark, t.at',
+      'step_mark t join plan on plan.id = t.plan_id',
+    ),
+    read<RoundRecords['signOffs'][number]>(
+      't.plan_id as "planId", t.passed',
+      'sign_off t join plan on plan.id = t.plan_id',
+    ),
+    read<RoundRecords['sessions'][number]>('t.id', 'session t'),
+  ]);
+  const of = {
+    measurements: byRound(measurements),
+    aims: byRound(aimed),
+    plans: byRound(planned),
+    marks: byRound(marks),
+    signOffs: byRound(signed),
+    sessions: byRound(sessions),
+  };
+  return ({ roundId, startId, compared }) => ({
+    startId,
+    compared,
+    measurements: of.measurements(roundId),
+    aims: of.aims(roundId),
+    plans: of.plans(roundId),
+    marks: of.marks(roundId),
+    signOffs: of.signOffs(roundId),
+    sessions: of.sessions(roundId),
+  });
+}
+
+/** Fittings with the next step of each frame, the last opened first: the state comes from the records of each round. */
 export async function listFittings(
   db: Queries,
   { closed, limit, offset }: TodayQuery,
   now: string,
 ): Promise<{ rows: FittingRow[]; total: number }> {
   const which = closed ? 'is not null' : 'is null';
-  const found = await db.query<TodayRecord & { total: number }>(
+  const found = await db.query<TodayRecord>(
     `select f.id, f.opened_at as "openedAt", f.closed_at as "closedAt", f.closed_how as "closedHow",
-       player.name as "playerName", (select count(*) from fitting where closed_at ${which}) as total,
-       (select json_agg(json_build_object('id', frame.id, 'tag', frame.tag,
-          'name', frame.maker || ' ' || frame.model, 'round', r.number, 'records', ${RECORDS}) order by ff.position)
-        from fitting_frame ff join frame on frame.id = ff.frame_id
-          join lateral (select * from round where round.fitting_id = ff.fitting_id and round.frame_id = ff.frame_id
-            order by number desc limit 1) r on true
-        where ff.fitting_id = f.id) as frames
+       player.name as "playerName"
      from (select * from fitting where closed_at ${which} order by seq desc limit $1 offset $2) f
        join player on player.id = f.player_id
      order by f.seq desc`,
     [limit, offset],
   );
-  const rows = found.map(({ total: _, closedAt, closedHow, frames, ...row }): FittingRow => ({
+  const frames = await framesInFittings(
+    db,
+    found.map(({ id }) => id),
+  );
+  const recordsFor = await recordsOf(db, frames);
+  const rows = found.map(({ closedAt, closedHow, ...row }): FittingRow => ({
     ...row,
     closed: closedAt && closedHow ? { at: closedAt, how: closedHow } : null,
-    frames: frames.map(({ records, ...frame }) => ({
-      ...frame,
-      next: roundState(records, now, closed).next ?? null,
-    })),
+    frames: frames
+      .filter(({ fittingId }) => fittingId === row.id)
+      .map((frame) => ({
+        id: frame.id,
+        tag: frame.tag,
+        name: frame.name,
+        round: frame.round,
+        next: roundState(recordsFor(frame), now, closed).next ?? null,
+      })),
   }));
-  const total = found[0]?.total ?? (await countFittings(db, which));
+  const total = await countFittings(db, which);
   return { rows, total };
 }
 

@@ -18,11 +18,11 @@ export function instrumentRoutes(router: Router, db: Db, hub: Hub): void {
     response.flushHeaders();
     const alive = setInterval(() => response.write(': still here\n\n'), KEEP_ALIVE_MS);
     // A browser whose stream broke says the number of the last message that it heard.
-    const heard = Number(request.get('Last-Event-ID') ?? Number.NaN);
+    const heard = request.get('Last-Event-ID');
     const end = await hub.subscribe(
       ({ id, message }) =>
         response.write(`${id === undefined ? '' : `id: ${id}\n`}data: ${JSON.stringify(message)}\n\n`),
-      Number.isFinite(heard) ? heard : undefined,
+      heard,
     );
     const close = (): void => {
       clearInterval(alive);

@@ -1,11 +1,12 @@
 <script setup lang="ts">
-import { useLocalStorage, usePreferredDark } from '@vueuse/core';
+import { usePreferredDark } from '@vueuse/core';
 import { watchEffect } from 'vue';
 import { useTheme } from 'vuetify';
 import Shell from './Shell.vue';
+import { useKept } from '../parts/kept';
 
 const theme = useTheme();
-const chosen = useLocalStorage<'light' | 'dark' | 'system'>('kevro-theme', 'light');
+const chosen = useKept<'light' | 'dark' | 'system'>('kevro-theme', 'light');
 const prefersDark = usePreferredDark();
 watchEffect(() => {
   const dark = chosen.value === 'dark' || (chosen.value === 'system' && prefersDark.value);

@@ -7,7 +7,7 @@ import { api } from '../api/client';
 import { useFitting } from '../stores/fitting';
 import { useSaved } from '../stores/saved';
 import { useUnits } from '../stores/units';
-import { CLOSING_NAMES, STATION_NAMES, STATION_STATE_WORDS } from '../words';
+import { CLOSING_NAMES, ROUND_WORDS, STATION_NAMES, STATION_STATE_WORDS } from '../words';
 import { hasPage } from '../stations/pages';
 import CloseFitting from '../stations/CloseFitting.vue';
 import { dressWords, lengthWords } from '../parts/dress-words';
@@ -75,7 +75,7 @@ useKeys({
               · {{ dressWords(fitting.measurement.dress, record.shape.sport) }}</template
             >
             <template v-if="fitting.round && fitting.round.number > 1">
-              · round {{ fitting.round.number }}</template
+              · round {{ fitting.round.number }}, {{ ROUND_WORDS[fitting.round.why] }}</template
             >
           </span>
           <b v-if="view.closed" class="warn"> {{ CLOSING_NAMES[view.closed.how] }}</b>

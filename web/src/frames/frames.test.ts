@@ -1,7 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { newFrame, type FramePage, type FrameRecord } from '@kevro/contract';
+import { fromSpot, settleFrame, type Placement } from '@kevro/core';
+import { newFrame, type FramePage, type FrameRecord, type OnFrame } from '@kevro/contract';
 import { changeSport, draftOf, frameBody } from './frame-draft';
+import { dayWords } from '../parts/day-words';
 import { stringWords, tensionWords, timeline } from './timeline';
 
 const base: FrameRecord = {
@@ -13,22 +15,24 @@ const base: FrameRecord = {
   }),
   id: 'f1',
   archived: false,
+  nominal: null,
 };
+const frame = settleFrame(base.shape);
+const placed = (spot: Parameters<typeof fromSpot>[1]): Placement =>
+  fromSpot(frame, spot, { id: 'w1', partId: '' });
 const stored = (f: FrameRecord) => newFrame.parse(frameBody(draftOf(f), f));
 
 describe('a frame that is changed', () => {
   it('stays as it was where nothing was typed, whatever is on it (property)', () => {
-    const weight = fc.record({
-      what: fc.constantFrom('', 'lead', 'putty'),
-      massG: fc.integer({ min: 1, max: 200 }).map((n) => n / 10),
-      at: fc.oneof(
-        fc.constant({ clock: 10.5 }),
-        fc.constant({ zone: 'handle' as const }),
-        fc.constant({ xCm: 60, yCm: 9 }),
-      ),
-      spanCm: fc.constantFrom(4, 7.5),
-      mirrored: fc.boolean(),
-    });
+    const weight = fc
+      .record({
+        what: fc.constantFrom('', 'lead', 'putty'),
+        massG: fc.integer({ min: 1, max: 200 }).map((n) => n / 10),
+        at: fc.oneof(fc.constant({ clock: 10.5 }), fc.constant({ xCm: 60, yCm: 9 })),
+        spanCm: fc.constantFrom(4, 7.5),
+        mirrored: fc.boolean(),
+      })
+      .map(({ what, ...spot }): OnFrame => ({ ...placed(spot), what }));
     fc.assert(
       fc.property(
         fc.array(weight, { maxLength: 4 }),
@@ -42,15 +46,16 @@ describe('a frame that is changed', () => {
   });
 
   it('keeps the exact place of weights that were not touched, and takes the zone of those that were', () => {
-    const weights = [
-      { what: 'lead', massG: 3, at: { clock: 10.5 }, spanCm: 5, mirrored: true },
-      { what: 'putty', massG: 6, at: { xCm: 3 }, mirrored: false },
+    const weights: OnFrame[] = [
+      { ...placed({ massG: 3, at: { clock: 10.5 }, spanCm: 5 }), id: 'w1', what: 'lead' },
+      { ...placed({ massG: 6, at: { xCm: 3 } }), id: 'w2', what: 'putty' },
     ];
     const before: FrameRecord = { ...base, weights };
     const draft = draftOf(before);
-    Object.assign(draft.weights[1] ?? {}, { grams: '8', zone: 'butt' });
+    Object.assign(draft.weights[1] ?? {}, { grams: '8', zone: 'handleTop' });
     const { weights: after } = newFrame.parse(frameBody(draft, before));
-    expect(after).toEqual([weights[0], { what: 'putty', massG: 8, at: { zone: 'butt' }, mirrored: false }]);
+    expect(after[0]).toEqual(weights[0]);
+    expect(after[1]).toMatchObject({ what: 'putty', massG: 8, path: 'handle', startCm: 17, endCm: 17 });
   });
 
   it('states nothing of the model where no value is typed, and takes a comma for a point', () => {
@@ -74,6 +79,20 @@ describe('a frame that is changed', () => {
 });
 
 describe('what happened to a frame', () => {
+  const measurement = {
+    id: 'm',
+    frameId: 'f1',
+    takenAt: '2026-11-05T10:00:00Z',
+    purpose: 'found' as const,
+    roundId: null,
+    dress: {},
+    specs: { massG: 320, balanceCm: 32, swingWeight: 318, axisCm: 10.16 },
+    uncertainty: { massG: 0.3, balanceCm: 0.07, swingWeight: 9, twistWeight: 0.15 },
+    estimated: [],
+    leftRight: null,
+    how: {},
+    note: '',
+  };
   const stringing = {
     id: 's',
     strungOn: '2026-11-08',
@@ -101,7 +120,10 @@ describe('what happened to a frame', () => {
       stringings: [stringing],
       builds: [
         {
+          planId: 'p',
           fittingId: 'x',
+          round: 1,
+          byHand: false,
           playerName: 'Pim Oakhollow',
           createdAt: '2026-11-20T10:00:00Z',
           school: 'free',
@@ -114,6 +136,8 @@ describe('what happened to a frame', () => {
           id: 'm',
           frameId: 'f1',
           takenAt: '2026-11-05T10:00:00Z',
+          purpose: 'found',
+          roundId: null,
           dress: { strings: true },
           specs: { massG: 320, balanceCm: 32, swingWeight: 318, axisCm: 10.16 },
           uncertainty: { massG: 0.3, balanceCm: 0.07, swingWeight: 9, twistWeight: 0.15 },
@@ -128,5 +152,48 @@ describe('what happened to a frame', () => {
     expect(happened.map((h) => h.kind)).toEqual(['build', 'strings', 'measured']);
     expect(happened[2]?.title).toBe('massG 320 · balanceCm 32 · swingWeight 318 est. · left/right −0.6 g');
     expect(happened[2]?.text).toContain('trade-in · weight instrument ×3');
+  });
+
+  it('puts strings on their own day of the shop, before what was measured on it, in every zone', () => {
+    const zone = process.env.TZ;
+    const at = (takenAt: string) => ({ ...measurement, id: takenAt, takenAt });
+    try {
+      for (const [tz, before, same] of [
+        ['America/Los_Angeles', '2026-11-08T06:00:00Z', '2026-11-09T03:00:00Z'],
+        ['Pacific/Auckland', '2026-11-07T09:00:00Z', '2026-11-07T20:00:00Z'],
+      ] as const) {
+        process.env.TZ = tz;
+        const page = {
+          frame: base,
+          ownerName: null,
+          builds: [],
+          stringings: [stringing],
+          measurements: [at(same), at(before)],
+        } as FramePage;
+        expect(timeline(page, () => '').map((h) => h.at)).toEqual([same, '2026-11-08', before]);
+        expect(dayWords('2026-11-08')).toContain('8');
+      }
+    } finally {
+      if (zone === undefined) delete process.env.TZ;
+      else process.env.TZ = zone;
+    }
+  });
+
+  it('keeps the order in which things arrived where a clock was set back', () => {
+    const page = {
+      frame: base,
+      ownerName: null,
+      builds: [],
+      stringings: [],
+      measurements: ['2026-01-01T10:00:00Z', '2026-11-20T10:00:00Z'].map((takenAt) => ({
+        ...measurement,
+        id: takenAt,
+        takenAt,
+      })),
+    } as FramePage;
+    expect(timeline(page, () => '').map((h) => h.at)).toEqual([
+      '2026-01-01T10:00:00Z',
+      '2026-11-20T10:00:00Z',
+    ]);
   });
 });

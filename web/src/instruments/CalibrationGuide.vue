@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { useLocalStorage } from '@vueuse/core';
 import { computed, nextTick, ref } from 'vue';
 import { RODS, ROD_TOLERANCE, calibrateReads, parseNumber } from '@kevro/core';
 import { sentence, type Instrument } from '@kevro/contract';
@@ -7,6 +6,7 @@ import { Refused, api } from '../api/client';
 import { useKeys } from '../app/keys';
 import { useInstruments } from '../stores/instruments';
 import { REFUSAL_WORDS } from './words';
+import { useKept } from '../parts/kept';
 
 /** Rod by rod: put it on, read it three times; then the correction, or why the machine is refused. */
 const props = defineProps<{ instrument: Instrument }>();
@@ -20,7 +20,7 @@ interface Draft {
 }
 const empty = (): Draft => ({ key: crypto.randomUUID(), reads: {} });
 /** Kept by the browser, so that a reload in the middle loses no rod. */
-const draft = useLocalStorage<Draft>(`kevro-calibration-${props.instrument.id}`, empty());
+const draft = useKept<Draft>(`kevro-calibration-${props.instrument.id}`, empty());
 const readsOf = (rod: number) => draft.value.reads[rod] ?? [];
 const rod = ref<number>(RODS.find((r) => readsOf(r).length < WANTED) ?? RODS[0]);
 const typed = ref('');

@@ -58,21 +58,37 @@ describe('how a value stands to the aim', () => {
   const aim = { swingWeight: { value: 330, tolerance: 1.5, priority: 'want' as const } };
 
   it('is inside up to the tolerance, and beyond it counts in steps of the hand (2.5 %, Brody 2000)', () => {
-    expect(standing('swingWeight', { aim, measured: { swingWeight: 331.5 } })?.inside).toBe(true);
-    const off = standing('swingWeight', { aim, measured: { swingWeight: 320 } });
+    expect(standing('swingWeight', { aim, measured: { swingWeight: 331.5 } }, 'tennis')?.inside).toBe(true);
+    const off = standing('swingWeight', { aim, measured: { swingWeight: 320 } }, 'tennis');
     expect(off).toMatchObject({ difference: -10, inside: false });
     expect(off?.steps).toBeCloseTo(-10 / (0.025 * 320), 9);
   });
 
   it('counts the plan before the measurement, and nothing where the aim is free', () => {
     const marks = { aim, measured: { swingWeight: 320 }, predicted: { swingWeight: 330 } };
-    expect(standing('swingWeight', marks)?.difference).toBeCloseTo(0, 9);
+    expect(standing('swingWeight', marks, 'tennis')?.difference).toBeCloseTo(0, 9);
     expect(
-      standing('swingWeight', {
-        ...marks,
-        aim: { swingWeight: { ...aim.swingWeight, priority: 'free' as const } },
-      }),
+      standing(
+        'swingWeight',
+        { ...marks, aim: { swingWeight: { ...aim.swingWeight, priority: 'free' as const } } },
+        'tennis',
+      ),
     ).toBeUndefined();
-    expect(standing('massG', marks)).toBeUndefined();
+    expect(standing('massG', marks, 'tennis')).toBeUndefined();
+  });
+
+  it('counts in the steps of the frame’s own sport', () => {
+    const marks = { aim: { massG: { value: 90, tolerance: 0.5 } }, measured: { massG: 88 } };
+    expect(standing('massG', marks, 'badminton')?.steps).toBeCloseTo(-2, 9);
+    expect(standing('massG', marks, 'tennis')?.steps).toBeCloseTo(-2 / 3, 9);
+  });
+
+  it('shows a guide with an open end without being flattened by it', () => {
+    const [low, high] = laneDomain('swingWeight', {
+      measured: { swingWeight: 113 },
+      guide: { swingWeight: [-Infinity, 115] },
+    });
+    expect(Number.isFinite(low) && Number.isFinite(high)).toBe(true);
+    expect(high).toBeGreaterThan(115);
   });
 });

@@ -1,9 +1,10 @@
 <script setup lang="ts">
-import { useIntervalFn, useLocalStorage } from '@vueuse/core';
+import { useIntervalFn } from '@vueuse/core';
 import { computed, ref } from 'vue';
 import { sentence, type NewReading } from '@kevro/contract';
 import { parseNumber } from '@kevro/core';
 import { useKeys } from '../app/keys';
+import { useKept } from '../parts/kept';
 
 /** A pendulum or two threads, timed by hand: how it hangs, then start and stop. */
 const props = defineProps<{ method: 'pendulum' | 'threads' }>();
@@ -30,7 +31,7 @@ const HOW: Record<typeof props.method, string> = {
   threads:
     'Hang it butt down by two upright threads of one length, tied to the head at 3 and 9 o’clock. Twist it a little about its long axis and count full twists, there and back.',
 };
-const set = useLocalStorage<Record<string, string>>(
+const set = useKept<Record<string, string>>(
   'kevro-stopwatch',
   { pivotCm: '1', amplitudeDeg: '8', threadCm: '120', separationCm: '15', swings: '20', seconds: '' },
   { mergeDefaults: true },

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { useLocalStorage } from '@vueuse/core';
 import { computed, ref, watch } from 'vue';
 import { corrected, readingMean, type Quantity } from '@kevro/core';
 import { KINDS, type NewReading } from '@kevro/contract';
@@ -11,6 +10,7 @@ import { typedNumber } from '../parts/typed-number';
 import type { CaptureBench } from './capture';
 import { QUANTITY_NAMES, useQuantities, waysToTake } from './quantities';
 import Stopwatch from './Stopwatch.vue';
+import { useKept } from '../parts/kept';
 
 /** How the chosen quantity is taken: the way, large digits, and the reading that is under way. */
 const props = defineProps<{ quantity: Quantity; bench: CaptureBench }>();
@@ -23,7 +23,7 @@ const { shape } = props.bench.frame;
 const frameId = props.bench.frame.id;
 
 const ways = computed(() => waysToTake(props.quantity, instruments.all ?? []));
-const preferred = useLocalStorage<Partial<Record<Quantity, string>>>('kevro-ways', {});
+const preferred = useKept<Partial<Record<Quantity, string>>>('kevro-ways', {});
 /** Where a reading of this is under way; or the way last used; or the best there is: an instrument that is calibrated and there. */
 const way = computed(() => {
   const usable = (w: (typeof ways.value)[number]): number => {

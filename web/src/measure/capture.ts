@@ -1,4 +1,3 @@
-import { useLocalStorage } from '@vueuse/core';
 import { computed, ref, watch, type Ref } from 'vue';
 import {
   QUANTITIES,
@@ -31,6 +30,7 @@ import { useSaved } from '../stores/saved';
 import { readSpec } from '../parts/spec-text';
 import { WAYS, useUnits } from '../stores/units';
 import { readQuantity } from './quantities';
+import { useKept } from '../parts/kept';
 
 const emptyTexts = (): Record<Quantity, string> => ({
   massG: '',
@@ -49,11 +49,11 @@ export function useCapture(frame: FrameRecord) {
   const page = ref<FramePage>();
   const failure = ref('');
   const busy = ref(false);
-  const texts = useLocalStorage(`kevro-readings-${frame.id}`, emptyTexts(), { mergeDefaults: true });
+  const texts = useKept(`kevro-readings-${frame.id}`, emptyTexts(), { mergeDefaults: true });
   const left = ref(new Set<Quantity>());
 
   // What is typed belongs to the units it was typed in: where they changed while this page was away, it is written anew.
-  const typedIn = useLocalStorage(`kevro-readings-units-${frame.id}`, units.index);
+  const typedIn = useKept(`kevro-readings-units-${frame.id}`, units.index);
   const before = WAYS[typedIn.value % WAYS.length] ?? WAYS[0];
   if (typedIn.value !== units.index) {
     for (const key of SPEC_KEYS) {

@@ -23,6 +23,7 @@ const instrument = (id: string, kind: Instrument['kind']): Instrument => ({
   reading: null,
   on: null,
   plugged: true,
+  simulated: true,
   calibration: null,
   calibrationState: 'never',
 });

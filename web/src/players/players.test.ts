@@ -1,8 +1,16 @@
 import Papa from 'papaparse';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import { BOTHERS, BUILDS, HANDS, PUTS_FIRST, type Player } from '@kevro/contract';
-import { playersCsv } from './export-players';
-import { BOTHER_WORDS, BUILD_WORDS, FIRST_WORDS, HAND_WORDS, LEVEL_WORDS, botherWords } from './words';
+import { allPlayers, playersCsv } from './export-players';
+import {
+  BOTHER_WORDS,
+  BUILD_WORDS,
+  FIRST_WORDS,
+  HAND_WORDS,
+  LEVEL_WORDS,
+  botherWords,
+  ceilingWords,
+} from './words';
 
 const player = (change: Partial<Player> = {}): Player => ({
   id: 'p1',
@@ -18,9 +26,9 @@ const player = (change: Partial<Player> = {}): Player => ({
   putsFirst: 'comfort',
   bothers: ['sore-arm', 'late'],
   botherNote: 'too short',
-  ceilingSwingWeight: 322,
+  ceilings: { tennis: 322, padel: 160 },
   sessionsAWeek: 3,
-  guide: null,
+  guides: {},
   hasArmHistory: true,
   archived: false,
   ...change,
@@ -57,6 +65,28 @@ describe('an export of players', () => {
     expect(asked).toEqual(['/api/v1/players/p1/arm-history']);
     expect(rowsOf(csv).map((row) => row['arm history'])).toEqual(['right elbow', '']);
     expect(rowsOf(csv)[0]?.['what bothers them']).toContain('sore arm');
+  });
+
+  it('has every player, however many parts that takes', async () => {
+    const all = Array.from({ length: 1203 }, (_, i) => player({ id: `p${i}` }));
+    const parts: string[] = [];
+    vi.stubGlobal('fetch', (url: string) => {
+      parts.push(url);
+      const query = new URLSearchParams(url.split('?')[1]);
+      const [from, size] = [Number(query.get('offset')), Number(query.get('limit'))];
+      const rows = all.slice(from, from + size);
+      return Promise.resolve(new Response(JSON.stringify({ rows, total: all.length })));
+    });
+    expect((await allPlayers()).map((p) => p.id)).toEqual(all.map((p) => p.id));
+    expect(parts).toHaveLength(3);
+  });
+
+  it('says what a player carries sport by sport', async () => {
+    const [row] = rowsOf(await playersCsv([player()], false));
+    expect(row?.['tennis: swing weight up to, kg cm2']).toBe('322');
+    expect(row?.['padel: swing weight up to, kg cm2']).toBe('160');
+    expect(ceilingWords(player())).toBe('tennis 322, padel 160');
+    expect(ceilingWords({ ceilings: { tennis: 322 }, sports: ['tennis'] })).toBe('322');
   });
 
   it('gives a spreadsheet no formula', async () => {

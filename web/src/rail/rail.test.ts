@@ -1,9 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import { SPORTS, settleFrame, type Frame, type Sport } from '@kevro/core';
+import { ALL_SPORTS, SPORTS, fromSpot, settleFrame, type Frame, type Sport } from '@kevro/core';
 import { frameDrawing, weightDrawing } from './drawing';
 import { railScale } from './scale';
 
-const SPORT_NAMES = Object.keys(SPORTS) as Sport[];
 const frameOf = (sport: Sport): Frame => settleFrame({ sport, lengthCm: SPORTS[sport].lengthCm });
 
 /** The points of a path, in pixels. */
@@ -13,7 +12,7 @@ const points = (d: string): [number, number][] =>
     Number(found[2]),
   ]);
 
-describe.each(SPORT_NAMES)('the rail of a %s frame', (sport) => {
+describe.each(ALL_SPORTS)('the rail of a %s frame', (sport) => {
   const frame = frameOf(sport);
 
   it.each([320, 560, 730, 1100])('is drawn to scale and stays inside at a width of %i', (width) => {
@@ -48,16 +47,11 @@ describe.each(SPORT_NAMES)('the rail of a %s frame', (sport) => {
 
   it('draws a strip at the sides on both sides, within the head', () => {
     const scale = railScale(frame, 800);
-    const side = frame.sport.zones.find((z) => z.name === 'sides') ?? frame.sport.zones[0];
-    if (!side) throw new Error('no zone');
-    const placement = {
-      zone: side.name,
-      massG: 4,
-      xCm: frame.head.centreXCm,
-      yCm: frame.head.acrossCm,
-      mirrored: true,
-      spanCm: 4,
-    };
+    const placement = fromSpot(
+      frame,
+      { at: { zone: 'sides' }, massG: 4, spanCm: 4 },
+      { id: 'p', partId: '' },
+    );
     const { strokes, labels } = weightDrawing(scale, frame, placement);
     expect(strokes).toHaveLength(2);
     expect(labels).toHaveLength(2);
@@ -86,14 +80,11 @@ describe('a heavier weight', () => {
     const frame = frameOf('tennis');
     const scale = railScale(frame, 800);
     const width = (massG: number) =>
-      weightDrawing(scale, frame, {
-        zone: 'tip',
-        massG,
-        xCm: frame.lengthCm,
-        yCm: 0,
-        mirrored: false,
-        spanCm: 6,
-      }).strokes[0]?.width ?? 0;
+      weightDrawing(
+        scale,
+        frame,
+        fromSpot(frame, { at: { zone: 'tip' }, massG, spanCm: 6 }, { id: 'p', partId: '' }),
+      ).strokes[0]?.width ?? 0;
     expect(width(6)).toBeGreaterThan(width(2));
   });
 });

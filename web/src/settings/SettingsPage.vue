@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import { useLocalStorage } from '@vueuse/core';
 import { WAYS, useUnits } from '../stores/units';
 import ShopSettings from './ShopSettings.vue';
+import { useKept } from '../parts/kept';
 
 const units = useUnits();
-const theme = useLocalStorage<'light' | 'dark' | 'system'>('kevro-theme', 'light');
+const theme = useKept<'light' | 'dark' | 'system'>('kevro-theme', 'light');
 </script>
 
 <template>

@@ -86,19 +86,19 @@ function submit(): Promise<unknown> {
       />
       <v-text-field v-model="name" label="Name" autofocus :error-messages="at('name')" />
       <div class="two">
-        <template v-for="(of, field) in words.fields" :key="field">
+        <template v-for="(said, field) in words.fields" :key="field">
           <v-select
-            v-if="of && choicesOf(field)"
+            v-if="said && choicesOf(field)"
             v-model="texts[field]"
             :items="choicesOf(field)"
-            :label="of.label"
+            :label="said.label"
             :error-messages="at(field)"
           />
           <v-text-field
-            v-else-if="of"
+            v-else-if="said"
             v-model="texts[field]"
-            :label="of.optional ? `${of.label}, if known` : of.label"
-            :suffix="of.unit"
+            :label="said.optional ? `${said.label}, if known` : said.label"
+            :suffix="said.unit"
             inputmode="decimal"
             :error-messages="at(field)"
           />

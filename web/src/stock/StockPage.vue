@@ -82,11 +82,11 @@ async function retire({ part, retired }: PartRow): Promise<void> {
           <tr>
             <th class="name">Name</th>
             <th
-              v-for="[field, of] in columnsOf(group)"
+              v-for="[field, said] in columnsOf(group)"
               :key="field"
               :class="{ num: isNumber(group, field) }"
             >
-              {{ of?.label }}<template v-if="of?.unit">, {{ of.unit }}</template>
+              {{ said?.label }}<template v-if="said?.unit">, {{ said.unit }}</template>
             </th>
             <th class="num"><span class="d-sr-only">Change or retire</span></th>
           </tr>
@@ -98,11 +98,7 @@ async function retire({ part, retired }: PartRow): Promise<void> {
               <span v-if="row.retired" class="warn small"> retired</span>
               <div v-if="row.part.note" class="soft small">{{ row.part.note }}</div>
             </td>
-            <td
-              v-for="[field] in columnsOf(group)"
-              :key="field"
-              :class="{ num: isNumber(group, field) }"
-            >
+            <td v-for="[field] in columnsOf(group)" :key="field" :class="{ num: isNumber(group, field) }">
               {{ valueOf(row, field) }}
             </td>
             <td class="num nowrap">

@@ -1,4 +1,3 @@
-import { useLocalStorage } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed } from 'vue';
 import {
@@ -12,6 +11,7 @@ import {
   type SpecKey,
   type Sport,
 } from '@kevro/core';
+import { useKept } from '../parts/kept';
 
 export type ShownBalance = 'cm' | 'in' | 'points';
 /** The frame that a number is of: its sport says the decimals, its length what a balance is in points. */
@@ -35,7 +35,7 @@ const minus = (text: string): string => text.replace('-', '−');
 
 /** How values are shown. They are stored one way: g, cm, kg·cm². */
 export const useUnits = defineStore('units', () => {
-  const index = useLocalStorage('kevro-units', 0);
+  const index = useKept('kevro-units', 0);
   const way = computed<Way>(() => WAYS[index.value % WAYS.length] ?? WAYS[0]);
   const next = (): void => {
     index.value = (index.value + 1) % WAYS.length;

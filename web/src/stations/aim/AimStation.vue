@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { useLocalStorage } from '@vueuse/core';
 import { computed, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import {
@@ -32,6 +31,7 @@ import NotYet from '../NotYet.vue';
 import { guardWords } from './guard-words';
 import { readingWorking, sweetOf, useBenchMarks } from '../bench-marks';
 import { useWorking } from '../working';
+import { useKept } from '../../parts/kept';
 
 // What a fitter comes here to do: take a setup's numbers, or half the way to them; change what they know better; say what matters.
 const fitting = useFitting();
@@ -88,7 +88,7 @@ const startDraft = (): Draft => {
   };
 };
 const draftKey = `kevro-aim-${fitting.round?.id ?? ''}-${fitting.measurement?.id ?? ''}`;
-const draft = useLocalStorage<Draft>(draftKey, startDraft(), { writeDefaults: false });
+const draft = useKept<Draft>(draftKey, startDraft(), { writeDefaults: false });
 const storedRows = ref(JSON.stringify(startDraft().rows));
 
 const choices = computed(() => {

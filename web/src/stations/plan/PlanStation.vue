@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { useLocalStorage } from '@vueuse/core';
 import { computed, onBeforeUnmount, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import {
@@ -14,6 +13,7 @@ import {
   type Part,
   type Plan,
 } from '@kevro/core';
+import type { PlanRecord } from '@kevro/contract';
 import { api } from '../../api/client';
 import Lanes from '../../lanes/Lanes.vue';
 import UnsavedSheet from '../../parts/UnsavedSheet.vue';
@@ -26,6 +26,7 @@ import Bench from '../Bench.vue';
 import NotYet from '../NotYet.vue';
 import { planWorking, sweetOf, useBenchMarks } from '../bench-marks';
 import { useWorking } from '../working';
+import EarlierPlans from './EarlierPlans.vue';
 import PiecesList from './PiecesList.vue';
 import WaysList from './WaysList.vue';
 import { useByHand } from './by-hand';
@@ -33,6 +34,7 @@ import { missWords } from './plan-words';
 import { usePlans } from './plans';
 import { useShopParts } from './shop-parts';
 import { useStanding } from './standing';
+import { useKept } from '../../parts/kept';
 
 // What a fitter comes here to do: see the best way and what each other way misses; move a weight and watch the specs; take it to the bench.
 const fitting = useFitting();
@@ -52,7 +54,7 @@ const standing = history.now;
 const placements = computed(() => standing.value.placements);
 
 /** Whether grips may be changed and what is on the frame may come off: asked of the fitter, since it changes the feel. */
-const mayChange = useLocalStorage('kevro-plan-may-change', { grips: false, onIt: false });
+const mayChange = useKept('kevro-plan-may-change', { grips: false, onIt: false });
 const onIt = computed(() => fitting.record?.weights ?? []);
 const offers = computed<Offer[]>(() => {
   const { frame, dress } = fitting;
@@ -88,6 +90,12 @@ watch(standing, ({ byHand }) => {
 function pick(plan: Plan): void {
   takeBest = false;
   lay(plan);
+}
+/** An earlier plan as it was, from where the round starts now. */
+function again({ school, placements: laid, swaps, removals, parts: made }: PlanRecord): void {
+  takeBest = false;
+  selected.value = undefined;
+  history.change({ school, byHand: true, placements: laid, swaps, removals, parts: made });
 }
 /** Whether anything stands yet: the first plan is where undo ends. */
 const stands = computed(() => standing.value.school !== undefined || standing.value.byHand);
@@ -240,6 +248,7 @@ async function choose(): Promise<void> {
         @more="piece(1)"
         @undo="history.undo"
       />
+      <EarlierPlans v-if="fitting.round" :round="fitting.round" :frame="fitting.frame" @again="again" />
     </template>
 
     <template #action>

@@ -1,30 +1,53 @@
 import { describe, expect, it } from 'vitest';
-import type { Aim, Materials, Placement } from '@kevro/core';
-import { missWords, pieceWords, placesWords } from './plan-words';
+import { fromSpot, settleFrame, type Aim, type Part } from '@kevro/core';
+import { pieceWords } from '../../parts/parts-words';
+import { doingWords, missWords } from './plan-words';
 
-const strip: Placement = {
-  zone: 'shoulders',
-  massG: 4.505,
-  xCm: 62,
-  yCm: 9.9,
-  mirrored: true,
-  spanCm: 8.5,
-  layers: 1,
+const frame = settleFrame({ sport: 'tennis', lengthCm: 68.58 });
+const tape: Part = {
+  id: 'tape',
+  kind: 'tape',
+  name: 'tape 6 mm',
+  material: 'lead',
+  widthMm: 6,
+  gPerCm: 0.265,
+  stepCm: 0.5,
 };
-const materials: Materials = {
-  tape: { name: 'tape 6 mm', material: 'lead', widthMm: 6, gPerCm: 0.265, stepCm: 0.5 },
-  filling: { name: 'putty', material: 'putty', dabG: 0.5, gPerCm: 1.6 },
+const putty: Part = {
+  id: 'putty',
+  kind: 'filling',
+  name: 'putty',
+  material: 'putty',
+  dabG: 0.5,
+  gPerCm: 1.6,
 };
+const strip = fromSpot(
+  frame,
+  { at: { zone: 'shoulders' }, massG: 4.505, spanCm: 8.5 },
+  { id: 'p1', partId: 'tape' },
+);
 const aim: Aim = {
   massG: { value: 348, tolerance: 1 },
   swingWeight: { value: 345, tolerance: 1.5 },
   twistWeight: { value: 15, tolerance: 0.2, priority: 'free' },
 };
+const nothing = { placements: [], swaps: [], removals: [] };
 
 describe('a plan in words', () => {
-  it('names places with their grams', () => {
-    expect(placesWords([strip])).toBe('shoulders 4.5 g');
-    expect(placesWords([])).toBe('nothing to put on');
+  it('names places with their grams, and what is changed or comes off', () => {
+    expect(doingWords({ ...nothing, placements: [strip] }, frame)).toBe('shoulders 4.5 g');
+    expect(doingWords(nothing, frame)).toBe('nothing to put on');
+    const all = {
+      placements: [strip],
+      swaps: [
+        { what: 'overgrips' as const, to: 0 },
+        { what: 'baseGrip' as const, to: 'leather' as const },
+      ],
+      removals: [{ of: strip }, { of: strip, left: { ...strip, massG: 2 } }],
+    };
+    expect(doingWords(all, frame)).toBe(
+      'shoulders 4.5 g, no overgrip, leather base grip, shoulders 4.5 g off, shoulders down to 2 g',
+    );
   });
 
   it('names what is furthest outside, counted in tolerances, and leaves out what is free', () => {
@@ -35,10 +58,16 @@ describe('a plan in words', () => {
   });
 
   it('says what to cut', () => {
-    expect(pieceWords(strip, materials, false)).toBe('2 strips of 8.5 cm, tape 6 mm');
-    expect(pieceWords({ ...strip, layers: 2 }, materials, false)).toBe(
-      '4 strips of 8.5 cm, 2 layers, tape 6 mm',
+    expect(pieceWords(strip, tape)).toBe('2 strips of 8.5 cm, tape 6 mm');
+    expect(pieceWords({ ...strip, layers: 2 }, tape)).toBe('4 strips of 8.5 cm, 2 layers, tape 6 mm');
+    const inButt = fromSpot(
+      frame,
+      { at: { zone: 'butt' }, massG: 4.8, spanCm: 3 },
+      { id: 'b', partId: 'putty' },
     );
-    expect(pieceWords({ ...strip, zone: 'butt', spanCm: 3 }, materials, true)).toBe('3.0 cm of putty');
+    expect(pieceWords(inButt, putty)).toBe('3.0 cm of putty');
+    const dab: Part = { id: 'dab', kind: 'dab', name: 'dab 1 g', massG: 1 };
+    const dabs = fromSpot(frame, { at: { zone: 'sides' }, massG: 4 }, { id: 'd', partId: 'dab' });
+    expect(pieceWords(dabs, dab)).toBe('4 pieces, dab 1 g');
   });
 });

@@ -1,14 +1,14 @@
-import { useLocalStorage } from '@vueuse/core';
 import { computed, watch } from 'vue';
 import type { Part } from '@kevro/core';
 import { useCatalogue } from '../../stores/catalogue';
 import { useFitting } from '../../stores/fitting';
+import { useKept } from '../../parts/kept';
 
 /** The shop's parts that a plan may use: those of the standing plan, else those chosen last on this device, else the first along the hoop and the first in the handle. */
 export function useShopParts() {
   const fitting = useFitting();
   const catalogue = useCatalogue();
-  const chosen = useLocalStorage<string[]>('kevro-parts', []);
+  const chosen = useKept<string[]>('kevro-parts', []);
   const planned = fitting.plan?.parts.map(({ id }) => id) ?? [];
   if (planned.length > 0) chosen.value = planned;
   const choices = computed<Part[]>(() => catalogue.layable(['rim', 'throat', 'handle', 'slot']));

@@ -1,8 +1,8 @@
-import { useLocalStorage } from '@vueuse/core';
 import { computed, ref, watch } from 'vue';
 import type { Change, School } from '@kevro/core';
 import { useFitting } from '../../stores/fitting';
 import { useHistory } from './history';
+import { useKept } from '../../parts/kept';
 
 /** What the plan does as it stands now, the parts it is made of, and the school it started from. */
 export interface Standing extends Change {
@@ -32,7 +32,7 @@ export function useStanding() {
   );
 
   const key = `kevro-plan-2-${fitting.aim?.id ?? ''}-${fitting.measurement?.id ?? ''}`;
-  const draft = useLocalStorage<Standing | null>(key, null, {
+  const draft = useKept<Standing | null>(key, null, {
     writeDefaults: false,
     serializer: {
       read: (text) => JSON.parse(text) as Standing | null,

@@ -26,7 +26,8 @@ import {
   swingSpeedShare,
   twistByThreads,
   twistFromReadings,
-} from '@kevro/core';
+} from '../src';
+import { laidAt, putty } from './parts';
 
 const shape = { sport: 'tennis', lengthCm: 68.58 } as const;
 const frame = settleFrame(shape);
@@ -100,16 +101,14 @@ const EXAMPLES: Record<string, number> = {
   planPlaces: plan?.places ?? Number.NaN,
   planMass: plan?.addedG ?? Number.NaN,
   planSwing: plan?.specs.swingWeight ?? Number.NaN,
-  lighten:
-    lightenEvenly([{ zone: 'handle', massG: 9, xCm: 6, yCm: 0, mirrored: false }], 0.3, 1)[0]?.massG ??
-    Number.NaN,
+  lighten: lightenEvenly([laidAt(frame, 'handle', putty, 9, 6)], 0.3, 1)[0]?.massG ?? Number.NaN,
 };
 
 /** An example stands in the page as its name, its digits and its number: `<!--=recoil:2-->172.81`. */
 const STANDS = /<!--=(\w+):(\d)-->(-?\d+(?:\.\d+)?)/g;
 
 describe('the page of the computation', () => {
-  const page = readFileSync(join(import.meta.dirname, 'computation.md'), 'utf8');
+  const page = readFileSync(join(import.meta.dirname, '../../docs/computation.md'), 'utf8');
   const found = [...page.matchAll(STANDS)].map(([, name = '', digits, number]) => ({
     name,
     digits: Number(digits),
