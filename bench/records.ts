@@ -102,7 +102,8 @@ try {
     ['frames, searched by owner and model', () => `/frames?search=number+${any(99)}+model+${any(113)}`],
     ['players, searched', () => `/players?search=number+${any(PLAYERS)}`],
     ['one frame with its history', () => `/frames/f${any(FRAMES)}`],
-    [`today, all of ${FITTINGS} fittings`, () => `/today?limit=${FITTINGS}`],
+    [`today, the screen's page of ${FITTINGS} fittings`, () => '/today?limit=100'],
+    [`today, all of ${FITTINGS} fittings at once`, () => `/today?limit=${FITTINGS}`],
     ['one fitting', () => `/fittings/x${any(FITTINGS)}`],
     ['measurements of one frame', () => `/frames/f${any(FRAMES)}/measurements`],
   ];

@@ -212,6 +212,9 @@ type TodayRecord = Omit<FittingRow, 'frames' | 'closed'> & {
   closedHow: NonNullable<FittingRow['closed']>['how'] | null;
 };
 
+/** The database writes a time within JSON with its offset. */
+const zulu = (time: string): string => new Date(time).toISOString();
+
 interface TodayFrame {
   fittingId: string;
   id: string;
@@ -224,10 +227,10 @@ interface TodayFrame {
 }
 
 /** Rows of a query as one JSON value: a row at a time is several times slower. */
-async function together<T>(db: Queries, query: string, ids: readonly string[]): Promise<T[]> {
+async function together<T>(db: Queries, query: string, values: readonly unknown[]): Promise<T[]> {
   const [found] = await db.query<{ rows: T[] }>(
     `select coalesce(json_agg(t), '[]') as rows from (${query}) t`,
-    [ids],
+    values,
   );
   return found?.rows ?? [];
 }
@@ -243,7 +246,7 @@ const framesInFittings = (db: Queries, fittingIds: readonly string[]): Promise<T
          order by fitting_id, frame_id, number desc) r on r.fitting_id = ff.fitting_id and r.frame_id = ff.frame_id
        left join (select distinct fitting_id from fitting_reference) x on x.fitting_id = ff.fitting_id
      where ff.fitting_id = any($1) order by ff.position`,
-    fittingIds,
+    [fittingIds],
   );
 
 type OfRound<T> = T & { roundId: string };
@@ -268,7 +271,7 @@ async function recordsOf(
     together(
       db,
       `select round_id as "roundId", ${columns} from ${from} where round_id = any($1) order by t.seq`,
-      list.map(({ roundId }) => roundId),
+      [list.map(({ roundId }) => roundId)],
     );
   const [measurements, aimed, planned, marks, signed, sessions] = await Promise.all([
     read<RoundRecords['measurements'][number]>('t.id, t.purpose', 'measurement t'),
@@ -314,7 +317,8 @@ export async function listFittings(
   now: string,
 ): Promise<{ rows: FittingRow[]; total: number }> {
   const which = closed ? 'is not null' : 'is null';
-  const found = await db.query<TodayRecord>(
+  const found = await together<TodayRecord>(
+    db,
     `select f.id, f.opened_at as "openedAt", f.closed_at as "closedAt", f.closed_how as "closedHow",
        player.name as "playerName"
      from (select * from fitting where closed_at ${which} order by seq desc limit $1 offset $2) f
@@ -327,9 +331,10 @@ export async function listFittings(
     found.map(({ id }) => id),
   );
   const recordsFor = await recordsOf(db, frames);
-  const rows = found.map(({ closedAt, closedHow, ...row }): FittingRow => ({
+  const rows = found.map(({ openedAt, closedAt, closedHow, ...row }): FittingRow => ({
     ...row,
-    closed: closedAt && closedHow ? { at: closedAt, how: closedHow } : null,
+    openedAt: zulu(openedAt),
+    closed: closedAt && closedHow ? { at: zulu(closedAt), how: closedHow } : null,
     frames: frames
       .filter(({ fittingId }) => fittingId === row.id)
       .map((frame) => ({
