@@ -128,6 +128,8 @@ export async function openPage(
 /** Waits until nothing loads or moves any more. */
 export async function settled(page: Page): Promise<void> {
   await page.waitForLoadState('load');
+  // What a page loads begins when its own code has come, which may be after the page's.
+  await page.locator('main h1:visible, main h2:visible, main svg:visible').first().waitFor();
   await page.getByText(/^(Loading|Opening|Looking (up|for))/).waitFor({ state: 'detached' });
   await page.getByText('working out the ways').waitFor({ state: 'detached' });
   await still(page);

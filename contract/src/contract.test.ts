@@ -46,6 +46,7 @@ describe('errors', () => {
   it('each code has a sentence that ends, and a client or server status', () => {
     for (const code of ERROR_CODES) {
       expect(sentence(code)).toMatch(/^[A-Z“].*[.!]$/s);
+      expect(sentence(code)).not.toMatch(/\?|undefined|NaN/);
       expect(statusOf(code)).toBeGreaterThanOrEqual(400);
     }
   });
@@ -76,15 +77,40 @@ it('a broken rule limit names the published limit and its source', () => {
 });
 
 describe('the OpenAPI document', () => {
-  it('is version 3.1 and holds every call with its body', () => {
-    const document = openApiDocument() as { openapi: string; paths: Record<string, Record<string, unknown>> };
+  interface Operation {
+    operationId: string;
+    parameters?: { name: string; in: string }[];
+    requestBody?: { content: Record<string, { schema: Record<string, unknown> }> };
+  }
+  const document = openApiDocument() as {
+    openapi: string;
+    paths: Record<string, Record<string, Operation>>;
+  };
+  const operations = Object.entries(document.paths).flatMap(([path, methods]) =>
+    Object.values(methods).map((operation) => ({ path, operation })),
+  );
+
+  it('is version 3.1 and hides no call behind another of the same path', () => {
     expect(document.openapi).toBe('3.1.0');
-    for (const { path, method, body } of Object.values(calls)) {
-      const operation = document.paths[path.replace(/:(\w+)/g, '{$1}')]?.[method] as {
-        requestBody?: unknown;
-      };
-      expect(operation).toBeDefined();
-      expect(Boolean(operation.requestBody)).toBe(Boolean(body));
+    // The stream of instruments is no call: it is answered in events.
+    const ids = operations.map(({ operation }) => operation.operationId);
+    for (const name of Object.keys(calls)) expect(ids.filter((id) => id === name)).toHaveLength(1);
+  });
+
+  it('names every part of a path as a parameter', () => {
+    for (const { path, operation } of operations) {
+      const named = (operation.parameters ?? []).filter((p) => p.in === 'path').map((p) => `{${p.name}}`);
+      expect(named).toEqual(path.match(/\{\w+\}/g) ?? []);
     }
+  });
+
+  it('says what a fitting is opened with, and the bounds of it', () => {
+    const operation = document.paths['/fittings']?.post;
+    expect(operation?.requestBody?.content['application/json']?.schema).toMatchObject({
+      type: 'object',
+      required: ['playerId', 'frameIds'],
+      additionalProperties: false,
+      properties: { frameIds: { type: 'array', minItems: 1, maxItems: 6 } },
+    });
   });
 });

@@ -350,6 +350,22 @@ describe('instruments', () => {
     expect(wrong.body.code).toBe('not-a-machine');
   });
 
+  it('obey the calibration that arrived last, also where the clock was set back between two', async () => {
+    const id = await addFrame();
+    const machine = await add('machine');
+    await post(`/instruments/${machine}/calibrations`, { key: key(), rods: rods(1) });
+    time -= 3 * 3_600_000;
+    const later = await post(`/instruments/${machine}/calibrations`, { key: key(), rods: rods(1.05) });
+    expect(later.body.refused).toBe('slope-off');
+    await put(`/instruments/${machine}/stand-in`, { on: { frameId: id } });
+    expect((await take(machine, { frameId: id, quantity: 'swingWeight' })).body.code).toBe(
+      'calibration-refused',
+    );
+    time += 3 * 3_600_000;
+    const { body } = await get(`/instruments/${machine}/calibrations`);
+    expect(body.map((c: { id: string }) => c.id)[0]).toBe(later.body.id);
+  });
+
   it('tell a page whose stream broke what it missed, by the number it heard last, and a new page nothing old', async () => {
     const id = await addFrame();
     const scale = await add('scale');

@@ -12,6 +12,7 @@ import { lpText, type SolveMilp } from '../../test/milp';
 import { solveGenerally } from '../../test/programme';
 import {
   SCHOOLS,
+  bestPlans,
   distinctPlans,
   excessSteps,
   makePlans,
@@ -194,7 +195,17 @@ describe('the plan', () => {
     expect(handle?.deviation.swingWeight).toBeLessThan(-5);
     const keeping = plans.find((p) => p.school === 'balance-keeping');
     expect(Math.abs((keeping?.specs.balanceCm ?? 0) - specs.balanceCm)).toBeLessThanOrEqual(0.1 + 1e-9);
-    expect(distinctPlans(plans).length).toBeLessThanOrEqual(plans.length);
+  });
+
+  it('shows plans that do the same once, the first of them, whatever their school or ids', () => {
+    const [free, other] = bestPlans({ shape, specs, target: heavier }, 2);
+    if (!free || !other) throw new Error('there are two ways to this aim');
+    const same = {
+      ...free,
+      school: 'tip' as const,
+      placements: free.placements.toReversed().map((p, i) => ({ ...p, id: `other${i}` })),
+    };
+    expect(distinctPlans([free, same, other])).toEqual([free, other]);
   });
 
   it('keeps a must where a want has to give way', () => {

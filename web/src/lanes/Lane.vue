@@ -132,11 +132,12 @@ const spoken = computed(() => {
           :class="{ marked: tick.marked }"
         />
         <g v-if="own.wall" class="wall">
-          <line :x1="x(own.wall.value)" :x2="x(own.wall.value)" y1="8" y2="44" />
+          <line :x1="x(own.wall.value)" :x2="x(own.wall.value)" y1="14" y2="44" />
+          <!-- Above the bars and the bracket, which may stand right beside it. -->
           <text
-            :x="x(own.wall.value) + (x(own.wall.value) > width - 70 ? -7 : 7)"
-            y="18"
-            :text-anchor="x(own.wall.value) > width - 70 ? 'end' : 'start'"
+            :x="Math.min(x(own.wall.value), width - 8)"
+            y="10"
+            :text-anchor="x(own.wall.value) > width - 40 ? 'end' : 'middle'"
           >
             {{ own.wall.name }}
           </text>

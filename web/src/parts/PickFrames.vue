@@ -7,6 +7,8 @@ import { useSearch } from './search';
 /** Chooses one frame, or a set of two to six, among however many there are. Those of the owner come first. */
 const { ownerId, error } = defineProps<{ label: string; ownerId?: string | null; error?: string }>();
 const ids = defineModel<string[]>({ required: true });
+/** While the owner's frames are looked for: what is chosen may still change. */
+const looking = defineModel<boolean>('looking', { default: false });
 
 const known = ref(new Map<string, FrameRow>());
 const none = ref('');
@@ -17,8 +19,10 @@ watch(
   async (owner) => {
     own.value = [];
     if (!owner) return;
+    looking.value = true;
     const found = await api('frames', { query: { owner, limit: 50 } }).catch(() => ({ rows: [] }));
     if (owner !== ownerId) return;
+    looking.value = false;
     own.value = found.rows;
     const [only, ...others] = found.rows;
     // Somebody's one frame is the one that they came with.

@@ -184,7 +184,7 @@ const levels = LEVEL_WORDS.map((word, i) => ({ value: i + 1, title: `${i + 1} ·
       <div v-for="sport in draft.sports" :key="sport" class="two">
         <v-text-field
           v-model="draft.ceilings[sport]"
-          :label="`Carries up to in ${SPORT_NAMES[sport]} (swing weight)`"
+          :label="`Swing weight up to, ${SPORT_NAMES[sport]}`"
           suffix="kg·cm²"
           inputmode="decimal"
           :error-messages="at(`ceilings.${sport}`)"

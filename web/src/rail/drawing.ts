@@ -235,7 +235,8 @@ export function weightDrawing(scale: RailScale, frame: Frame, placement: Placeme
         ? [{ x: px(centre.xCm) - LABEL_PX, y: py(0) + 5, anchor: 'end' }]
         : sides.map((side) => ({
             x: px(centre.xCm) + outward.xCm * (LABEL_PX + 4),
-            y: py(side * centre.yCm) - side * outward.yCm * LABEL_PX + 5,
+            // Below the lower edge stands where it balances: there it goes inside.
+            y: py(side * centre.yCm) - outward.yCm * LABEL_PX * (Math.abs(outward.xCm) > 0.35 ? side : 1) + 5,
             anchor: outward.xCm > 0.35 ? 'start' : outward.xCm < -0.35 ? 'end' : 'middle',
           })),
     };

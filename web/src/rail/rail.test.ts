@@ -54,7 +54,11 @@ describe.each(ALL_SPORTS)('the rail of a %s frame', (sport) => {
     );
     const { strokes, labels } = weightDrawing(scale, frame, placement);
     expect(strokes).toHaveLength(2);
+    // One above the hoop, one inside: below it stands the balance.
+    const edge = frame.head.acrossCm * scale.k;
     expect(labels).toHaveLength(2);
+    expect(labels[0]?.y).toBeLessThan(scale.axisY - edge);
+    expect(labels[1]?.y).toBeLessThan(scale.axisY + edge);
     for (const { d } of strokes) {
       for (const [x, y] of points(d)) {
         expect(x).toBeLessThanOrEqual(scale.px(frame.lengthCm));

@@ -30,7 +30,7 @@ watch(
   </div>
   <RouterView v-else-if="fitting.view" :key="fitting.round?.id ?? fitting.view.id" />
   <div v-else class="page" role="status">
-    <v-progress-linear indeterminate color="primary" />
+    <v-progress-linear indeterminate color="primary" aria-label="Opening the fitting" />
     <p class="soft mt-3">Opening the fitting…</p>
   </div>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { until } from '@vueuse/core';
 import { ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { Refused, api } from '../api/client';
@@ -9,6 +10,7 @@ const open = defineModel<boolean>({ required: true });
 const router = useRouter();
 const playerId = ref<string | null>(null);
 const frameIds = ref<string[]>([]);
+const looking = ref(false);
 const failure = ref('');
 const tried = ref(false);
 const busy = ref(false);
@@ -22,6 +24,8 @@ watch(open, (now) => {
 });
 
 async function start(): Promise<void> {
+  // Enter may come before the one frame of the player that was just chosen.
+  await until(looking).toBe(false);
   tried.value = true;
   if (!playerId.value || frameIds.value.length === 0 || busy.value) return;
   busy.value = true;
@@ -55,6 +59,7 @@ const need = (there: boolean, what: string): string | undefined =>
         />
         <PickFrames
           v-model="frameIds"
+          v-model:looking="looking"
           label="Frame, or a set"
           :owner-id="playerId"
           :error="need(frameIds.length > 0, 'frame')"

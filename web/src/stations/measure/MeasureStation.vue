@@ -5,7 +5,9 @@ import { api } from '../../api/client';
 import MeasureBench from '../../measure/MeasureBench.vue';
 import { useFitting } from '../../stores/fitting';
 import { useSaved } from '../../stores/saved';
+import { STATION_NAMES } from '../../words';
 import { useBenchMarks } from '../bench-marks';
+import { pageOf } from '../pages';
 import EarlierMeasurements from './EarlierMeasurements.vue';
 
 /** Measuring the frame of a fitting. */
@@ -17,6 +19,11 @@ const purposes = computed(() => {
   if (!round) return undefined;
   const records = { ...round, compared: references.length > 0 };
   return purposeChoice(records, roundState(records, new Date().toISOString()));
+});
+/** What is next after measuring; a frame that was never measured goes on to Compare. */
+const onward = computed(() => {
+  const due = fitting.round?.state.next?.station;
+  return pageOf(due === undefined || due === 'measure' ? 'compare' : due);
 });
 async function startFrom(measurementId: string): Promise<void> {
   const { view, round } = fitting;
@@ -53,7 +60,9 @@ async function startFrom(measurementId: string): Promise<void> {
       />
     </template>
     <template #onward>
-      <v-btn color="primary" size="large" block :to="{ name: 'compare' }">Go on to Compare</v-btn>
+      <v-btn color="primary" size="large" block :to="{ name: onward }">
+        Go on to {{ STATION_NAMES[onward] }}
+      </v-btn>
     </template>
   </MeasureBench>
 </template>

@@ -219,7 +219,13 @@ async function choose(): Promise<void> {
         <RouterLink :to="{ name: 'stock' }">Stock</RouterLink>.
       </p>
       <div v-if="working" role="status">
-        <v-progress-linear :model-value="share * 100" color="primary" height="6" rounded />
+        <v-progress-linear
+          :model-value="share * 100"
+          color="primary"
+          height="6"
+          rounded
+          aria-label="Working out the ways"
+        />
         <div class="line small soft">
           <span>working out the ways…</span>
           <button type="button" class="stop" @click="stop">stop</button>

@@ -42,7 +42,11 @@ const judged = (plan: Plan): string =>
     </li>
   </ul>
   <button v-if="plans.length > SHOWN_FIRST" type="button" class="more small" @click="showAll = !showAll">
-    {{ showAll ? 'fewer ways' : `${plans.length - SHOWN_FIRST} more ways` }}
+    {{
+      showAll
+        ? 'fewer ways'
+        : `${plans.length - SHOWN_FIRST} more ${plans.length - SHOWN_FIRST === 1 ? 'way' : 'ways'}`
+    }}
   </button>
 </template>
 
