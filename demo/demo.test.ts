@@ -6,7 +6,7 @@ import { openPglite } from '../server/src/db/pglite';
 import { loadShop, readShopFile } from '../server/src/exchange/shop-file';
 import { Hub } from '../server/src/instruments/hub';
 import { BENCH_PACE } from '../server/src/instruments/stand-in';
-import { listFittings } from '../server/src/records/fitting';
+import { listFittings } from '../server/src/records/today';
 import data from './shop.json';
 
 const NOW = '2026-11-24T10:00:00.000Z';

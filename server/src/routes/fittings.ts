@@ -30,15 +30,7 @@ import type { Clock } from '../clock';
 import type { Db, Queries } from '../db/db';
 import { ApiProblem, badInput, notFoundAt } from '../problem';
 import { aims } from '../records/aim';
-import {
-  beginRound,
-  findFitting,
-  fittings,
-  listFittings,
-  openFitting,
-  rounds,
-  setReferences,
-} from '../records/fitting';
+import { beginRound, findFitting, fittings, openFitting, rounds, setReferences } from '../records/fitting';
 import { findFrame, framesOf, setOnFrame } from '../records/frame';
 import { newId } from '../records/id';
 import { findMeasurements } from '../records/measurement';
@@ -49,6 +41,7 @@ import { addSession } from '../records/session';
 import { knownSetups } from '../records/setup';
 import { signOffs } from '../records/sign-off';
 import { stepMarks } from '../records/step-mark';
+import { listFittings } from '../records/today';
 import { answer } from './route';
 
 async function requireSetups(
