@@ -12,7 +12,11 @@ const looking = defineModel<boolean>('looking', { default: false });
 
 const known = ref(new Map<string, FrameRow>());
 const none = ref('');
-const { rows, total, text, failure } = useSearch<FrameRow>((query) => api('frames', { query }), none);
+const { rows, total, text, failure } = useSearch<FrameRow>(
+  (query) => api('frames', { query }),
+  none,
+  (frame) => `${frame.tag} ${frame.maker} ${frame.model} ${frame.ownerName ?? ''}`,
+);
 const own = ref<FrameRow[]>([]);
 watch(
   () => ownerId,

@@ -11,7 +11,11 @@ const emit = defineEmits<{ picked: [player: Player | undefined] }>();
 
 const chosen = ref<Player>();
 const name = computed(() => chosen.value?.name ?? none ?? '');
-const { rows, total, text, failure } = useSearch<Player>((query) => api('players', { query }), name);
+const { rows, total, text, failure } = useSearch<Player>(
+  (query) => api('players', { query }),
+  name,
+  (player) => player.name,
+);
 watch(
   id,
   async (now) => {

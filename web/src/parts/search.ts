@@ -1,5 +1,5 @@
 import { watchDebounced } from '@vueuse/core';
-import { onMounted, ref, shallowRef, type Ref } from 'vue';
+import { computed, onMounted, ref, shallowRef, type Ref } from 'vue';
 
 /** How many are offered at once; the rest is found by typing. */
 const OFFERED = 50;
@@ -7,25 +7,38 @@ const OFFERED = 50;
 /**
  * Records to choose from that the server searches: however many there are, each can be found by typing.
  * @param fetch what the server finds for a search
- * @param nameOf what stands in the field while a record is chosen: it is not searched for
+ * @param chosenName what stands in the field while a record is chosen: it is not searched for
+ * @param wordsOf what of a record is shown: until the server answers, only those are offered that show what was typed
  */
 export function useSearch<R>(
   fetch: (query: { search: string; limit: number }) => Promise<{ rows: R[]; total: number }>,
   chosenName: Ref<string>,
+  wordsOf: (row: R) => string,
 ) {
-  const rows = shallowRef<R[]>([]);
+  const found = shallowRef<R[]>([]);
   const total = ref(0);
   const text = ref('');
   const failure = ref('');
   let asked = 0;
+  /** What the rows that were found were searched by. */
+  const foundBy = ref('');
+  const wanted = (): string => (text.value === chosenName.value ? '' : text.value);
+  // Who types and presses Enter at once must not choose from a list of before.
+  const rows = computed(() => {
+    const words = wanted().toLowerCase().split(/\s+/).filter(Boolean);
+    return foundBy.value === wanted()
+      ? found.value
+      : found.value.filter((row) => words.every((word) => wordsOf(row).toLowerCase().includes(word)));
+  });
   async function load(): Promise<void> {
     const own = ++asked;
-    const search = text.value === chosenName.value ? '' : text.value;
+    const search = wanted();
     try {
-      const found = await fetch({ search, limit: OFFERED });
+      const answer = await fetch({ search, limit: OFFERED });
       if (own !== asked) return;
-      rows.value = found.rows;
-      total.value = found.total;
+      found.value = answer.rows;
+      foundBy.value = search;
+      total.value = answer.total;
       failure.value = '';
     } catch (error) {
       if (own === asked) failure.value = error instanceof Error ? error.message : String(error);

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue';
+import { computed } from 'vue';
 import {
   changeOutcome,
   cutList,
@@ -69,22 +69,21 @@ const shownMarks = computed(() => ({
   predictedUncertainty: plan.value?.uncertainty,
 }));
 
-const busy = ref(false);
-async function mark(step: BenchStep, as: Mark): Promise<void> {
-  if (!fitting.view || !plan.value || busy.value) return;
-  busy.value = true;
-  try {
-    await fitting.stored(
-      await api('markStep', {
-        id: fitting.view.id,
-        body: { planId: plan.value.id, step: step.key, mark: as },
-      }),
-    );
-  } catch (error) {
-    saved.failed(error);
-  } finally {
-    busy.value = false;
-  }
+/** Marks are stored one after the other: several steps ticked at once are all kept, in their order. */
+let marking = Promise.resolve();
+function mark(step: BenchStep, as: Mark): void {
+  const { view } = fitting;
+  const planId = plan.value?.id;
+  if (!view || planId === undefined) return;
+  marking = marking.then(async () => {
+    try {
+      await fitting.stored(
+        await api('markStep', { id: view.id, body: { planId, step: step.key, mark: as } }),
+      );
+    } catch (error) {
+      saved.failed(error);
+    }
+  });
 }
 
 function explain(what: NumberKey): void {
