@@ -12,6 +12,7 @@ import {
   guidesOf,
   isGrowing,
   partWay,
+  verdictOf,
   withinTolerance,
   type Aim,
 } from '.';
@@ -51,6 +52,8 @@ describe('judging an aim', () => {
     expect(withinTolerance(aim, { massG: 349 })).toBe(true);
     expect(withinTolerance(aim, { massG: 349.01 })).toBe(false);
     expect(withinTolerance(aim, {})).toBe(false);
+    expect(verdictOf(aim, { massG: 349.01 })).toEqual([{ spec: 'massG', value: 349.01, inside: false }]);
+    expect(verdictOf(aim, {})).toEqual([]);
     expect(deviationFrom(aim, { massG: 346.5, twistWeight: 14 })).toEqual({ massG: -1.5, twistWeight: -1 });
   });
 

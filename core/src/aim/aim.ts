@@ -101,3 +101,15 @@ export function withinTolerance(aim: Aim, specs: KnownSpecs): boolean {
     return value !== undefined && isInside(target, value);
   });
 }
+
+/**
+ * What a check says of each spec that is aimed at, not free and measured.
+ * @example verdictOf({ massG: { value: 348, tolerance: 1 } }, { massG: 348.5 }) // [{ spec: 'massG', value: 348.5, inside: true }]
+ */
+export const verdictOf = (aim: Aim, specs: KnownSpecs): { spec: SpecKey; value: number; inside: boolean }[] =>
+  SPEC_KEYS.flatMap((spec) => {
+    const target = aim[spec];
+    const value = specs[spec];
+    if (!target || target.priority === 'free' || value === undefined) return [];
+    return [{ spec, value, inside: isInside(target, value) }];
+  });

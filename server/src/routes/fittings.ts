@@ -6,12 +6,11 @@ import {
   changeOutcome,
   changeUncertainty,
   dressAfter,
-  isInside,
   placementProblems,
   placementsAfter,
   settleFrame,
+  verdictOf,
   withinTolerance,
-  SPEC_KEYS,
   type Dress,
   type Frame,
 } from '@kevro/core';
@@ -265,12 +264,7 @@ export function fittingRoutes(router: Router, db: Db, now: Clock): void {
       ({ id, purpose }) => id === body.measurementId && purpose === 'check',
     );
     if (!check) throw badInput([notFoundAt('measurementId')]);
-    const verdict = SPEC_KEYS.flatMap((spec) => {
-      const target = aim.target[spec];
-      const value = check.specs[spec];
-      if (!target || target.priority === 'free' || value === undefined) return [];
-      return [{ spec, value, inside: isInside(target, value) }];
-    });
+    const verdict = verdictOf(aim.target, check.specs);
     const passed = withinTolerance(aim.target, check.specs);
     return db.transaction(async (tx) => {
       const row = { id: newId(), at: now(), passed, verdict, ...body };

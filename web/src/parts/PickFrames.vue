@@ -22,8 +22,8 @@ watch(
   () => ownerId,
   async (owner) => {
     own.value = [];
+    looking.value = Boolean(owner);
     if (!owner) return;
-    looking.value = true;
     const found = await api('frames', { query: { owner, limit: 50 } }).catch(() => ({ rows: [] }));
     if (owner !== ownerId) return;
     looking.value = false;
