@@ -3,6 +3,7 @@ import * as compute from './compute';
 import {
   aim,
   closeFitting,
+  editFitting,
   fittingRow,
   fittingView,
   newAim,
@@ -28,15 +29,16 @@ import {
   onStandIn,
   takeReading,
 } from './records/instrument';
-import { measurement, newMeasurement } from './records/measurement';
+import { correction, counting, measurement, newMeasurement } from './records/measurement';
 import { newPart, part, partRow } from './records/part';
 import { armHistory, newPlayer, player, playerQuery } from './records/player';
-import { nearSetup, newSetup, setup, setupQuery } from './records/setup';
+import { nearSetup, newSetup, setup, setupQuery, setupRow } from './records/setup';
 import { editShop, shop } from './records/shop';
 import { rowsOf } from './records/text';
 import { dress } from './shapes';
 
 const archivedBody = z.strictObject({ archived: z.boolean() });
+const retiredBody = z.strictObject({ retired: z.boolean() });
 
 /** One call of the API. The server routes by these, the page is typed by them, and the OpenAPI document lists them. */
 export interface Call {
@@ -171,6 +173,14 @@ export const calls = {
     z.strictObject({ tag: newFrame.shape.tag }),
   ),
   addStringing: call('post', '/frames/:id/stringings', 'Note new strings', stringing, newStringing),
+  editStringing: call('put', '/stringings/:id', 'Correct what was noted of strings', stringing, newStringing),
+  retireStringing: call(
+    'put',
+    '/stringings/:id/retired',
+    'Mark strings as noted by mistake, or count them again',
+    stringing,
+    retiredBody,
+  ),
   capture: call('get', '/frames/:id/capture', 'The readings of a frame not stored yet', capture),
   setDress: call(
     'put',
@@ -203,6 +213,20 @@ export const calls = {
   ),
   instruments: call('get', '/instruments', 'The instruments as they stand', z.array(instrument)),
   addInstrument: call('post', '/instruments', 'Add an instrument', instrument, newInstrument),
+  editInstrument: call(
+    'put',
+    '/instruments/:id',
+    'Change an instrument’s name and data sheet',
+    instrument,
+    newInstrument,
+  ),
+  retireInstrument: call(
+    'put',
+    '/instruments/:id/retired',
+    'Retire an instrument, or bring one back',
+    instrument,
+    retiredBody,
+  ),
   takeReading: call(
     'post',
     '/instruments/:id/read',
@@ -250,26 +274,44 @@ export const calls = {
     measurement,
     newMeasurement,
   ),
-  setups: listing('/setups', 'The library of setups, searched and sorted', setup, setupQuery),
+  correctMeasurement: call(
+    'post',
+    '/measurements/:id/correct',
+    'Put a measurement right: a new one takes its place',
+    measurement,
+    correction,
+  ),
+  countMeasurement: call(
+    'put',
+    '/measurements/:id/counts',
+    'Mark a measurement as wrong, or count it again',
+    measurement,
+    counting,
+  ),
+  setups: listing('/setups', 'The library of setups, searched and sorted', setupRow, setupQuery),
   nearSetups: listing(
     '/measurements/:id/setups',
     'Setups of the sport, nearest to a measured frame first',
     nearSetup,
-    setupQuery.omit({ sport: true, sort: true }),
+    setupQuery.omit({ sport: true, sort: true, retired: true }),
   ),
   addSetup: call('post', '/setups', 'Add a setup', setup, newSetup),
+  editSetup: call('put', '/setups/:id', 'Change a setup; aims keep what they took from it', setup, newSetup),
+  retireSetup: call('put', '/setups/:id/retired', 'Retire a setup, or bring one back', setupRow, retiredBody),
   parts: call('get', '/parts', 'The parts of the shop, retired ones too', z.array(partRow)),
   addPart: call('post', '/parts', 'Add a part', part, newPart),
   editPart: call('put', '/parts/:id', 'Change a part; plans keep it as it was', part, newPart),
-  retirePart: call(
-    'put',
-    '/parts/:id/retired',
-    'Retire a part, or bring one back',
-    partRow,
-    z.strictObject({ retired: z.boolean() }),
-  ),
+  retirePart: call('put', '/parts/:id/retired', 'Retire a part, or bring one back', partRow, retiredBody),
   openFitting: call('post', '/fittings', 'Open a fitting', fittingView, newFitting),
   fitting: call('get', '/fittings/:id', 'A fitting with all its rounds', fittingView),
+  editFitting: call('put', '/fittings/:id', 'Another player, or other frames', fittingView, editFitting),
+  removeFitting: call(
+    'post',
+    '/fittings/:id/remove',
+    'Remove a fitting that was opened by mistake, while it is empty',
+    z.strictObject({ removed: z.literal(true) }),
+    z.strictObject({}),
+  ),
   closeFitting: call('post', '/fittings/:id/close', 'Close a fitting', fittingView, closeFitting),
   reopenFitting: call(
     'post',

@@ -5,6 +5,7 @@ import {
   compute,
   fieldErrors,
   judgementLines,
+  type Saying,
   limitSentence,
   openApiDocument,
   sentence,
@@ -20,8 +21,22 @@ describe('judgements', () => {
     dress: {},
   };
   const uncertainty = { massG: 0.3, balanceCm: 0.07, swingWeight: 0.8 };
-  const say = (specs: object) =>
-    judgementLines(judge(shape, { specs, uncertainty, dress: {} }, { nominal }), settleFrame(shape));
+  const UNITS = {
+    massG: ['g', 1],
+    balanceCm: ['cm', 2],
+    swingWeight: ['kg·cm²', 0],
+    twistWeight: ['kg·cm²', 1],
+  } as const;
+  const shown = (key: keyof typeof UNITS, value: number): string =>
+    `${value.toFixed(UNITS[key][1])} ${UNITS[key][0]}`;
+  const saying: Saying = {
+    value: shown,
+    amount: shown,
+    length: (cm) => `${cm.toFixed(0)} cm`,
+    day: (iso) => iso.slice(0, 10),
+  };
+  const say = (specs: object, how = saying) =>
+    judgementLines(judge(shape, { specs, uncertainty, dress: {} }, { nominal }), settleFrame(shape), how);
 
   it('stand in few lines, the gravest first, and say where weight was put', () => {
     const lines = say({ massG: 318.5, balanceCm: 32.8, swingWeight: 306 });
@@ -37,7 +52,14 @@ describe('judgements', () => {
 
   it('name one spec with the maker’s number', () => {
     expect(say({ massG: 290 })[0]?.text).toBe(
-      'Weight 15.0 g under what the maker states (maker’s 305.0 g ±7).',
+      'Weight 15.0 g under what the maker states (maker’s 305.0 g ±7.0 g).',
+    );
+  });
+
+  it('speak in the units of the fitter', () => {
+    const ounces = { ...saying, value: () => '10.76 oz', amount: () => '0.53 oz' };
+    expect(say({ massG: 290 }, ounces)[0]?.text).toBe(
+      'Weight 0.53 oz under what the maker states (maker’s 10.76 oz ±0.53 oz).',
     );
   });
 });

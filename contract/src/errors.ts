@@ -16,6 +16,11 @@ type RequestCode =
   | 'nothing-measured'
   | 'fitting-closed'
   | 'fitting-open'
+  | 'fitting-exists'
+  | 'fitting-not-empty'
+  | 'frame-has-work'
+  | 'no-time-zone'
+  | 'measurement-superseded'
   | 'key-used'
   | 'nothing-planned'
   | 'nothing-aimed'
@@ -24,6 +29,7 @@ type RequestCode =
   | 'not-what-it-reads'
   | 'instrument-busy'
   | 'calibration-refused'
+  | 'instrument-retired'
   | 'not-a-machine'
   | 'bad-input'
   | 'cannot-reach-server'
@@ -112,11 +118,23 @@ const TABLE: Record<ErrorCode, Entry> = {
   'needs-weight-and-balance': entry(422, 'This needs the weight and the balance first.'),
   'needs-face-on': entry(422, 'Edge-on needs a face-on reading of the swing weight beside it.'),
   'too-few-rods': entry(422, 'At least two rods of different value are needed.'),
+  'nothing-stated': entry(422, 'At least one of weight, balance, swing weight and twist weight is needed.'),
+  unlikely: entry(
+    422,
+    (v) =>
+      `This is hardly a frame of this sport: look at the digits and the unit. Expected is ${one(v.range)}.`,
+    'This is hardly a frame of this sport: look at the digits and the unit.',
+  ),
+  'tolerance-without-value': entry(422, 'A give or take needs the value that it belongs to.'),
+  'tolerance-too-large': entry(422, 'The give or take must be less than the value itself.'),
+  'heavier-than-metal': entry(
+    422,
+    'No material is as heavy as this for its width and thickness. Look at the digits and the units.',
+  ),
   'set-size': entry(422, 'A set has two to six frames.'),
   'over-rule-limit': entry(
     422,
-    (v) =>
-      `The ${one(v.what)} of ${one(v.valueCm)} cm is over the limit of ${one(v.mostCm)} cm (${one(v.source)}).`,
+    (v) => `The ${one(v.what)} of ${one(v.value)} is over the limit of ${one(v.most)} (${one(v.source)}).`,
     'This is over the limit that the rules set.',
   ),
   // About requests
@@ -148,6 +166,27 @@ const TABLE: Record<ErrorCode, Entry> = {
   'nothing-planned': entry(409, 'Choose a plan first.'),
   'fitting-closed': entry(409, 'This fitting is closed. Open it again to go on.'),
   'fitting-open': entry(409, 'This fitting is open already.'),
+  'fitting-exists': entry(
+    409,
+    (v) =>
+      `${one(v.player)} and ${one(v.frame)} have an open fitting already. Go on with that one, or open another all the same.`,
+    'This player and frame have an open fitting already.',
+  ),
+  'fitting-not-empty': entry(
+    409,
+    'Something was measured, aimed at or planned in this fitting: it is not removed. Close it instead, and nothing is lost.',
+  ),
+  'frame-has-work': entry(
+    409,
+    (v) =>
+      `There is work on ${one(v.frame)} in this fitting: it stays. Close the fitting, and open one with the other frame.`,
+    'There is work on that frame in this fitting: it stays.',
+  ),
+  'measurement-superseded': entry(
+    409,
+    'This measurement was corrected already. Correct the one that took its place.',
+  ),
+  'no-time-zone': entry(422, 'This is no time zone. Choose one from the list.'),
   'key-used': entry(
     409,
     'This was sent before for something else. Nothing was stored; send it again with a key of its own.',
@@ -181,6 +220,11 @@ const TABLE: Record<ErrorCode, Entry> = {
     (v) =>
       `The last calibration refused ${one(v.name)}. Have it set right and calibrate it again before it measures.`,
     'The last calibration refused this instrument. Have it set right and calibrate it again before it measures.',
+  ),
+  'instrument-retired': entry(
+    409,
+    (v) => `${one(v.name)} is retired. Bring it back under Instruments, or take another one.`,
+    'This instrument is retired. Bring it back, or take another one.',
   ),
   'not-a-machine': entry(409, 'Only a swing-weight machine is calibrated with rods.'),
   'cannot-reach-server': entry(503, 'Kevro’s server does not answer. What you typed is kept; try again.'),
@@ -217,6 +261,10 @@ const LIMIT_WORDS: Record<BrokenLimit['of'], string> = {
   'face-width': 'face width',
 };
 
-/** What a broken rule limit says: the value, the published limit and where it is published. */
-export const limitSentence = ({ of, valueCm, mostCm, source }: BrokenLimit): string =>
-  sentence('over-rule-limit', { what: LIMIT_WORDS[of], valueCm, mostCm, source });
+const inCm = (cm: number): string => `${cm.toFixed(1)} cm`;
+/** What a broken rule limit says: the value, the published limit and where it is published. @param say a length with its unit */
+export const limitSentence = (
+  { of, valueCm, mostCm, source }: BrokenLimit,
+  say: (cm: number) => string = inCm,
+): string =>
+  sentence('over-rule-limit', { what: LIMIT_WORDS[of], value: say(valueCm), most: say(mostCm), source });

@@ -15,12 +15,6 @@ const NAMES: Record<SpecKey, string> = {
   swingWeight: 'swing weight',
   twistWeight: 'twist weight',
 };
-const UNITS: Record<SpecKey, [string, number]> = {
-  massG: ['g', 1],
-  balanceCm: ['cm', 2],
-  swingWeight: ['kg·cm²', 0],
-  twistWeight: ['kg·cm²', 1],
-};
 const NEAR: Record<ZoneName, string> = {
   tip: 'near the tip',
   shoulders: 'near the shoulders',
@@ -34,9 +28,16 @@ const NEAR: Record<ZoneName, string> = {
   slotSides: 'near the side slots',
   slotHeart: 'near the heart',
 };
-const shown = (key: SpecKey, value: number): string => `${value.toFixed(UNITS[key][1])} ${UNITS[key][0]}`;
-const day = (iso: string): string =>
-  new Date(iso).toLocaleDateString([], { day: 'numeric', month: 'short', year: 'numeric' });
+/** How numbers and days are said: the page says them as the fitter thinks, in the units and the days of the shop. */
+export interface Saying {
+  /** A value of a spec with its unit. */
+  value: (key: SpecKey, value: number) => string;
+  /** An amount of a spec with its unit: a tolerance, a difference. */
+  amount: (key: SpecKey, amount: number) => string;
+  /** A length with its unit. */
+  length: (cm: number) => string;
+  day: (iso: string) => string;
+}
 
 const POINTS_TO: ReadonlySet<Judgement['kind']> = new Set([
   'customised-before',
@@ -51,28 +52,29 @@ const SIDES: Record<SpecKey, [string, string]> = {
 };
 
 type Outside = Extract<Judgement, { kind: 'outside-tolerance' }>;
-const side = ({ spec, by }: Outside): string =>
-  `${NAMES[spec]} ${shown(spec, Math.abs(by))} ${SIDES[spec][by > 0 ? 0 : 1]}`;
-const outside = (judgement: Outside): string =>
-  `${side(judgement)}${judgement.spec === 'balanceCm' ? ' of' : ''} what the maker states`;
+const side = ({ spec, by }: Outside, say: Saying): string =>
+  `${NAMES[spec]} ${say.amount(spec, Math.abs(by))} ${SIDES[spec][by > 0 ? 0 : 1]}`;
+const outside = (judgement: Outside, say: Saying): string =>
+  `${side(judgement, say)}${judgement.spec === 'balanceCm' ? ' of' : ''} what the maker states`;
 const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
 /** A judgement in a fitter's words. */
-function judgementSentence(judgement: Judgement, frame: Frame): string {
-  const near = (xCm: number): string => `${NEAR[zoneAlong(frame, xCm)]} (${xCm.toFixed(0)} cm)`;
+function judgementSentence(judgement: Judgement, frame: Frame, say: Saying): string {
+  const near = (xCm: number): string => `${NEAR[zoneAlong(frame, xCm)]} (${say.length(xCm)})`;
+  const { day } = say;
   switch (judgement.kind) {
     case 'outside-tolerance':
-      return `${capital(outside(judgement))} (maker’s ${shown(judgement.spec, judgement.nominal)} ±${judgement.tolerance}).`;
+      return `${capital(outside(judgement, say))} (maker’s ${say.value(judgement.spec, judgement.nominal)} ±${say.amount(judgement.spec, judgement.tolerance)}).`;
     case 'customised-before':
-      return `Customised before? It looks like ${judgement.massG.toFixed(1)} g ${near(judgement.xCm)}.`;
+      return `Customised before? It looks like ${say.amount('massG', judgement.massG)} ${near(judgement.xCm)}.`;
     case 'wrong-label':
       return 'A wrong label? Look at the number printed on this very frame.';
     case 'not-the-paint':
       return 'Not the model that the paint says, or weight was moved: the weight fits and the rest does not.';
     case 'over-rule-limit':
-      return limitSentence(judgement.limit);
+      return limitSentence(judgement.limit, say.length);
     case 'impossible-swing':
-      return `This swing weight cannot go with this weight and balance: it must be more than ${judgement.least.toFixed(0)} kg·cm². Check all three.`;
+      return `This swing weight cannot go with this weight and balance: it must be more than ${say.value('swingWeight', judgement.least)}. Check all three.`;
     case 'unusual-swing':
       return `The mass is spread ${judgement.ratio > 1 ? 'much wider' : 'much closer'} about the balance point than in usual frames (${judgement.ratio.toFixed(2)} times). Read the swing weight again.`;
     case 'unusual-twist':
@@ -83,7 +85,7 @@ function judgementSentence(judgement: Judgement, frame: Frame): string {
       const put = kind === 'added-since' ? 'more' : 'less';
       const where = xCm === undefined ? '' : ` ${near(xCm)}`;
       const question = kind === 'added-since' ? 'What was put on since?' : 'What was taken off since?';
-      return `${massG.toFixed(1)} g ${put} than on ${day(since)} in the same dress${where}. ${question}`;
+      return `${say.amount('massG', massG)} ${put} than on ${day(since)} in the same dress${where}. ${question}`;
     }
     case 'moved-since': {
       const names = judgement.specs.map((key) => NAMES[key]);
@@ -105,25 +107,25 @@ const WEIGHTS: readonly Weight[] = ['wrong', 'warn', 'note'];
 
 /**
  * Judgements as few lines, the gravest first: what lies outside the maker's tolerance stands in one, and what that points to in the next.
- * @example judgementLines(judge(shape, now, { nominal }), frame)[0].text // 'Weight 13.5 g over, balance 1.10 cm toward the tip: outside what the maker states …'
+ * @example judgementLines(judge(shape, now, { nominal }), frame, say)[0].text // 'Weight 13.5 g over, balance 1.10 cm toward the tip: outside what the maker states …'
  */
-export function judgementLines(judgements: readonly Judgement[], frame: Frame): JudgementLine[] {
+export function judgementLines(judgements: readonly Judgement[], frame: Frame, say: Saying): JudgementLine[] {
   const beyond = judgements.filter((j): j is Outside => j.kind === 'outside-tolerance');
   const pointed = judgements.filter((j) => POINTS_TO.has(j.kind));
   const rest = judgements.filter((j) => j.kind !== 'outside-tolerance' && !POINTS_TO.has(j.kind));
   const lines: JudgementLine[] = rest.map((j) => ({
     weight: weightOf(j),
-    text: judgementSentence(j, frame),
+    text: judgementSentence(j, frame, say),
   }));
   const [only, ...others] = beyond;
-  if (only && others.length === 0) lines.push({ weight: 'warn', text: judgementSentence(only, frame) });
+  if (only && others.length === 0) lines.push({ weight: 'warn', text: judgementSentence(only, frame, say) });
   else if (only) {
     lines.push({
       weight: 'warn',
-      text: `${capital(beyond.map(side).join(', '))}: outside what the maker states for this dress.`,
+      text: `${capital(beyond.map((j) => side(j, say)).join(', '))}: outside what the maker states for this dress.`,
     });
   }
-  const guesses = pointed.map((j) => judgementSentence(j, frame));
+  const guesses = pointed.map((j) => judgementSentence(j, frame, say));
   if (guesses.length > 0) lines.push({ weight: 'warn', text: guesses.join(' ') });
   return lines.toSorted((a, b) => WEIGHTS.indexOf(a.weight) - WEIGHTS.indexOf(b.weight));
 }

@@ -17,6 +17,7 @@ const PROBLEM = {
     status: { type: 'integer' },
     detail: { type: 'string' },
     code: { type: 'string', enum: ERROR_CODES },
+    existing: { type: 'string', description: 'the record that stands in the way, where there is one' },
     errors: {
       type: 'array',
       items: {

@@ -24,6 +24,9 @@ function coded(issue: Issue): [ErrorCode, Record<string, number | string>?] {
       if (issue.origin === 'number' && !issue.inclusive && Number(issue.minimum) === 0)
         return ['not-positive'];
       return ['out-of-range', { range: `at least ${issue.minimum}` }];
+    case 'custom':
+      // A rule of ours says which of our sentences it is.
+      return [(issue.params?.code as ErrorCode | undefined) ?? 'bad-input'];
     default:
       return ['bad-input'];
   }
@@ -41,8 +44,9 @@ export function fieldErrors(issues: readonly Issue[], within = ''): FieldError[]
       }));
     }
     if (issue.code === 'invalid_union' && issue.errors.length > 0) {
-      // The shape that came nearest says best what is wrong.
-      const nearest = issue.errors.toSorted((a, b) => a.length - b.length)[0];
+      // The shape that came nearest says best what is wrong: the one whose complaint lies deepest, then the one with fewest.
+      const depth = (list: readonly Issue[]): number => Math.max(0, ...list.map(({ path: at }) => at.length));
+      const [nearest] = issue.errors.toSorted((a, b) => depth(b) - depth(a) || a.length - b.length);
       if (nearest && nearest.length > 0 && nearest.length < 3) return fieldErrors(nearest, path);
     }
     const [code, values] = coded(issue);

@@ -23,7 +23,12 @@ export type FaultCode =
   | 'needs-weight-and-balance'
   | 'needs-face-on'
   | 'too-few-rods'
-  | 'set-size';
+  | 'set-size'
+  | 'nothing-stated'
+  | 'unlikely'
+  | 'tolerance-without-value'
+  | 'tolerance-too-large'
+  | 'heavier-than-metal';
 
 /** One thing wrong: what, where in the input, and the values the sentence needs. */
 export interface Problem {

@@ -280,7 +280,8 @@ describe('every other call with a body, with generated JSON', () => {
     if (schema.format === 'date') return fc.constantFrom('2026-11-24', '2026-02-30');
     return fc.oneof(
       fc.constantFrom(...Object.values(ids), 'a key of some length'),
-      fc.string({ maxLength: 12 }),
+      // A question mark in an answer tells that a value was missing in its sentence: none is typed here.
+      fc.string({ maxLength: 12 }).map((text) => text.replaceAll('?', '')),
     );
   }
 

@@ -9,6 +9,8 @@ export class ApiProblem extends Error {
     readonly errors: FieldError[] = [],
     readonly values: Record<string, string | number> = {},
     message = sentence(code, values),
+    /** The record that stands in the way, where there is one. */
+    readonly existing?: string,
   ) {
     super(message);
     this.name = 'ApiProblem';
@@ -37,6 +39,7 @@ function send(response: Response, problem: ApiProblem): void {
       detail: problem.message,
       code: problem.code,
       ...(problem.errors.length > 0 ? { errors: problem.errors } : {}),
+      ...(problem.existing === undefined ? {} : { existing: problem.existing }),
     });
 }
 

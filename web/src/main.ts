@@ -8,5 +8,8 @@ import './app/look.css';
 import App from './app/App.vue';
 import { router } from './app/router';
 import { vuetify } from './app/theme';
+import { claimTab } from './parts/tab';
 
+// Drafts belong to a tab: which one this is has to be known before the first form opens.
+await claimTab();
 createApp(App).use(createPinia()).use(router).use(vuetify).mount('#app');

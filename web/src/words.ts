@@ -6,6 +6,7 @@ import type {
   GuideName,
   Lapse,
   Mark,
+  Measure,
   NextStep,
   NumberKey,
   PartKind,
@@ -91,7 +92,7 @@ export const NEXT_WORDS: Record<NextStep['because'], string> = {
   'no-aim': 'no aim is set',
   'no-plan': 'no plan is chosen',
   'plan-lapsed': 'its plan no longer fits',
-  'steps-left': 'steps are left',
+  'steps-left': 'work is left at the bench',
   setting: 'something sets',
   built: 'built, to be checked',
   'check-failed': 'the check did not pass',
@@ -109,7 +110,7 @@ export const MARK_WORDS: Record<Mark, string> = { done: 'done', skipped: 'skippe
 export const PURPOSE_NAMES: Record<Purpose, string> = {
   found: 'as found',
   trial: 'trial',
-  step: 'after a step',
+  step: 'during the build',
   check: 'check',
   later: 'later',
 };
@@ -123,7 +124,7 @@ export const PURPOSE_HINTS: Record<Purpose, string> = {
 
 export const ROUND_WORDS: Record<RoundReason, string> = {
   first: 'first round',
-  programme: 'a programme’s step',
+  programme: 'a programme goes on',
   complaint: 'a complaint',
   repair: 'a repair',
   reopened: 'opened again',
@@ -145,14 +146,28 @@ export interface PartWords {
   name: string;
   many: string;
   hint: string;
-  fields: Partial<Record<string, { label: string; unit?: string; optional?: true }>>;
+  fields: Partial<Record<string, FieldWords>>;
 }
-const MATERIAL = { label: 'Material' };
-const WEIGHT = { label: 'Weight', unit: 'g' };
-const GIVE_OR_TAKE = { label: 'Weight, give or take', unit: 'g', optional: true } as const;
-const THICKNESS = { label: 'Thickness', unit: 'mm', optional: true } as const;
-const SHARE = { label: 'Give or take', unit: 'share', optional: true } as const;
-const SIZES = { label: 'Handle sizes it adds', optional: true } as const;
+/** A field of a part: a word to choose, or a number of a measure in a unit. Small weights stay in grams, whatever a frame is said in. */
+interface FieldWords {
+  label: string;
+  measure?: Measure;
+  unit?: string;
+  optional?: true;
+}
+const MATERIAL: FieldWords = { label: 'Material' };
+const WEIGHT: FieldWords = { label: 'Weight', measure: 'mass', unit: 'g' };
+const PER_CM = { measure: 'massPerCm', unit: 'g/cm' } as const;
+const STEP: FieldWords = { label: 'Cut to multiples of', measure: 'length', unit: 'cm' };
+const GIVE_OR_TAKE: FieldWords = {
+  label: 'Weight, give or take',
+  measure: 'mass',
+  unit: 'g',
+  optional: true,
+};
+const THICKNESS: FieldWords = { label: 'Thickness', measure: 'thickness', unit: 'mm', optional: true };
+const SHARE: FieldWords = { label: 'Give or take', measure: 'share', unit: '%', optional: true };
+const SIZES: FieldWords = { label: 'Handle sizes it adds', optional: true };
 const grip = { massG: WEIGHT, massUncertaintyG: GIVE_OR_TAKE, thicknessMm: THICKNESS, sizes: SIZES };
 const piece = { massG: WEIGHT, massUncertaintyG: GIVE_OR_TAKE };
 export const PART_WORDS: Record<PartKind, PartWords> = {
@@ -162,10 +177,10 @@ export const PART_WORDS: Record<PartKind, PartWords> = {
     hint: 'Weigh a metre of tape and divide by 100: better than the label.',
     fields: {
       material: MATERIAL,
-      widthMm: { label: 'Width', unit: 'mm' },
+      widthMm: { label: 'Width', measure: 'thickness', unit: 'mm' },
       thicknessMm: THICKNESS,
-      gPerCm: { label: 'Weight of one cm', unit: 'g' },
-      stepCm: { label: 'Cut in steps of', unit: 'cm' },
+      gPerCm: { label: 'Weight of it', ...PER_CM },
+      stepCm: STEP,
       massShare: SHARE,
     },
   },
@@ -175,9 +190,9 @@ export const PART_WORDS: Record<PartKind, PartWords> = {
     hint: 'How much of it fills one cm of the handle depends on the handle: weigh once.',
     fields: {
       material: MATERIAL,
-      gPerCm: { label: 'Weight in one cm of handle', unit: 'g' },
-      dabG: { label: 'In dabs of', unit: 'g' },
-      setMinutes: { label: 'Sets for', unit: 'min', optional: true },
+      gPerCm: { label: 'Weight in the handle', ...PER_CM },
+      dabG: { label: 'In dabs of', measure: 'mass', unit: 'g' },
+      setMinutes: { label: 'Sets for', measure: 'minutes', unit: 'min', optional: true },
       massShare: SHARE,
     },
   },
@@ -187,8 +202,8 @@ export const PART_WORDS: Record<PartKind, PartWords> = {
     hint: 'Weight on one cm of the handle’s length, wound as you wind it.',
     fields: {
       material: MATERIAL,
-      gPerCm: { label: 'Weight on one cm of handle', unit: 'g' },
-      stepCm: { label: 'Cut in steps of', unit: 'cm' },
+      gPerCm: { label: 'Weight on the handle', ...PER_CM },
+      stepCm: STEP,
       thicknessMm: THICKNESS,
       massShare: SHARE,
     },
@@ -211,7 +226,7 @@ export const PART_WORDS: Record<PartKind, PartWords> = {
     name: 'string',
     many: 'Strings',
     hint: 'The gauge as measured, not as printed, where you can.',
-    fields: { material: MATERIAL, gaugeMm: { label: 'Gauge', unit: 'mm' } },
+    fields: { material: MATERIAL, gaugeMm: { label: 'Gauge', measure: 'thickness', unit: 'mm' } },
   },
   insert: {
     name: 'screw or insert',
@@ -237,7 +252,7 @@ export const ZONE_NAMES: Record<ZoneName, string> = {
 };
 
 export const SCHOOL_NAMES: Record<School, string> = {
-  free: 'Free optimum',
+  free: 'Anywhere',
   'handle-first': 'Handle first',
   sides: 'Sides',
   shoulders: 'Shoulders',

@@ -51,6 +51,10 @@ export const measurement: Measurement = {
   leftRight: null,
   how: {},
   note: '',
+  counts: true,
+  why: '',
+  supersedes: null,
+  supersededBy: null,
 };
 export const plan = (placements: Placement[]): PlanRecord => ({
   id: 'p1',

@@ -8,8 +8,9 @@ export const partBase = {
   name: text(80).min(1),
   note: text(200).default(''),
 };
-export const grams = positive(200);
-export const gramsPerCm = positive(20);
+/** Anything put on is light beside a frame. */
+export const grams = positive(100);
+export const gramsPerCm = positive(10);
 export const cm = positive(100);
 export const mm = positive(100);
 /** Standard uncertainty of a mass as a share of it. */

@@ -16,7 +16,10 @@ const key = z.string().min(8).max(80).describe('made by the client: sent twice i
 export const newFitting = z.strictObject({
   playerId: z.string(),
   frameIds: z.array(z.string()).min(1).max(6).describe('one frame, or the two to six of a set'),
+  evenIfOpen: z.boolean().default(false).describe('also where the pair has an open fitting already'),
 });
+/** Another player, or other frames: a frame with work in this fitting stays. */
+export const editFitting = newFitting.omit({ evenIfOpen: true });
 export const closeFitting = z.strictObject({ how: z.enum(CLOSINGS), note: text(500).default('') });
 
 export const newRound = z.strictObject({

@@ -49,8 +49,9 @@ export const stringing = z.strictObject({
   unit: z.enum(['lb', 'kg']).describe('how the tension was said; it is stored in kg'),
   preStretchPercent: z.number().min(0).max(30),
   note: text(200),
+  retired: z.boolean().describe('noted by mistake: kept, and not counted'),
 });
-export const newStringing = stringing.omit({ id: true }).extend({
+export const newStringing = stringing.omit({ id: true, retired: true }).extend({
   mains: text(80).min(1),
   crosses: text(80).default('').describe('the mains’ own if left out'),
   mainsMm: stringing.shape.mainsMm.default(null),

@@ -75,6 +75,7 @@ export const takeReading = z.strictObject({ key: z.string().min(8).max(80), aske
 /** An instrument as it stands. */
 export const instrument = newInstrument.extend({
   id: z.string(),
+  retired: z.boolean().describe('reads nothing any more; its calibrations and readings stay'),
   state: z.enum(['ready', 'warming', 'lost']),
   warmInSeconds: z.number(),
   /** The reading under way; it waits where the instrument is lost. */

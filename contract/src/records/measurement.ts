@@ -35,6 +35,16 @@ export const howFound = z.strictObject({
   calibrations: z.array(z.string()),
 });
 
+/** A measurement put right: a new one takes its place, and the first stays beside it with the reason. */
+export const correction = newMeasurement
+  .omit({ purpose: true, roundId: true })
+  .extend({ reason: z.string().trim().min(1).max(500) });
+/** Marks a measurement as wrong, or takes the mark away. */
+export const counting = z.strictObject({
+  counts: z.boolean(),
+  reason: z.string().trim().min(1).max(500),
+});
+
 export const measurement = z.strictObject({
   id: z.string(),
   frameId: z.string(),
@@ -48,5 +58,9 @@ export const measurement = z.strictObject({
   leftRight: newMeasurement.shape.leftRight.unwrap(),
   how: z.partialRecord(quantity, howFound).describe('empty where the measurement came in whole'),
   note: z.string(),
+  counts: z.boolean().describe('false where it was marked as wrong, or another took its place'),
+  why: z.string().describe('why it does not count, or why it took the place of another'),
+  supersedes: z.string().nullable(),
+  supersededBy: z.string().nullable(),
 });
 export type Measurement = z.output<typeof measurement>;

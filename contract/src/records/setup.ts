@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { dress, frameShape, knownSpecs, specKey, sport } from '../shapes';
-import { text } from './text';
+import { text, yes } from './text';
 
 export const sourceKind = z.enum(['measured', 'published', 'maker', 'hearsay']);
 
@@ -17,12 +17,16 @@ export const newSetup = z.strictObject({
 });
 export const setup = newSetup.extend({ id: z.string() });
 
+/** A setup in the library: one that is retired stays, since aims were taken from it. */
+export const setupRow = setup.extend({ retired: z.boolean() });
+
 export const setupQuery = z.strictObject({
   search: text(80).optional(),
   sport: sport.optional(),
   kind: sourceKind.optional(),
   ids: z.string().max(4000).optional().describe('only these, separated by commas'),
   sort: z.enum(['name', 'year', 'weight', 'swing']).default('name'),
+  retired: yes,
   limit: z.coerce.number().int().min(1).max(500).default(100),
   offset: z.coerce.number().int().min(0).default(0),
 });
@@ -37,3 +41,4 @@ export type SetupQuery = z.output<typeof setupQuery>;
 export type SourceKind = z.output<typeof sourceKind>;
 export type NewSetup = z.input<typeof newSetup>;
 export type Setup = z.output<typeof setup>;
+export type SetupRow = z.output<typeof setupRow>;

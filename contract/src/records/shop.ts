@@ -1,9 +1,23 @@
 import { z } from 'zod';
 
+function isTimeZone(name: string): boolean {
+  try {
+    return new Intl.DateTimeFormat('en', { timeZone: name }).resolvedOptions().timeZone !== '';
+  } catch {
+    return false;
+  }
+}
+
 export const editShop = z.strictObject({
   name: z.string().trim().min(1).max(80),
   town: z.string().trim().max(80),
+  timeZone: z
+    .string()
+    .max(60)
+    .refine(isTimeZone, { params: { code: 'no-time-zone' } })
+    .optional()
+    .describe('IANA name: the days of the shop are counted there; left out it stays'),
   calibrationHours: z.int().min(1).max(8760).describe('how long a calibration of a machine counts'),
 });
-export const shop = editShop.extend({ demo: z.boolean() });
+export const shop = editShop.required().extend({ demo: z.boolean() });
 export type Shop = z.output<typeof shop>;

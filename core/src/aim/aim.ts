@@ -22,7 +22,8 @@ export type Aim = Partial<Record<SpecKey, Target>>;
 const tidy = (value: number): number => Number(value.toFixed(6));
 
 /**
- * An aim part of the way from one's own specs to another's, rounded as a fitter of the sport would write it. Specs that the other lacks are left free.
+ * An aim part of the way from one's own specs to another's. What is copied, or one's own, stays exact; what lies between is rounded as a fitter
+ * of the sport would write it. Specs that the other lacks are left free.
  * @param share 0 (stay) to 1 (copy); half is common for a growing player
  * @throws Fault `share-out-of-range`
  * @example partWay(sportData('tennis'), { massG: 320, … }, { massG: 340 }, 0.5).massG?.value // 330
@@ -34,9 +35,10 @@ export function partWay(sport: SportData, own: Specs, other: KnownSpecs, share: 
     const from = own[key];
     const to = other[key];
     if (from === undefined) continue;
-    const value = to === undefined ? from : from + share * (to - from);
+    const exact = to === undefined || share === 0 ? from : share === 1 ? to : undefined;
+    const step = sport.aimStep[key];
     aim[key] = {
-      value: tidy(Math.round(value / sport.aimStep[key]) * sport.aimStep[key]),
+      value: exact ?? tidy(Math.round((from + share * ((to ?? from) - from)) / step) * step),
       tolerance: sport.tolerance[key],
       priority: to === undefined ? 'free' : 'want',
     };

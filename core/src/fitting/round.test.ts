@@ -19,7 +19,11 @@ const steps = [
   { key: 'fill', kind: 'fill-handle', waitMinutes: 60 },
   { key: 'final-check', kind: 'final-check' },
 ] as const;
-const measured: RoundRecords = { ...empty, startId: 'm1', measurements: [{ id: 'm1', purpose: 'found' }] };
+const measured: RoundRecords = {
+  ...empty,
+  startId: 'm1',
+  measurements: [{ id: 'm1', purpose: 'found', counts: true }],
+};
 const aimed: RoundRecords = { ...measured, aims: [{ id: 'a1' }] };
 const planned: RoundRecords = { ...aimed, plans: [{ id: 'p1', aimId: 'a1', startId: 'm1', steps }] };
 const mark = (step: string, at = NOW, as: RoundRecords['marks'][number]['mark'] = 'done') => ({
@@ -93,7 +97,7 @@ describe('the state of a round', () => {
   it('lets a trim that starts from a check take the place of what was built', () => {
     const checked: RoundRecords = {
       ...built,
-      measurements: [...built.measurements, { id: 'c1', purpose: 'check' }],
+      measurements: [...built.measurements, { id: 'c1', purpose: 'check', counts: true }],
       plans: [...built.plans, { id: 'trim', aimId: 'a1', startId: 'c1', steps }],
     };
     expect(roundState(checked, NOW)).toMatchObject({ planId: 'trim', built: false });
@@ -146,7 +150,7 @@ function after(records: RoundRecords, e: Event, i: number): RoundRecords {
       const starts = e.purpose === 'found' && e.start;
       return {
         ...records,
-        measurements: [...records.measurements, { id, purpose: e.purpose }],
+        measurements: [...records.measurements, { id, purpose: e.purpose, counts: true }],
         startId: starts ? id : records.startId,
       };
     }

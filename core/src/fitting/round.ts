@@ -29,7 +29,7 @@ export interface RoundRecords {
   startId: string | null;
   /** At least one setup is set beside the frame. */
   compared: boolean;
-  measurements: readonly { id: string; purpose: Purpose }[];
+  measurements: readonly { id: string; purpose: Purpose; counts: boolean }[];
   aims: readonly { id: string }[];
   plans: readonly {
     id: string;
@@ -85,7 +85,7 @@ function standingPlan(
   { plans, startId, measurements }: RoundRecords,
   aimId: string | undefined,
 ): { plan: RoundRecords['plans'][number] | undefined; lapsed: Record<string, Lapse> } {
-  const checks = new Set(measurements.filter((m) => m.purpose === 'check').map((m) => m.id));
+  const checks = new Set(measurements.filter((m) => m.purpose === 'check' && m.counts).map((m) => m.id));
   const lapsed: Record<string, Lapse> = {};
   let plan: RoundRecords['plans'][number] | undefined;
   for (const one of plans) {

@@ -5,3 +5,4 @@ export * from './join';
 export * from './predict';
 export * from './specs';
 export * from './sums';
+export * from './stated';

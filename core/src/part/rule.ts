@@ -1,3 +1,4 @@
+import type { Problem } from '../fault';
 import type { Path } from '../sport';
 
 /** What is dangerous about handling something; the sentences stand in the page's words. */
@@ -39,6 +40,8 @@ export interface PartRule<P> {
   /** Standard uncertainty of so many grams of it, g. */
   massUncertaintyG: (part: P, massG: number) => number;
   cautions: (part: P) => readonly Caution[];
+  /** What cannot be of what is said of the part. */
+  problems?: (part: P) => Problem[];
   /** Waiting after it is put in and before anything goes over it, minutes. */
   waitMinutes?: (part: P) => number;
 }

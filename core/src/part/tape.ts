@@ -15,11 +15,18 @@ export interface Tape {
   massShare?: number | undefined;
 }
 
+/** The densest of all materials, g/cm³ (osmium; CRC Handbook of Chemistry and Physics). With its glue a tape is lighter. */
+const DENSEST = 22.6;
+
 export const tapeRule: PartRule<Tape> = {
   ...cutToLength<Tape>(),
   paths: ['rim', 'throat'],
   lie: 'strip',
   fixing: 'fix-head',
   massUncertaintyG: ({ massShare = DENSITY_SHARE }, massG) => massShare * massG,
+  problems: ({ widthMm, thicknessMm, gPerCm }) =>
+    thicknessMm !== undefined && gPerCm > (widthMm / 10) * (thicknessMm / 10) * DENSEST
+      ? [{ code: 'heavier-than-metal', path: 'gPerCm' }]
+      : [],
   cautions: ({ material }) => (material === 'lead' ? ['lead'] : []),
 };

@@ -98,9 +98,9 @@ it('an invented sport goes through a whole fitting: found, compared, aimed, plan
   const [near] = nearest(found.specs, [theirs], quillet);
   expect(near?.steps.massG).toBeCloseTo(10 / 2, 9);
 
-  // Aimed with its own rounding and tolerances.
+  // Copied exactly, with its own tolerances.
   const target = partWay(quillet, found.specs, { massG: 270.4, balanceCm: 27.2, swingWeight: 179.5 }, 1);
-  expect(target.massG).toEqual({ value: 270, tolerance: 2, priority: 'want' });
+  expect(target.massG).toEqual({ value: 270.4, tolerance: 2, priority: 'want' });
   expect(target.twistWeight?.priority).toBe('free');
   expect(guidesOf(QUILLET)).toEqual(['usual']);
   expect(guideBands(frame, 'usual', dress).massG).toEqual([256, 286]);
@@ -128,7 +128,7 @@ it('an invented sport goes through a whole fitting: found, compared, aimed, plan
   const records: RoundRecords = {
     startId: 'm',
     compared: true,
-    measurements: [{ id: 'm', purpose: 'found' }],
+    measurements: [{ id: 'm', purpose: 'found', counts: true }],
     aims: [{ id: 'a' }],
     plans: [{ id: 'p', aimId: 'a', startId: 'm', steps }],
     marks: steps.map(({ key }) => ({ planId: 'p', step: key, mark: 'done', at: '2026-11-01T10:00:00Z' })),

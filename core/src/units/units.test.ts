@@ -9,6 +9,7 @@ import {
   balanceFromPoints,
   parseBalance,
   parseMass,
+  parseMeasure,
   parseNumber,
   pointsHeadLight,
 } from '.';
@@ -76,5 +77,35 @@ describe('typed values', () => {
     expect(parseBalance('5 HH', 'cm', length)).toBeCloseTo(34.29 + 5 * 0.3175, 9);
     expect(parseBalance('6', 'points', length)).toBeCloseTo(32.385, 9);
     expect(parseBalance('6 furlongs', 'cm', length)).toBeUndefined();
+  });
+
+  it('reads every measure in the units that people say, as a units library does (NIST SP 811)', () => {
+    for (const [text, measure, said, kept] of [
+      ['98 sq in', 'area', '98 in^2', 'cm^2'],
+      ['98 in²', 'area', '98 in^2', 'cm^2'],
+      ['645 cm2', 'area', '645 cm^2', 'cm^2'],
+      ['27 in', 'length', '27 in', 'cm'],
+      ['27"', 'length', '27 in', 'cm'],
+      ['685,8 mm', 'length', '685.8 mm', 'cm'],
+      ['52 lb', 'tension', '52 lbm', 'kg'],
+      ['230 N', 'tension', '23.4534728 kg', 'kg'],
+      ['.9 in', 'thickness', '0.9 in', 'mm'],
+      ['0.6 oz', 'mass', '0.6 oz', 'g'],
+    ] as const) {
+      expect(parseMeasure(text, measure), text).toBeCloseTo(unit(said).toNumber(kept), 6);
+    }
+  });
+
+  it('takes a point or a comma, and the minus sign that is shown; anything doubtful is no number', () => {
+    expect(['16.5', '16,5', '16.', ',5', '−3', '-3', '+2', ' 7 '].map(parseNumber)).toEqual([
+      16.5, 16.5, 16, 0.5, -3, -3, 2, 7,
+    ]);
+    for (const text of ['', '1.234,5', '3o1', '1 2', '--3', 'abc', '12 furlongs', '5 g', 'even'])
+      expect(parseNumber(text), text).toBeUndefined();
+    expect(parseMeasure('27 in', 'area')).toBeUndefined();
+    expect(parseMeasure('320 kg·cm²', 'inertia')).toBe(320);
+    expect(parseMeasure('0,5', 'shift', 'points')).toBeCloseTo(0.15875, 9);
+    expect(parseBalance('even', 'cm', 68.58)).toBe(34.29);
+    expect(parseBalance('−1', 'points', 68.58)).toBeCloseTo(34.29 + 0.3175, 9);
   });
 });

@@ -77,7 +77,7 @@ describe('a shop file', () => {
 
   it('brings everything it names', async () => {
     expect(await isLoaded(server.db)).toBe(true);
-    expect(await get('/shop')).toEqual(file.shop);
+    expect(await get('/shop')).toMatchObject(file.shop);
     expect((await get('/players/p1/arm-history')).text).toBe('left shoulder, long ago');
     expect((await get('/players')).rows.map((p: { id: string }) => p.id)).toEqual(['p1']);
     expect((await get('/players?archived=yes')).rows.map((p: { id: string }) => p.id)).toEqual(['p2']);

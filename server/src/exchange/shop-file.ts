@@ -109,7 +109,7 @@ export async function loadShop(db: Db, file: ShopFile, runPlan: PlanRunner, now:
   }
 
   await db.transaction(async (tx) => {
-    await setShop(tx, file.shop);
+    await setShop(tx, { ...file.shop, timeZone: file.shop.timeZone ?? '' });
     for (const { id, archived, ...player } of file.players) {
       await addPlayer(tx, player, id);
       if (archived) await archivePlayer(tx, id, true);

@@ -106,6 +106,8 @@ export class Hub {
       wake: new Set(),
     };
     this.connected.set(record.id, one);
+    // One that is retired is known, and not spoken with.
+    if (record.retired) return;
     driver.open({
       state: (state, warmInSeconds) => {
         one.state = state;
@@ -115,6 +117,16 @@ export class Hub {
       },
       sample: (value, steady) => this.tell({ kind: 'sample', instrumentId: record.id, value, steady }),
     });
+  }
+
+  /** Its name, data sheet or use was changed: it is spoken with anew, and what lies on it stays there. */
+  async changed(record: InstrumentRecord): Promise<void> {
+    const { driver, underWay, on } = this.one(record.id);
+    underWay?.stop.abort();
+    driver.close();
+    this.connect(record);
+    if (on && !record.retired) await this.setStandIn(record.id, { on });
+    await this.tellAll();
   }
 
   private one(id: string | undefined): Connected {
@@ -212,6 +224,7 @@ export class Hub {
     const done = this.results.some(({ message: r }) => r.kind === 'taken' && r.key === key);
     const already = () => done || one.underWay?.key === key;
     if (already()) return this.view(id);
+    if (one.record.retired) throw new ApiProblem('instrument-retired', [], { name });
     const { calibrates, reads } = KINDS[kind];
     if ('rod' in asked ? !calibrates : !reads.includes(asked.quantity)) {
       throw new ApiProblem('not-what-it-reads', [], { name });

@@ -101,6 +101,51 @@ export async function openFitting(
   return begun;
 }
 
+/** The open fittings of a player and any of these frames. */
+export const openFittingsOf = (
+  db: Queries,
+  playerId: string,
+  frameIds: readonly string[],
+): Promise<{ id: string; player: string; frame: string }[]> =>
+  db.query(
+    `select f.id, p.name as player, frame.tag as frame from fitting f join player p on p.id = f.player_id
+       join fitting_frame ff on ff.fitting_id = f.id join frame on frame.id = ff.frame_id
+     where f.closed_at is null and f.player_id = $1 and ff.frame_id = any($2) order by f.seq desc`,
+    [playerId, frameIds],
+  );
+
+/** Gives a fitting another player and other frames. A frame that is new to it begins its first round; one that goes takes its empty round along. */
+export async function changeFitting(
+  tx: Queries,
+  { id, frames }: Pick<FittingView, 'id' | 'frames'>,
+  { playerId, frameIds }: { playerId: string; frameIds: readonly string[] },
+  now: string,
+): Promise<void> {
+  await fittings.change(tx, { playerId }, 'id = $1', id);
+  const before = frames.map(({ frame }) => frame.id);
+  const gone = before.filter((frameId) => !frameIds.includes(frameId));
+  await tx.query('delete from round where fitting_id = $1 and frame_id = any($2)', [id, gone]);
+  await tx.query('delete from fitting_frame where fitting_id = $1', [id]);
+  for (const [position, frameId] of frameIds.entries()) {
+    await tx.query('insert into fitting_frame (fitting_id, frame_id, position) values ($1, $2, $3)', [
+      id,
+      frameId,
+      position,
+    ]);
+    if (!before.includes(frameId)) {
+      await beginRound(tx, { fittingId: id, frameId, why: 'first', note: '', begunAt: now });
+    }
+  }
+}
+
+/** Takes away a fitting in which nothing was stored. */
+export async function removeFitting(tx: Queries, id: string): Promise<void> {
+  for (const table of ['fitting_reference', 'round', 'fitting_frame']) {
+    await tx.query(`delete from ${table} where fitting_id = $1`, [id]);
+  }
+  await tx.query('delete from fitting where id = $1', [id]);
+}
+
 export async function referencesOf(db: Queries, fittingId: string): Promise<string[]> {
   const rows = await db.query<{ id: string }>(
     'select setup_id as id from fitting_reference where fitting_id = $1 order by position',

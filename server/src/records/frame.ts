@@ -132,15 +132,22 @@ interface StringingRow {
   id: string;
   frameId: string;
   strungOn: string;
-  data: Omit<Stringing, 'id' | 'strungOn'>;
+  data: Omit<Stringing, 'id' | 'strungOn' | 'retired'>;
+  retired: boolean;
 }
 const stringings = tableOf<StringingRow>('stringing', {
   id: 'id',
   frameId: 'frame_id',
   strungOn: 'strung_on',
   data: 'data',
+  retired: 'retired',
 });
-const stringingOf = ({ id, strungOn, data }: StringingRow): Stringing => ({ id, strungOn, ...data });
+const stringingOf = ({ id, strungOn, data, retired }: StringingRow): Stringing => ({
+  id,
+  strungOn,
+  ...data,
+  retired,
+});
 
 /** The last strung first; of one day the last noted first. */
 export const listStringings = async (db: Queries, frameId: string): Promise<Stringing[]> =>
@@ -151,8 +158,26 @@ export const listStringings = async (db: Queries, frameId: string): Promise<Stri
 export async function addStringing(
   db: Queries,
   frameId: string,
-  { strungOn, ...data }: Omit<Stringing, 'id'>,
+  { strungOn, ...data }: Omit<Stringing, 'id' | 'retired'>,
 ): Promise<Stringing> {
   const row = await stringings.insert(db, { id: newId(), frameId, strungOn, data });
   return stringingOf(row as StringingRow);
+}
+
+/** The stringing changed, or undefined where there is none. */
+export async function changeStringing(
+  db: Queries,
+  id: string,
+  { strungOn, ...data }: Omit<Stringing, 'id' | 'retired'>,
+): Promise<Stringing | undefined> {
+  const row = await stringings.change(db, { strungOn, data }, 'id = $1', id);
+  return row && stringingOf(row);
+}
+export async function retireStringing(
+  db: Queries,
+  id: string,
+  retired: boolean,
+): Promise<Stringing | undefined> {
+  const row = await stringings.change(db, { retired }, 'id = $1', id);
+  return row && stringingOf(row);
 }

@@ -4,7 +4,7 @@ import type { Queries } from '../db/db';
 import { tableOf } from '../db/table';
 import { newId } from './id';
 
-export type InstrumentRecord = Required<NewInstrument> & { id: string };
+export type InstrumentRecord = Required<NewInstrument> & { id: string; retired: boolean };
 const instruments = tableOf<InstrumentRecord>('instrument', {
   id: 'id',
   name: 'name',
@@ -12,6 +12,7 @@ const instruments = tableOf<InstrumentRecord>('instrument', {
   driver: 'driver',
   sheet: 'sheet',
   note: 'note',
+  retired: 'retired',
 });
 
 export const listInstruments = (db: Queries): Promise<InstrumentRecord[]> =>
@@ -24,6 +25,15 @@ export const addInstrument = (
   id = newId(),
 ): Promise<InstrumentRecord | undefined> =>
   instruments.insert(db, { id, ...instrument }, 'on conflict (name) do nothing');
+
+/** Whether another instrument has the name. */
+export const nameTaken = async (db: Queries, name: string, id: string): Promise<boolean> =>
+  (await instruments.find(db, 'where name = $1 and id <> $2', [name, id])).length > 0;
+export const changeInstrument = (
+  db: Queries,
+  id: string,
+  change: Partial<InstrumentRecord>,
+): Promise<InstrumentRecord | undefined> => instruments.change(db, change, 'id = $1', id);
 
 const calibrations = tableOf<CalibrationRecord & { key: string }>('calibration', {
   id: 'id',

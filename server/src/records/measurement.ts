@@ -6,6 +6,7 @@ import { newId } from './id';
 
 interface Row extends Omit<Measurement, 'specs'> {
   key: string;
+  place: number | null;
   massG: number;
   balanceCm: number;
   swingWeight: number;
@@ -31,10 +32,16 @@ const table = tableOf<Row>('measurement', {
   leftRight: 'left_right',
   how: 'how',
   note: 'note',
+  counts: 'counts',
+  why: 'why',
+  supersedes: 'supersedes',
+  supersededBy: 'superseded_by',
+  place: 'place',
 });
 
 function measurementOf({
   key: _,
+  place: __,
   massG,
   balanceCm,
   swingWeight,
@@ -52,31 +59,36 @@ function measurementOf({
   return { ...rest, specs };
 }
 
+/** The order of arrival: a measurement that puts another right has its place. */
+const ARRIVAL = 'coalesce(place, seq)';
+
 /** In the order of arrival, the last first. */
 export const listMeasurements = async (db: Queries, frameId: string): Promise<Measurement[]> =>
-  (await table.find(db, 'where frame_id = $1 order by seq desc', [frameId])).map(measurementOf);
+  (await table.find(db, `where frame_id = $1 order by ${ARRIVAL} desc, seq desc`, [frameId])).map(
+    measurementOf,
+  );
 
 export const findMeasurements = async (db: Queries, ids: readonly string[]): Promise<Measurement[]> =>
-  (await table.find(db, 'where id = any($1) order by seq', [ids])).map(measurementOf);
+  (await table.find(db, `where id = any($1) order by ${ARRIVAL}, seq`, [ids])).map(measurementOf);
 
 /** The measurements of rounds, in the order of arrival. */
 export const measurementsOfRounds = async (
   db: Queries,
   roundIds: readonly string[],
 ): Promise<Measurement[]> =>
-  (await table.find(db, 'where round_id = any($1) order by seq', [roundIds])).map(measurementOf);
+  (await table.find(db, `where round_id = any($1) order by ${ARRIVAL}, seq`, [roundIds])).map(measurementOf);
 
 /** What a frame was last, as it stands: trials and steps on the way are not it. */
 export async function lastStanding(db: Queries, frameId: string): Promise<Measurement | undefined> {
   const [row] = await table.find(
     db,
-    "where frame_id = $1 and purpose not in ('trial', 'step') order by seq desc limit 1",
+    `where frame_id = $1 and counts and purpose not in ('trial', 'step') order by ${ARRIVAL} desc limit 1`,
     [frameId],
   );
   return row && measurementOf(row);
 }
 
-export type MeasurementToStore = Omit<Measurement, 'id'>;
+export type MeasurementToStore = Omit<Measurement, 'id' | 'counts' | 'why' | 'supersedes' | 'supersededBy'>;
 
 /**
  * Stores a measurement once a key: a second one with the same key changes nothing and gives back the first.
@@ -100,4 +112,102 @@ export async function addMeasurement(
     [m.frameId, JSON.stringify(m.dress), m.takenAt, stored.id, stands],
   );
   return measurementOf(stored);
+}
+
+/** What a frame was measured as last, whatever for. */
+async function lastCounted(db: Queries, frameId: string): Promise<Measurement | undefined> {
+  const [row] = await table.find(db, `where frame_id = $1 and counts order by ${ARRIVAL} desc limit 1`, [
+    frameId,
+  ]);
+  return row && measurementOf(row);
+}
+
+/** Says anew what a frame was measured as last. */
+async function refreshFrame(db: Queries, frameId: string): Promise<void> {
+  const [last, standing] = [await lastCounted(db, frameId), await lastStanding(db, frameId)];
+  await db.query('update frame set measured_at = $2, newest_measurement_id = $3 where id = $1', [
+    frameId,
+    last?.takenAt ?? null,
+    standing?.id ?? null,
+  ]);
+}
+
+async function mark(db: Queries, id: string, at: string, counts: boolean, why: string): Promise<void> {
+  await table.change(db, { counts, why }, 'id = $1', id);
+  await db.query(
+    'insert into measurement_mark (measurement_id, at, counts, reason) values ($1, $2, $3, $4)',
+    [id, at, counts, why],
+  );
+}
+
+/**
+ * Puts a measurement right: the new one has the time, the purpose and the place of the first, which stays and counts no more. Rounds that start
+ * from the first start from the new one.
+ * @returns undefined where the key was used for something else
+ */
+export async function correctMeasurement(
+  db: Queries,
+  first: Measurement,
+  { specs, ...m }: Pick<Measurement, 'specs' | 'dress' | 'uncertainty' | 'estimated' | 'leftRight' | 'note'>,
+  { key, reason, at }: { key: string; reason: string; at: string },
+): Promise<Measurement | undefined> {
+  const isLast = (await lastCounted(db, first.frameId))?.id === first.id;
+  const [{ place } = { place: null }] = await db.query<{ place: number }>(
+    `select ${ARRIVAL} as place from measurement where id = $1`,
+    [first.id],
+  );
+  const { frameId, takenAt, purpose, roundId, how } = first;
+  const stored = await table.insert(
+    db,
+    // What was not measured in the first place has no way in which it was found.
+    {
+      id: newId(),
+      key,
+      frameId,
+      takenAt,
+      purpose,
+      roundId,
+      how,
+      ...m,
+      ...specs,
+      why: reason,
+      supersedes: first.id,
+      place,
+    },
+    'on conflict (key) do nothing',
+  );
+  if (!stored) {
+    const [same] = await table.find(db, 'where key = $1', [key]);
+    return same?.supersedes === first.id ? measurementOf(same) : undefined;
+  }
+  await mark(db, first.id, at, false, reason);
+  await table.change(db, { supersededBy: stored.id }, 'id = $1', first.id);
+  await db.query(
+    `update round set start_id = $2 where start_id = $1 and fitting_id in (select id from fitting where closed_at is null)`,
+    [first.id, stored.id],
+  );
+  if (isLast) await db.query('update frame set on_it = $2 where id = $1', [frameId, JSON.stringify(m.dress)]);
+  await refreshFrame(db, frameId);
+  return measurementOf(stored);
+}
+
+/** Marks a measurement as wrong, or counts it again. An open round that started from a wrong one starts from what the frame was before. */
+export async function countMeasurement(
+  db: Queries,
+  { id, frameId }: Measurement,
+  counts: boolean,
+  reason: string,
+  at: string,
+): Promise<Measurement> {
+  await mark(db, id, at, counts, reason);
+  await refreshFrame(db, frameId);
+  if (!counts) {
+    const start = await lastStanding(db, frameId);
+    await db.query(
+      `update round set start_id = $2 where start_id = $1 and fitting_id in (select id from fitting where closed_at is null)`,
+      [id, start?.id ?? null],
+    );
+  }
+  const [row] = await table.find(db, 'where id = $1', [id]);
+  return measurementOf(row as Row);
 }

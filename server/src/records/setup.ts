@@ -1,12 +1,12 @@
 import type { Sport } from '@kevro/core';
-import type { NewSetup, Setup, SetupQuery } from '@kevro/contract';
+import type { NewSetup, Setup, SetupQuery, SetupRow } from '@kevro/contract';
 import type { Queries } from '../db/db';
 import { tableOf } from '../db/table';
 import { newId } from './id';
 import { Conditions, readListing, type Listing } from './listing';
 
 type Specs = Required<Setup['specs']>;
-type Row = Omit<Setup, 'specs'> & { [K in keyof Specs]: number | null };
+type Row = Omit<SetupRow, 'specs'> & { [K in keyof Specs]: number | null };
 
 const table = tableOf<Row>('setup', {
   id: 'id',
@@ -22,9 +22,14 @@ const table = tableOf<Row>('setup', {
   swingWeight: 'swing_weight',
   twistWeight: 'twist_weight',
   axisCm: 'axis_cm',
+  retired: 'retired',
 });
 
-function setupOf({ massG, balanceCm, swingWeight, twistWeight, axisCm, ...rest }: Row): Setup {
+const setupOf = (row: Row): Setup => {
+  const { retired: _, ...setup } = rowOf(row);
+  return setup;
+};
+function rowOf({ massG, balanceCm, swingWeight, twistWeight, axisCm, ...rest }: Row): SetupRow {
   // A value that was not published stays missing.
   const known = Object.entries({ massG, balanceCm, swingWeight, twistWeight, axisCm }).filter(
     ([, value]) => value !== null,
@@ -48,14 +53,14 @@ function asked({ search, sport, kind, ids }: Partial<SetupQuery>): Conditions {
   return conditions;
 }
 
-export async function listSetups(db: Queries, query: SetupQuery): Promise<Listing<Setup>> {
+export async function listSetups(db: Queries, query: SetupQuery): Promise<Listing<SetupRow>> {
   const { rows, total } = await readListing<Row>(
     db,
     { id: 'id', find: 'setup', columns: table.list(), from: 'setup', order: ORDER[query.sort] },
-    asked(query),
+    asked(query).and('retired = ?', query.retired),
     query,
   );
-  return { rows: rows.map(setupOf), total };
+  return { rows: rows.map(rowOf), total };
 }
 
 /** Every setup that a query finds, for an order that the database does not know. */
@@ -63,7 +68,9 @@ export async function setupsFound(
   db: Queries,
   query: Pick<SetupQuery, 'search' | 'kind' | 'ids'> & { sport: Sport },
 ): Promise<Setup[]> {
-  const { where, values } = asked(query);
+  const { ids } = query;
+  // One that is set beside a frame stays there when it is retired; it is offered to none.
+  const { where, values } = ids ? asked(query) : asked(query).and('retired = ?', false);
   return (await table.find(db, `${where} order by lower(name), year, id`, values)).map(setupOf);
 }
 
@@ -78,4 +85,20 @@ export async function addSetup(
   id = newId(),
 ): Promise<Setup> {
   return setupOf((await table.insert(db, { id, ...setup, ...specs })) as Row);
+}
+
+/** The setup changed, or undefined where there is none. A value that is left out is not known any more. */
+export async function changeSetup(
+  db: Queries,
+  id: string,
+  { specs, ...setup }: Required<NewSetup>,
+): Promise<Setup | undefined> {
+  const unknown = { massG: null, balanceCm: null, swingWeight: null, twistWeight: null, axisCm: null };
+  const row = await table.change(db, { ...setup, ...unknown, ...specs }, 'id = $1', id);
+  return row && setupOf(row);
+}
+
+export async function retireSetup(db: Queries, id: string, retired: boolean): Promise<SetupRow | undefined> {
+  const row = await table.change(db, { retired }, 'id = $1', id);
+  return row && rowOf(row);
 }

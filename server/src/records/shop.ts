@@ -6,17 +6,25 @@ const table = tableOf<Shop>('shop', {
   name: 'name',
   town: 'town',
   demo: 'demo',
+  timeZone: 'time_zone',
   calibrationHours: 'calibration_hours',
 });
 
+/** Where the server stands, until the shop says where it is. */
+const hereZone = (): string => new Intl.DateTimeFormat().resolvedOptions().timeZone;
+
 /** The shop; a new database has none yet and gets a plain one. */
-export const theShop = async (db: Queries): Promise<Shop> =>
-  (await table.find(db, ''))[0] ?? { name: 'Your shop', town: '', demo: false, calibrationHours: 72 };
+export async function theShop(db: Queries): Promise<Shop> {
+  const [shop] = await table.find(db, '');
+  const plain = { name: 'Your shop', town: '', demo: false, timeZone: '', calibrationHours: 72 };
+  const { timeZone, ...rest } = shop ?? plain;
+  return { ...rest, timeZone: timeZone || hereZone() };
+}
 
 export const setShop = (db: Queries, shop: Shop): Promise<unknown> =>
   table.insert(
     db,
     shop,
     `on conflict (only_row) do update set name = excluded.name, town = excluded.town, demo = excluded.demo,
-       calibration_hours = excluded.calibration_hours`,
+       time_zone = excluded.time_zone, calibration_hours = excluded.calibration_hours`,
   );

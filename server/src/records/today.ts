@@ -69,7 +69,7 @@ async function recordsOf(
       [list.map(({ roundId }) => roundId)],
     );
   const [measurements, aimed, planned, marks, signed, sessions] = await Promise.all([
-    read<RoundRecords['measurements'][number]>('t.id, t.purpose', 'measurement t'),
+    read<RoundRecords['measurements'][number]>('t.id, t.purpose, t.counts', 'measurement t'),
     read<RoundRecords['aims'][number]>('t.id', 'aim t'),
     read<RoundRecords['plans'][number]>(
       't.id, t.aim_id as "aimId", t.measurement_id as "startId", t.steps',

@@ -15,6 +15,7 @@ import {
   type Frame,
 } from '@kevro/core';
 import {
+  sentence,
   type AimRecord,
   type FittingView,
   type FrameRecord,
@@ -29,7 +30,17 @@ import type { Clock } from '../clock';
 import type { Db, Queries } from '../db/db';
 import { ApiProblem, badInput, notFoundAt } from '../problem';
 import { aims } from '../records/aim';
-import { beginRound, findFitting, fittings, openFitting, rounds, setReferences } from '../records/fitting';
+import {
+  beginRound,
+  changeFitting,
+  findFitting,
+  fittings,
+  openFitting,
+  openFittingsOf,
+  removeFitting,
+  rounds,
+  setReferences,
+} from '../records/fitting';
 import { findFrame, framesOf, setOnFrame } from '../records/frame';
 import { newId } from '../records/id';
 import { findMeasurements } from '../records/measurement';
@@ -145,15 +156,62 @@ export function fittingRoutes(router: Router, db: Db, now: Clock): void {
   answer(router, 'today', ({ query }) => listFittings(db, query, now()));
   answer(router, 'fitting', ({ params }) => fittingOrNone(params.id));
 
-  answer(router, 'openFitting', async ({ body }) => {
+  /** The frames of a request, each once. @throws ApiProblem where a frame or the player is not known */
+  async function requirePair(
+    body: Pick<ReadBodyOf<'openFitting'>, 'playerId' | 'frameIds'>,
+  ): Promise<string[]> {
     const frameIds = [...new Set(body.frameIds)];
     const known = new Set((await framesOf(db, frameIds)).map(({ id }) => id));
     const missing = frameIds.flatMap((id, i) => (known.has(id) ? [] : [notFoundAt(`frameIds.${i}`)]));
     if (!(await findPlayer(db, body.playerId))) missing.unshift(notFoundAt('playerId'));
     if (missing.length > 0) throw badInput(missing);
+    return frameIds;
+  }
+  /** Whether anything was stored in a round of it. */
+  const hasWork = ({ rounds: list }: FittingView['frames'][number]): boolean =>
+    list.some(
+      (round) =>
+        round.number > 1 ||
+        round.aims.length + round.plans.length + round.sessions.length > 0 ||
+        round.measurements.some(({ roundId }) => roundId === round.id),
+    );
+
+  answer(router, 'openFitting', async ({ body }) => {
+    const frameIds = await requirePair(body);
+    const [open] = body.evenIfOpen ? [] : await openFittingsOf(db, body.playerId, frameIds);
+    if (open) {
+      throw new ApiProblem(
+        'fitting-exists',
+        [],
+        { player: open.player, frame: open.frame },
+        undefined,
+        open.id,
+      );
+    }
     const id = newId();
     await db.transaction((tx) => openFitting(tx, { playerId: body.playerId, frameIds }, now(), id));
     return fittingOrNone(id);
+  });
+
+  answer(router, 'editFitting', async ({ params, body }) => {
+    const fitting = await fittingOrNone(params.id);
+    if (fitting.closed) throw new ApiProblem('fitting-closed');
+    const frameIds = await requirePair(body);
+    const stays = fitting.frames.find((entry) => !frameIds.includes(entry.frame.id) && hasWork(entry));
+    if (stays) {
+      const values = { frame: stays.frame.tag };
+      const message = sentence('frame-has-work', values);
+      throw new ApiProblem('frame-has-work', [{ path: 'frameIds', code: 'frame-has-work', message }], values);
+    }
+    await db.transaction((tx) => changeFitting(tx, fitting, { ...body, frameIds }, now()));
+    return fittingOrNone(fitting.id);
+  });
+
+  answer(router, 'removeFitting', async ({ params }) => {
+    const fitting = await fittingOrNone(params.id);
+    if (fitting.frames.some(hasWork)) throw new ApiProblem('fitting-not-empty');
+    await db.transaction((tx) => removeFitting(tx, fitting.id));
+    return { removed: true as const };
   });
 
   answer(router, 'closeFitting', async ({ params, body }) => {
@@ -190,7 +248,8 @@ export function fittingRoutes(router: Router, db: Db, now: Clock): void {
   answer(router, 'startRound', async ({ params, body }) => {
     const { fitting, round } = await benchOfRound(params.id, body.roundId);
     const [measurement] = await findMeasurements(db, [body.measurementId]);
-    if (measurement?.frameId !== round.frameId) throw badInput([notFoundAt('measurementId')]);
+    if (measurement?.frameId !== round.frameId || !measurement.counts)
+      throw badInput([notFoundAt('measurementId')]);
     await rounds.change(db, { startId: measurement.id }, 'id = $1', round.id);
     return fittingOrNone(fitting.id);
   });
@@ -219,7 +278,8 @@ export function fittingRoutes(router: Router, db: Db, now: Clock): void {
     if (body.aimId !== aim.id) throw badInput([notFoundAt('aimId')]);
     // A trim starts from a check of this round; everything else from the round's start.
     const from = round.measurements.find(
-      ({ id, purpose }) => id === body.startId && (id === start.id || purpose === 'check'),
+      ({ id, purpose, counts }) =>
+        id === body.startId && (id === start.id || (purpose === 'check' && counts)),
     );
     if (!from) throw badInput([notFoundAt('startId')]);
     const parts = await partsOfPlan(db, frame, body);
@@ -261,7 +321,7 @@ export function fittingRoutes(router: Router, db: Db, now: Clock): void {
     const { plan, round, aim, frame } = await benchOfPlan(params.id, body.planId);
     if (plan.id !== round.state.planId || !aim) throw new ApiProblem('nothing-planned');
     const check = round.measurements.find(
-      ({ id, purpose }) => id === body.measurementId && purpose === 'check',
+      ({ id, purpose, counts }) => id === body.measurementId && purpose === 'check' && counts,
     );
     if (!check) throw badInput([notFoundAt('measurementId')]);
     const verdict = verdictOf(aim.target, check.specs);

@@ -1,5 +1,5 @@
 import type { Router } from 'express';
-import { placementProblems, settleFrame, Fault } from '@kevro/core';
+import { makerProblems, placementProblems, settleFrame, Fault, type Problem } from '@kevro/core';
 import { sentence, type FrameRecord, type ReadBodyOf } from '@kevro/contract';
 import type { Db } from '../db/db';
 import { ApiProblem, badInput, notFoundAt } from '../problem';
@@ -8,9 +8,11 @@ import {
   addStringing,
   archiveFrame,
   changeFrame,
+  changeStringing,
   findFrame,
   listFrames,
   listStringings,
+  retireStringing,
 } from '../records/frame';
 import { listMeasurements } from '../records/measurement';
 import { buildsOf } from '../records/plan';
@@ -35,9 +37,10 @@ export function frameRoutes(router: Router, db: Db): void {
   async function check(body: ReadBodyOf<'addFrame'>): Promise<void> {
     const frame = settleFrame(body.shape);
     // Of what was on it before anybody noted parts, the part may be unknown; its place may not.
-    const problems = placementProblems(frame, body.weights, [], 'weights').filter(
+    const problems: Problem[] = placementProblems(frame, body.weights, [], 'weights').filter(
       ({ code }) => code !== 'part-unknown',
     );
+    if (body.nominal) problems.push(...makerProblems(body.nominal, frame.sport, frame.lengthCm));
     if (problems.length > 0) throw new Fault(...problems);
     if (body.ownerId !== null && !(await findPlayer(db, body.ownerId))) {
       throw badInput([notFoundAt('ownerId')]);
@@ -84,5 +87,18 @@ export function frameRoutes(router: Router, db: Db): void {
   answer(router, 'addStringing', async ({ params, body }) => {
     const { id } = await frameOrNone(db, params.id);
     return addStringing(db, id, { ...body, crosses: body.crosses || body.mains });
+  });
+  answer(router, 'editStringing', async ({ params, body }) => {
+    const changed = await changeStringing(db, params.id ?? '', {
+      ...body,
+      crosses: body.crosses || body.mains,
+    });
+    if (!changed) throw new ApiProblem('not-found');
+    return changed;
+  });
+  answer(router, 'retireStringing', async ({ params, body }) => {
+    const changed = await retireStringing(db, params.id ?? '', body.retired);
+    if (!changed) throw new ApiProblem('not-found');
+    return changed;
   });
 }

@@ -3,7 +3,7 @@ import { sentence } from '@kevro/contract';
 import type { Db } from '../db/db';
 import type { Hub } from '../instruments/hub';
 import { ApiProblem } from '../problem';
-import { addInstrument, listCalibrations } from '../records/instrument';
+import { addInstrument, changeInstrument, listCalibrations, nameTaken } from '../records/instrument';
 import { answer } from './route';
 
 /** An open stream says something now and then, so that nothing between closes it. */
@@ -32,15 +32,30 @@ export function instrumentRoutes(router: Router, db: Db, hub: Hub): void {
     else response.on('close', close);
   });
 
+  function taken(name: string): ApiProblem {
+    const values = { what: `an instrument named ${name}` };
+    const message = sentence('already-there', values);
+    return new ApiProblem('already-there', [{ path: 'name', code: 'already-there', message }], values);
+  }
   answer(router, 'addInstrument', async ({ body }) => {
     const instrument = await addInstrument(db, body);
-    if (!instrument) {
-      const values = { what: `an instrument named ${body.name}` };
-      const message = sentence('already-there', values);
-      throw new ApiProblem('already-there', [{ path: 'name', code: 'already-there', message }], values);
-    }
+    if (!instrument) throw taken(body.name);
     hub.connect(instrument);
     return hub.view(instrument.id);
+  });
+  answer(router, 'editInstrument', async ({ params, body: { name, sheet, note } }) => {
+    const { id } = await hub.view(params.id ?? '');
+    if (await nameTaken(db, name, id)) throw taken(name);
+    // What it is stays: its calibrations and readings were of that kind.
+    const changed = await changeInstrument(db, id, { name, sheet, note });
+    if (changed) await hub.changed(changed);
+    return hub.view(id);
+  });
+  answer(router, 'retireInstrument', async ({ params, body }) => {
+    const { id } = await hub.view(params.id ?? '');
+    const changed = await changeInstrument(db, id, { retired: body.retired });
+    if (changed) await hub.changed(changed);
+    return hub.view(id);
   });
 
   answer(router, 'takeReading', ({ params, body }) => hub.take(params.id ?? '', body.key, body.asked));

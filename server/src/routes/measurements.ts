@@ -16,6 +16,8 @@ import { fittings, rounds } from '../records/fitting';
 import { findFrame } from '../records/frame';
 import {
   addMeasurement,
+  correctMeasurement,
+  countMeasurement,
   findMeasurements,
   listMeasurements,
   type MeasurementToStore,
@@ -60,6 +62,43 @@ export function measurementRoutes(router: Router, db: Db, now: Clock): void {
     const uncertainty = body.uncertainty ?? TYPICAL_READING;
     const measurement = { ...body, frameId: frame.id, takenAt: now(), specs, uncertainty, how: {} };
     return db.transaction((tx) => storeMeasurement(tx, measurement, key));
+  });
+
+  /** A measurement that may be put right: of an open fitting, or of none. */
+  async function measurementToChange(id: string | undefined): Promise<Measurement> {
+    const [measurement] = await findMeasurements(db, [id ?? '']);
+    if (!measurement) throw new ApiProblem('not-found');
+    const [round] = measurement.roundId ? await rounds.find(db, 'where id = $1', [measurement.roundId]) : [];
+    const [fitting] = round ? await fittings.find(db, 'where id = $1', [round.fittingId]) : [];
+    if (fitting?.closedAt) throw new ApiProblem('fitting-closed');
+    return measurement;
+  }
+
+  answer(router, 'correctMeasurement', async ({ params, body: { key, reason, ...body } }) => {
+    const first = await measurementToChange(params.id);
+    const { sport, lengthCm } = settleFrame((await frameOrNone(db, first.frameId)).shape);
+    const specs = requireSpecs(withAxis(body.specs, sport.axisCm), lengthCm);
+    const uncertainty = body.uncertainty ?? first.uncertainty;
+    return db.transaction(async (tx) => {
+      const [current] = await findMeasurements(tx, [first.id]);
+      const again = current?.supersededBy ? await findMeasurements(tx, [current.supersededBy]) : [];
+      const stored = await correctMeasurement(
+        tx,
+        first,
+        { ...body, specs, uncertainty },
+        { key, reason, at: now() },
+      );
+      if (!stored) throw new ApiProblem('key-used');
+      // Sent twice it is stored once; put right twice it is refused, since the first does not stand any more.
+      if (again.length > 0 && again[0]?.id !== stored.id) throw new ApiProblem('measurement-superseded');
+      return stored;
+    });
+  });
+
+  answer(router, 'countMeasurement', async ({ params, body: { counts, reason } }) => {
+    const measurement = await measurementToChange(params.id);
+    if (measurement.supersededBy !== null) throw new ApiProblem('measurement-superseded');
+    return db.transaction((tx) => countMeasurement(tx, measurement, counts, reason, now()));
   });
 
   answer(router, 'nearSetups', async ({ params, query }) => {

@@ -15,6 +15,8 @@ export class Refused extends Error {
     readonly code: ErrorCode,
     message: string,
     readonly errors: FieldError[] = [],
+    /** The record that stands in the way, where there is one. */
+    readonly existing?: string,
   ) {
     super(message);
     this.name = 'Refused';
@@ -60,7 +62,8 @@ export async function api<N extends CallName>(
   }
   const answer: unknown = await response.json().catch(() => undefined);
   if (response.ok) return answer as AnswerOf<N>;
-  const problem = answer as { code?: ErrorCode; detail?: string; errors?: FieldError[] } | undefined;
+  const problem = answer as
+    { code?: ErrorCode; detail?: string; errors?: FieldError[]; existing?: string } | undefined;
   if (!problem?.code) throw offline();
-  throw new Refused(problem.code, problem.detail ?? sentence(problem.code), problem.errors);
+  throw new Refused(problem.code, problem.detail ?? sentence(problem.code), problem.errors, problem.existing);
 }

@@ -1,40 +1,49 @@
 <script setup lang="ts">
+import Sheet from '../parts/Sheet.vue';
+import { useShortcuts } from './keys';
+
+/** The keys that work, and the switch for those that are a single character. */
 const open = defineModel<boolean>({ required: true });
+const shortcuts = useShortcuts();
 const KEYS: [string[], string][] = [
   [['1', '…', '5'], 'go to a station of the open fitting'],
+  [['n'], 'Today: open a fitting'],
+  [['Ctrl Enter'], 'the main action of the page, also while you type'],
   [['m'], 'take a reading'],
   [['↑', '↓'], 'Measure: which quantity is taken'],
   [['/'], 'Measure: type all readings in one line'],
-  [['p'], 'Measure: put the frame on the instrument (stand-ins only)'],
+  [['p'], 'Measure: put the frame on the instrument (simulated ones only)'],
   [['space'], 'Measure: start and stop the stopwatch'],
   [['u'], 'switch units'],
-  [['←', '→'], 'Plan: move the chosen weight 5 mm; with Shift 1 mm'],
-  [['+', '−'], 'Plan: one piece more or less'],
-  [['z', 'Shift z'], 'Plan: undo, redo'],
+  [['←', '→'], 'Plan: move the chosen piece 5 mm; with Shift 1 mm'],
+  [['+', '−'], 'Plan: one strip or dab more or less'],
+  [['z', 'Ctrl z'], 'Plan: undo'],
+  [['Shift z', 'Ctrl Shift z'], 'Plan: redo'],
   [['↑', '↓', 'Enter'], 'Compare: go along the setups, set one beside'],
   [['?'], 'this list'],
 ];
 </script>
 
 <template>
-  <v-dialog v-model="open" max-width="520">
-    <v-card class="pa-5">
-      <h2 class="text-h6 mb-3">Keys</h2>
-      <table class="plain">
-        <tbody>
-          <tr v-for="[keys, what] in KEYS" :key="what">
-            <td class="keys">
-              <kbd v-for="key in keys" :key="key">{{ key }}</kbd>
-            </td>
-            <td>{{ what }}</td>
-          </tr>
-        </tbody>
-      </table>
-      <div class="d-flex mt-4">
-        <v-spacer /><v-btn color="primary" autofocus @click="open = false">Close</v-btn>
-      </div>
-    </v-card>
-  </v-dialog>
+  <Sheet v-model="open" title="Keys" :width="560">
+    <table class="plain">
+      <tbody>
+        <tr v-for="[keys, what] in KEYS" :key="what">
+          <td class="keys">
+            <kbd v-for="key in keys" :key="key">{{ key }}</kbd>
+          </td>
+          <td>{{ what }}</td>
+        </tr>
+      </tbody>
+    </table>
+    <v-switch v-model="shortcuts" label="Single keys do something" class="mt-2" />
+    <p class="soft small mb-0">
+      Off, only keys with Ctrl work: for who speaks to the page, or leans on the keyboard.
+    </p>
+    <div class="d-flex mt-4">
+      <v-spacer /><v-btn color="primary" autofocus @click="open = false">Close</v-btn>
+    </div>
+  </Sheet>
 </template>
 
 <style scoped>

@@ -1,16 +1,19 @@
 <script setup lang="ts">
-import { computed, onMounted, ref } from 'vue';
+import { useEventListener } from '@vueuse/core';
+import { computed, onMounted, ref, watch, watchEffect } from 'vue';
 import { RouterLink, RouterView, useRoute, useRouter } from 'vue-router';
 import { STATIONS, type Station, type StationState } from '@kevro/core';
-import type { Shop } from '@kevro/contract';
-import { api } from '../api/client';
 import { useFitting } from '../stores/fitting';
 import { useSaved } from '../stores/saved';
+import { useShop } from '../stores/shop';
 import { useUnits } from '../stores/units';
 import { CLOSING_NAMES, ROUND_WORDS, STATION_NAMES, STATION_STATE_WORDS } from '../words';
 import { hasPage } from '../stations/pages';
+import ChangeFitting from '../stations/ChangeFitting.vue';
 import CloseFitting from '../stations/CloseFitting.vue';
-import { dressWords, lengthWords } from '../parts/dress-words';
+import { wholeDayWords } from '../parts/day-words';
+import { dressWords } from '../parts/dress-words';
+import { focusHeading } from '../parts/focus';
 import KeysSheet from './KeysSheet.vue';
 import { useKeys } from './keys';
 
@@ -20,10 +23,24 @@ const fitting = useFitting();
 const units = useUnits();
 const saved = useSaved();
 const showKeys = ref(false);
-const shop = ref<Shop>();
-onMounted(async () => {
-  shop.value = await api('shop').catch(() => undefined);
+const shopOf = useShop();
+const shop = computed(() => shopOf.shop);
+onMounted(() => void shopOf.load().catch(() => undefined));
+/** The day on paper is the day of printing. */
+const printedOn = ref(new Date().toISOString());
+useEventListener(window, 'beforeprint', () => (printedOn.value = new Date().toISOString()));
+/** A page of a fitting is named for its frame and player, on paper and among the tabs too. */
+watchEffect(() => {
+  const of = view.value && record.value ? `${record.value.tag}, ${view.value.player.name}` : '';
+  const page = String(route.meta.title ?? '');
+  document.title = [page, of, 'Kevro'].filter(Boolean).join(' · ');
 });
+/** On a narrow screen the places stand behind a button. */
+const menu = ref(false);
+watch(
+  () => route.fullPath,
+  () => (menu.value = false),
+);
 
 const inFitting = computed(() => route.path.startsWith('/fittings/'));
 const view = computed(() => (inFitting.value ? fitting.view : undefined));
@@ -47,9 +64,12 @@ function go(station: Station | undefined): void {
   void router.push(linkTo(station));
 }
 const closing = ref(false);
+const changing = ref(false);
 useKeys({
   ...Object.fromEntries(STATIONS.map((station, i) => [`${i + 1}`, () => go(station)])),
   u: () => units.next(),
+  // The one large button of a page is its main action.
+  'Ctrl+Enter': () => document.querySelector<HTMLElement>('main .v-btn--size-large.bg-primary')?.click(),
   '?': () => {
     showKeys.value = true;
   },
@@ -64,13 +84,24 @@ useKeys({
 
 <template>
   <div class="shell">
+    <a href="#content" class="skip" @click.prevent="focusHeading">Skip to the page</a>
+    <header class="print-only paper-head">
+      <span>
+        <b>{{ shop?.name }}</b><template v-if="shop?.town">, {{ shop.town }}</template>
+      </span>
+      <span v-if="view && record">
+        <b>{{ view.player.name }}</b> · {{ record.maker }} {{ record.model }}, tag {{ record.tag }},
+        {{ units.showMeasure('length', record.shape.lengthCm) }}
+      </span>
+      <span>{{ wholeDayWords(printedOn) }}</span>
+    </header>
     <header class="top no-print">
       <RouterLink to="/" class="name">Kevro</RouterLink>
       <template v-if="view && record">
         <span class="who">
           <b>{{ view.player.name }}</b> · {{ record.maker }} {{ record.model }}
           <span class="soft">
-            {{ record.tag }} · {{ lengthWords(record.shape.lengthCm) }}
+            {{ record.tag }} · {{ units.showMeasure('length', record.shape.lengthCm) }}
             <template v-if="fitting.measurement">
               · {{ dressWords(fitting.measurement.dress, record.shape.sport) }}</template
             >
@@ -80,21 +111,39 @@ useKeys({
           </span>
           <b v-if="view.closed" class="warn"> {{ CLOSING_NAMES[view.closed.how] }}</b>
         </span>
+        <button v-if="!view.closed" type="button" class="plain-button" @click="changing = true">
+          change<span class="d-sr-only"> this fitting</span>
+        </button>
         <button type="button" class="plain-button" @click="closing = true">
           {{ view.closed ? 'open again' : 'close fitting' }}
         </button>
       </template>
-      <span v-else class="soft">{{ shop ? [shop.name, shop.town].filter(Boolean).join(', ') : '' }}</span>
+      <span v-else class="who soft">{{ shop ? [shop.name, shop.town].filter(Boolean).join(', ') : '' }}</span>
       <span class="spring" />
+      <RouterLink :to="{ name: 'guide' }" class="plain-button">guide</RouterLink>
       <button type="button" class="plain-button" title="Switch units (u)" @click="units.next()">
         {{ units.way.label }} <kbd>u</kbd>
       </button>
       <button type="button" class="plain-button" title="Keys (?)" @click="showKeys = true">
         keys <kbd>?</kbd>
       </button>
+      <button
+        type="button"
+        class="plain-button menu-button"
+        aria-controls="places"
+        :aria-expanded="menu"
+        @click="menu = !menu"
+      >
+        places
+      </button>
     </header>
 
-    <nav class="side no-print" aria-label="Stations and places">
+    <nav
+      id="places"
+      class="side no-print"
+      :class="{ open: menu, fitting: view }"
+      aria-label="Stations and places"
+    >
       <template v-if="view">
         <template v-if="framesOfSet.length > 1">
           <RouterLink
@@ -125,14 +174,14 @@ useKeys({
         v-for="place in places"
         :key="place"
         :to="{ name: place }"
-        class="item"
+        class="item place"
         :class="{ on: placeOf === place }"
       >
         {{ place.charAt(0).toUpperCase() + place.slice(1) }}
       </RouterLink>
     </nav>
 
-    <main class="content"><RouterView /></main>
+    <main id="content" class="content"><RouterView /></main>
 
     <footer class="foot no-print">
       <span id="foot-keys" class="foot-keys" />
@@ -142,6 +191,7 @@ useKeys({
     </footer>
     <KeysSheet v-model="showKeys" />
     <CloseFitting v-if="view" v-model="closing" :view="view" />
+    <ChangeFitting v-if="view" v-model="changing" :view="view" />
   </div>
 </template>
 
@@ -255,22 +305,82 @@ hr {
   white-space: nowrap;
   overflow: hidden;
 }
-@media (max-width: 700px) {
+.skip {
+  position: fixed;
+  left: 12px;
+  top: -60px;
+  z-index: 20;
+  padding: 12px 16px;
+  background: rgb(var(--v-theme-ink));
+  color: rgb(var(--v-theme-paper)) !important;
+}
+.skip:focus {
+  top: 8px;
+}
+.menu-button {
+  display: none;
+}
+a.plain-button {
+  text-decoration: none;
+}
+/* A tablet held upright, and a phone: one column; the stations in a row, the places behind a button. */
+@media (max-width: 820px) {
   .shell {
-    grid-template: 52px auto 1fr 44px / 1fr;
+    display: block;
+    height: auto;
+    min-height: 100vh;
   }
-  .top,
-  .foot {
-    grid-column: 1;
+  .top {
+    flex-wrap: wrap;
+    gap: 0 12px;
+    padding: 4px 12px;
+  }
+  .who {
+    order: 1;
+    flex: 1 1 100%;
+    white-space: normal;
+    overflow-wrap: anywhere;
+  }
+  .menu-button {
+    display: block;
+  }
+  .top kbd {
+    display: none;
   }
   .side {
     display: flex;
-    overflow-x: auto;
+    flex-wrap: wrap;
     border-right: 0;
     border-bottom: 1px solid rgb(var(--v-theme-line));
     padding: 0;
   }
+  .side hr,
   .digit {
+    display: none;
+  }
+  .item {
+    flex: 1 1 0;
+    flex-direction: column;
+    justify-content: center;
+    gap: 3px;
+    padding: 4px 2px;
+    font-size: 14px;
+  }
+  .item.on {
+    box-shadow: inset 0 -4px rgb(var(--v-theme-aim));
+  }
+  .item.later,
+  .side:not(.open) .place {
+    display: none;
+  }
+  .item.place {
+    flex: 1 1 30%;
+  }
+  .foot {
+    flex-wrap: wrap;
+    padding: 8px 12px;
+  }
+  .foot-keys {
     display: none;
   }
 }
@@ -278,6 +388,18 @@ hr {
   .shell {
     display: block;
     height: auto;
+  }
+  .content {
+    overflow: visible;
+  }
+  .paper-head {
+    display: flex !important;
+    justify-content: space-between;
+    gap: 12pt;
+    padding-bottom: 4pt;
+    margin-bottom: 8pt;
+    border-bottom: 1pt solid #000;
+    font-size: 11pt;
   }
 }
 </style>

@@ -1,28 +1,53 @@
 import { onBeforeUnmount, onMounted } from 'vue';
+import { useKept } from '../parts/kept';
 
-/** What a key does; the key as `event.key`, with `Shift+` in front where Shift matters. What answers `false` leaves the key to
+/** What a key does; the key as `event.key`, with `Shift+` or `Ctrl+` in front where they matter. What answers `false` leaves the key to
  * others that listen. */
 export type KeyMap = Record<string, (event: KeyboardEvent) => unknown>;
 
+/** Whether single keys do something: who speaks to the page or rests a hand on the keyboard can switch them off. */
+export const useShortcuts = () => useKept('kevro-shortcuts', true);
+
+const closest = (target: EventTarget | null, selector: string): boolean =>
+  target instanceof Element && target.closest(selector) !== null;
 const typing = (target: EventTarget | null): boolean =>
-  target instanceof HTMLElement &&
-  (target.isContentEditable ||
-    target.closest(
-      'input:not([type=checkbox]):not([type=radio]), textarea, select, [role=combobox], [role=listbox]',
-    ) !== null);
+  (target instanceof HTMLElement && target.isContentEditable) ||
+  closest(
+    target,
+    'input:not([type=checkbox]):not([type=radio]), textarea, select, [role=combobox], [role=listbox]',
+  );
+
+/** Keys that a control which has the focus uses itself: no shortcut takes them from it. */
+const OWN: [keys: ReadonlySet<string>, of: string][] = [
+  [
+    new Set([' ', 'Enter']),
+    'button, a, summary, input, [role=button], [role=radio], [role=checkbox], [role=switch], [role=tab]',
+  ],
+  [
+    new Set(['ArrowUp', 'ArrowDown', 'ArrowLeft', 'ArrowRight']),
+    'input, [role=radio], [role=slider], [role=tab], [role=menu]',
+  ],
+];
+
+function nameOf(event: KeyboardEvent): string {
+  const letter = event.key.length === 1 && /[a-z]/i.test(event.key);
+  const key = letter ? event.key.toLowerCase() : event.key;
+  return `${event.ctrlKey || event.metaKey ? 'Ctrl+' : ''}${event.shiftKey && letter ? 'Shift+' : ''}${key}`;
+}
 
 /** Listens for keys while the component stands, but not while somebody types or a dialog is open. */
 export function useKeys(map: KeyMap): void {
+  const on = useShortcuts();
   const listen = (event: KeyboardEvent): void => {
-    if (event.defaultPrevented || event.ctrlKey || event.metaKey || event.altKey || typing(event.target))
-      return;
-    if (document.querySelector('.v-overlay--active[role=dialog], .v-dialog.v-overlay--active')) return;
-    const name =
-      event.shiftKey && event.key.length === 1 && /[a-z]/i.test(event.key)
-        ? `Shift+${event.key.toLowerCase()}`
-        : event.key;
+    if (event.defaultPrevented || event.altKey) return;
+    if (document.querySelector('.v-overlay--active[role=dialog]')) return;
+    const name = nameOf(event);
     const act = map[name];
     if (!act) return;
+    // The main action may be called for from within a field; nothing else may.
+    if (name !== 'Ctrl+Enter' && typing(event.target)) return;
+    if (OWN.some(([keys, of]) => keys.has(name) && closest(event.target, of))) return;
+    if (name.length === 1 && !on.value) return;
     if (act(event) !== false) event.preventDefault();
   };
   onMounted(() => window.addEventListener('keydown', listen));

@@ -1,5 +1,7 @@
+import { nextTick } from 'vue';
 import { createRouter, createWebHistory } from 'vue-router';
 import { sentence } from '@kevro/contract';
+import { focusHeading } from '../parts/focus';
 import { useSaved } from '../stores/saved';
 import TodayPage from '../today/TodayPage.vue';
 
@@ -103,6 +105,12 @@ export const router = createRouter({
       ],
     },
     {
+      path: '/guide',
+      name: 'guide',
+      component: () => import('./GuidePage.vue'),
+      meta: { title: 'Your first fitting' },
+    },
+    {
       path: '/:rest(.*)*',
       name: 'nowhere',
       component: () => import('./NowherePage.vue'),
@@ -114,7 +122,8 @@ export const router = createRouter({
 // A page that cannot be loaded is said in the foot line; the page before stays.
 router.onError(() => useSaved().failed(new Error(sentence('cannot-reach-server'))));
 
-router.afterEach((to) => {
+router.afterEach((to, from) => {
+  // Who goes on by keys or hears the page goes on at its heading, not at the top of the window.
+  if (from.matched.length > 0 && to.path !== from.path) void nextTick(focusHeading);
   useSaved().failure = '';
-  document.title = to.meta.title ? `${String(to.meta.title)} · Kevro` : 'Kevro';
 });

@@ -6,7 +6,7 @@ import { useFramePage } from './frame-page';
 /** Measuring a frame outside any fitting: shop stock, or a frame that came in. */
 const props = defineProps<{ id: string }>();
 const { page, failure, load, changed } = useFramePage(() => props.id);
-const newest = computed(() => page.value?.measurements[0]);
+const newest = computed(() => page.value?.measurements.find(({ counts }) => counts));
 const marks = computed(() => ({
   measured: newest.value?.specs,
   measuredUncertainty: newest.value?.uncertainty,

@@ -2,11 +2,14 @@
 import { computed, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { SPEC_KEYS, isStrung, settleFrame, zoneOf, type SpecKey } from '@kevro/core';
-import type { FrameRecord } from '@kevro/contract';
+import type { FrameRecord, Stringing } from '@kevro/contract';
 import { api } from '../api/client';
-import AddDialog from '../parts/AddDialog.vue';
+import FormDialog from '../parts/FormDialog.vue';
 import { dayWords } from '../parts/day-words';
-import { dressWords, lengthWords } from '../parts/dress-words';
+import { dressWords } from '../parts/dress-words';
+import { useDraft } from '../parts/draft';
+import NewFitting from '../today/NewFitting.vue';
+import PutRight from '../measure/PutRight.vue';
 import Rail from '../rail/Rail.vue';
 import { sweetOf } from '../stations/bench-marks';
 import { useSaved } from '../stores/saved';
@@ -25,13 +28,16 @@ const saved = useSaved();
 const router = useRouter();
 const form = ref<InstanceType<typeof FrameForm>>();
 const strings = ref<InstanceType<typeof StringingForm>>();
+const putRight = ref<InstanceType<typeof PutRight>>();
+const fitting = ref<InstanceType<typeof NewFitting>>();
 const twinOpen = ref(false);
-const twinTag = ref('');
+const twin = useDraft(() => ({ tag: '' }));
+const twinForm = twin.value;
 
 const frame = computed(() => page.value && settleFrame(page.value.frame.shape));
 /** What it was measured as last, as it stands: a trial or a step on the way is not it. */
 const newest = computed(() =>
-  page.value?.measurements.find(({ purpose }) => purpose !== 'trial' && purpose !== 'step'),
+  page.value?.measurements.find(({ purpose, counts }) => counts && purpose !== 'trial' && purpose !== 'step'),
 );
 const show = (key: SpecKey, value: number): string => {
   const shape = page.value?.frame.shape;
@@ -51,15 +57,15 @@ const facts = computed<[string, string][]>(() => {
     ['Sport', SPORT_NAMES[sport] + (f.shape.shape ? `, ${f.shape.shape}` : '')],
     ['Owner', page.value?.ownerName ?? 'shop stock'],
     ['Paint says', f.paint],
-    ['Length', `${f.shape.lengthCm} cm, ${lengthWords(f.shape.lengthCm)}`],
-    ['Head', f.shape.headAreaCm2 ? `${f.shape.headAreaCm2.toFixed(0)} cm²` : undefined],
+    ['Length', units.showMeasure('length', f.shape.lengthCm)],
+    ['Head', f.shape.headAreaCm2 ? units.showMeasure('area', f.shape.headAreaCm2) : undefined],
     ['String pattern', f.pattern],
     ['Beam', f.beam ? `${f.beam} mm` : undefined],
     ['Stiffness', f.stiffness === null ? undefined : String(f.stiffness)],
     ['Grip size', f.gripSize],
     ['On it', dressWords(f.onIt, sport)],
     ...f.weights.map((w, i): [string, string] => [
-      i === 0 ? 'Weights on it' : '',
+      i === 0 ? 'Pieces on it' : '',
       `${Number(w.massG.toFixed(2))} g ${w.what} · ${frame.value ? ZONE_NAMES[zoneOf(frame.value, w)].toLowerCase() : ''}${w.sides === 2 ? ', both sides' : ''}`,
     ]),
     ['Note', f.note],
@@ -79,8 +85,8 @@ const stated = computed(() => {
 });
 
 const duplicate = async (): Promise<void> => {
-  const twin: FrameRecord = await api('duplicateFrame', { id: props.id, body: { tag: twinTag.value } });
-  await router.push(`/frames/${twin.id}`);
+  const made: FrameRecord = await api('duplicateFrame', { id: props.id, body: twinForm.value });
+  await router.push(`/frames/${made.id}`);
 };
 async function archive(): Promise<void> {
   const archived = !page.value?.frame.archived;
@@ -91,8 +97,16 @@ async function archive(): Promise<void> {
     saved.failed(error);
   }
 }
+async function retireStrings({ id, retired }: Stringing): Promise<void> {
+  try {
+    await api('retireStringing', { id, body: { retired: !retired } });
+    await changed();
+  } catch (error) {
+    saved.failed(error);
+  }
+}
 function startTwin(): void {
-  twinTag.value = '';
+  twin.begin(`twin of ${props.id}`, { tag: '' });
   twinOpen.value = true;
 }
 </script>
@@ -115,6 +129,11 @@ function startTwin(): void {
       <v-btn variant="text" @click="archive">{{ page.frame.archived ? 'Bring back' : 'Archive' }}</v-btn>
       <v-btn variant="text" @click="startTwin">Duplicate</v-btn>
       <v-btn variant="outlined" @click="form?.show(page.frame)">Change</v-btn>
+      <v-btn
+        variant="outlined"
+        @click="fitting?.show({ playerId: page.frame.ownerId, frameIds: [page.frame.id] })"
+        >Open a fitting</v-btn
+      >
       <v-btn color="primary" size="large" :to="`/frames/${id}/measure`">Measure</v-btn>
     </div>
     <Rail
@@ -162,29 +181,53 @@ function startTwin(): void {
         </div>
         <p v-if="happened.length === 0" class="soft">Nothing yet. Measure it first.</p>
         <ol class="timeline">
-          <li v-for="h in happened" :key="h.key" :class="h.kind">
+          <li v-for="h in happened" :key="h.key" :class="[h.kind]" :data-row="h.key">
             <span class="when">{{ dayWords(h.at) }}</span>
             <span class="kind">{{ KINDS[h.kind] }}</span>
             <span>
               <RouterLink v-if="h.to" :to="h.to">{{ h.title }}</RouterLink>
-              <template v-else>{{ h.title }}</template>
+              <span v-else :class="{ struck: h.fault }">{{ h.title }}</span>
               <span v-if="h.text" class="soft small d-block">{{ h.text }}</span>
+              <span v-if="h.fault" class="warn small d-block">{{ h.fault }}</span>
+              <span v-if="h.measurement && h.measurement.supersededBy === null" class="acts no-print">
+                <button v-if="h.measurement.counts" type="button" @click="putRight?.correct(h.measurement)">
+                  put right<span class="d-sr-only"> what was measured on {{ dayWords(h.at) }}</span>
+                </button>
+                <button type="button" @click="putRight?.mark(h.measurement)">
+                  {{ h.measurement.counts ? 'mark as wrong' : 'count it again' }}
+                </button>
+              </span>
+              <span v-if="h.stringing" class="acts no-print">
+                <button v-if="!h.stringing.retired" type="button" @click="strings?.show(h.stringing)">
+                  correct<span class="d-sr-only"> the strings of {{ dayWords(h.at) }}</span>
+                </button>
+                <button type="button" @click="retireStrings(h.stringing)">
+                  {{ h.stringing.retired ? 'count them again' : 'noted by mistake' }}
+                </button>
+              </span>
             </span>
           </li>
         </ol>
       </section>
     </div>
     <FrameForm ref="form" @stored="changed" />
-    <StringingForm ref="strings" :frame-id="id" :last="page.stringings[0]" @stored="changed" />
-    <AddDialog v-model="twinOpen" title="Another of the same make" :submit="duplicate">
+    <StringingForm
+      ref="strings"
+      :frame-id="id"
+      :last="page.stringings.find(({ retired }) => !retired)"
+      @stored="changed"
+    />
+    <PutRight ref="putRight" :shape="page.frame.shape" @stored="changed" />
+    <NewFitting ref="fitting" />
+    <FormDialog v-model="twinOpen" title="Another of the same make" :submit="duplicate" :draft="twin">
       <template #default="{ at }">
         <p class="mb-0">
-          It takes over make, size, grip and owner. Measurements, strings and weights stay with
+          It takes over make, size, grip and owner. Measurements, strings and pieces stay with
           {{ page.frame.tag }}.
         </p>
-        <v-text-field v-model="twinTag" label="Its tag" autofocus :error-messages="at('tag')" />
+        <v-text-field v-model="twinForm.tag" label="Its tag" autofocus :error-messages="at('tag')" />
       </template>
-    </AddDialog>
+    </FormDialog>
   </div>
 </template>
 
@@ -221,6 +264,20 @@ dd {
   gap: 8px;
   border-top: 1px solid rgb(var(--v-theme-line));
   padding: 7px 0;
+}
+.struck {
+  text-decoration: line-through;
+}
+.acts {
+  display: flex;
+  gap: 14px;
+}
+.acts button {
+  text-decoration: underline;
+  text-underline-offset: 3px;
+  font-size: 13.5px;
+  min-height: 28px;
+  color: rgb(var(--v-theme-soft));
 }
 .when {
   color: rgb(var(--v-theme-soft));

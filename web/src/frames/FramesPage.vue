@@ -14,6 +14,7 @@ import { useListing } from '../parts/listing';
 import { useUnits } from '../stores/units';
 import { SPORT_NAMES } from '../words';
 import FrameForm from './FrameForm.vue';
+import { vWide } from '../parts/wide-table';
 
 // What a fitter comes here to do: find a frame by its tag or owner; read its newest numbers; open it.
 const query = reactive({
@@ -75,7 +76,7 @@ const SORTS: { value: typeof query.sort; title: string }[] = [
       />
     </template>
     <template #default="{ rows: frames }">
-      <table class="plain">
+      <table v-wide class="plain wide">
         <thead>
           <tr>
             <th>Tag</th>

@@ -1,106 +1,122 @@
 <script setup lang="ts">
-import { reactive, ref } from 'vue';
-import { KG_PER_POUND, parseNumber } from '@kevro/core';
+import { ref } from 'vue';
 import type { Stringing } from '@kevro/contract';
 import { api } from '../api/client';
-import AddDialog from '../parts/AddDialog.vue';
-import { typedNumber, typedOrNull } from '../parts/typed-number';
+import FormDialog from '../parts/FormDialog.vue';
+import NumberField from '../parts/NumberField.vue';
+import { shopToday } from '../parts/day-words';
+import { useDraft } from '../parts/draft';
+import { sent, sentOrNull, type Typed } from '../parts/typed';
 
-/** New strings in a frame. The tension is said in lb or kg and stored in kg. */
+/** Strings in a frame, new or corrected. The tension is said in lb or kg and stored in kg. */
 const props = defineProps<{ frameId: string; last?: Stringing }>();
 const emit = defineEmits<{ stored: [] }>();
 const open = ref(false);
-const today = (): string => new Date().toLocaleDateString('sv');
+const before = ref<Stringing>();
+const from = (s: Stringing | undefined) => ({
+  mains: s?.mains ?? '',
+  crosses: s && s.crosses !== s.mains ? s.crosses : '',
+  mainsMm: (s?.mainsMm ?? null) as Typed,
+  crossesMm: (s && s.crossesMm !== s.mainsMm ? s.crossesMm : null) as Typed,
+  unit: s?.unit ?? ('kg' as 'lb' | 'kg'),
+});
 const empty = () => ({
-  strungOn: today(),
-  mains: props.last?.mains ?? '',
-  crosses: props.last && props.last.crosses !== props.last.mains ? props.last.crosses : '',
-  mainsMm: props.last?.mainsMm ? String(props.last.mainsMm) : '',
-  crossesMm: props.last?.crossesMm ? String(props.last.crossesMm) : '',
-  mainsTension: '',
-  crossesTension: '',
-  unit: props.last?.unit ?? ('kg' as 'lb' | 'kg'),
-  preStretch: '',
+  ...from(props.last),
+  strungOn: shopToday(),
+  mainsTension: null as Typed,
+  crossesTension: null as Typed,
+  preStretch: null as Typed,
   note: '',
 });
-const draft = reactive(empty());
-function show(): void {
-  Object.assign(draft, empty());
+const correcting = (s: Stringing) => ({
+  ...from(s),
+  strungOn: s.strungOn,
+  mainsTension: s.mainsKg as Typed,
+  crossesTension: (s.crossesKg === s.mainsKg ? null : s.crossesKg) as Typed,
+  preStretch: (s.preStretchPercent || null) as Typed,
+  note: s.note,
+});
+const draft = useDraft(empty);
+const form = draft.value;
+function show(of?: Stringing): void {
+  before.value = of;
+  draft.begin(`strings ${of?.id ?? `new ${props.frameId}`}`, of ? correcting(of) : empty());
   open.value = true;
 }
 defineExpose({ show });
-
-const toKg = (text: string): number => {
-  const value = parseNumber(text);
-  return value === undefined ? typedNumber(text) : draft.unit === 'lb' ? value * KG_PER_POUND : value;
+const submit = () => {
+  const f = form.value;
+  const body = {
+    strungOn: f.strungOn,
+    mains: f.mains,
+    crosses: f.crosses,
+    mainsMm: sentOrNull(f.mainsMm),
+    crossesMm: sentOrNull(f.crossesMm ?? f.mainsMm),
+    mainsKg: sent(f.mainsTension),
+    crossesKg: sent(f.crossesTension ?? f.mainsTension),
+    unit: f.unit,
+    preStretchPercent: sent(f.preStretch ?? 0),
+    note: f.note,
+  };
+  return before.value
+    ? api('editStringing', { id: before.value.id, body })
+    : api('addStringing', { id: props.frameId, body });
 };
-const submit = () =>
-  api('addStringing', {
-    id: props.frameId,
-    body: {
-      strungOn: draft.strungOn,
-      mains: draft.mains,
-      crosses: draft.crosses,
-      mainsMm: typedOrNull(draft.mainsMm),
-      crossesMm: typedOrNull(draft.crossesMm || draft.mainsMm),
-      mainsKg: toKg(draft.mainsTension),
-      crossesKg: toKg(draft.crossesTension || draft.mainsTension),
-      unit: draft.unit,
-      preStretchPercent: typedNumber(draft.preStretch || '0'),
-      note: draft.note,
-    },
-  });
 </script>
 
 <template>
-  <AddDialog v-model="open" title="New strings" store="Store" :submit="submit" @stored="emit('stored')">
-    <template #default="{ at }">
-      <v-text-field v-model="draft.strungOn" type="date" label="Strung on" :error-messages="at('strungOn')" />
+  <FormDialog
+    v-model="open"
+    :title="before ? 'Correct the strings' : 'New strings'"
+    store="Store"
+    :submit="submit"
+    :draft="draft"
+    @stored="emit('stored')"
+  >
+    <template #default="{ at, said }">
+      <v-text-field v-model="form.strungOn" type="date" label="Strung on" :error-messages="at('strungOn')" />
       <div class="two">
-        <v-text-field v-model="draft.mains" label="Mains" autofocus :error-messages="at('mains')" />
-        <v-text-field
-          v-model="draft.mainsMm"
+        <v-text-field v-model="form.mains" label="Mains" autofocus :error-messages="at('mains')" />
+        <NumberField
+          v-model="form.mainsMm"
           label="Gauge of the mains"
-          suffix="mm"
-          inputmode="decimal"
-          :error-messages="at('mainsMm')"
+          measure="thickness"
+          :error="said('mainsMm')"
         />
-        <v-text-field v-model="draft.crosses" label="Crosses, if other" :error-messages="at('crosses')" />
-        <v-text-field
-          v-model="draft.crossesMm"
+        <v-text-field v-model="form.crosses" label="Crosses, if other" :error-messages="at('crosses')" />
+        <NumberField
+          v-model="form.crossesMm"
           label="Gauge of the crosses"
-          suffix="mm"
-          inputmode="decimal"
-          :error-messages="at('crossesMm')"
+          measure="thickness"
+          :error="said('crossesMm')"
         />
       </div>
-      <v-radio-group v-model="draft.unit" label="Tension in" inline>
+      <v-radio-group v-model="form.unit" label="Tension in" inline>
         <v-radio label="kg" value="kg" /><v-radio label="lb" value="lb" />
       </v-radio-group>
       <div class="two">
-        <v-text-field
-          v-model="draft.mainsTension"
+        <NumberField
+          v-model="form.mainsTension"
           label="Mains at"
-          :suffix="draft.unit"
-          inputmode="decimal"
-          :error-messages="at('mainsKg')"
+          measure="tension"
+          :unit="form.unit"
+          :error="said('mainsKg')"
         />
-        <v-text-field
-          v-model="draft.crossesTension"
+        <NumberField
+          v-model="form.crossesTension"
           label="Crosses at, if other"
-          :suffix="draft.unit"
-          inputmode="decimal"
-          :error-messages="at('crossesKg')"
+          measure="tension"
+          :unit="form.unit"
+          :error="said('crossesKg')"
         />
       </div>
-      <v-text-field
-        v-model="draft.preStretch"
+      <NumberField
+        v-model="form.preStretch"
         label="Pre-stretch"
-        suffix="%"
-        inputmode="decimal"
-        :error-messages="at('preStretchPercent')"
+        measure="percent"
+        :error="said('preStretchPercent')"
       />
-      <v-text-field v-model="draft.note" label="Note" :error-messages="at('note')" />
+      <v-text-field v-model="form.note" label="Note" :error-messages="at('note')" />
     </template>
-  </AddDialog>
+  </FormDialog>
 </template>

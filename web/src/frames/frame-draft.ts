@@ -12,22 +12,21 @@ import {
   type ZoneName,
 } from '@kevro/core';
 import type { FrameRecord, NewFrame, OnFrame } from '@kevro/contract';
-import { typedNumber, typedOrNone, typedOrNull } from '../parts/typed-number';
+import { sent, sentOrNone, sentOrNull, type Typed } from '../parts/typed';
 
 export interface WeightDraft {
   what: string;
-  grams: string;
+  grams: Typed;
   zone: ZoneName;
   mirrored: boolean;
 }
 
-const text = (value: number | null | undefined): string =>
-  value === null || value === undefined ? '' : String(value);
-const texts = (specs: Partial<Record<SpecKey, number>> | undefined): Record<SpecKey, string> => ({
-  massG: text(specs?.massG),
-  balanceCm: text(specs?.balanceCm),
-  swingWeight: text(specs?.swingWeight),
-  twistWeight: text(specs?.twistWeight),
+const typed = (value: number | null | undefined): Typed => value ?? null;
+const typedSpecs = (specs: Partial<Record<SpecKey, number>> | undefined): Record<SpecKey, Typed> => ({
+  massG: typed(specs?.massG),
+  balanceCm: typed(specs?.balanceCm),
+  swingWeight: typed(specs?.swingWeight),
+  twistWeight: typed(specs?.twistWeight),
 });
 
 /** A frame as it is typed. */
@@ -38,32 +37,32 @@ export const draftOf = (f?: FrameRecord) => ({
   model: f?.model ?? '',
   paint: f?.paint ?? '',
   ownerId: f?.ownerId ?? null,
-  length: text(f?.shape.lengthCm ?? SPORTS.tennis.lengthCm),
-  area: text(f?.shape.headAreaCm2 ?? (f ? undefined : 645.2)),
-  width: text(f?.shape.headWidthCm),
+  length: typed(f?.shape.lengthCm ?? SPORTS.tennis.lengthCm),
+  area: typed(f?.shape.headAreaCm2 ?? (f ? undefined : 645.2)),
+  width: typed(f?.shape.headWidthCm),
   shape: f?.shape.shape ?? null,
   pattern: f?.pattern ?? '',
   beam: f?.beam ?? '',
-  stiffness: text(f?.stiffness),
+  stiffness: typed(f?.stiffness),
   gripSize: f?.gripSize ?? '',
   note: f?.note ?? '',
   onIt: { ...(f?.onIt ?? { strings: true, baseGrip: 'synthetic' }) } as Dress,
   weights: (f?.weights ?? []).map((w): WeightDraft => ({
     what: w.what,
-    grams: text(w.massG),
+    grams: typed(w.massG),
     zone: zoneOf(settleFrame(f?.shape as FrameShape), w),
     mirrored: w.sides === 2,
   })),
-  specs: texts(f?.nominal?.specs),
-  tolerance: texts(f?.nominal?.tolerance),
+  specs: typedSpecs(f?.nominal?.specs),
+  tolerance: typedSpecs(f?.nominal?.tolerance),
   nominalDress: (f?.nominal?.dress ?? { baseGrip: 'synthetic' }) as Dress,
 });
 export type FrameDraft = ReturnType<typeof draftOf>;
 
-const typedSpecs = (from: Record<SpecKey, string>): Partial<Record<SpecKey, number>> =>
+const sentSpecs = (from: Record<SpecKey, Typed>): Partial<Record<SpecKey, number>> =>
   Object.fromEntries(
     SPEC_KEYS.flatMap((key) => {
-      const value = typedOrNone(from[key]);
+      const value = sentOrNone(from[key]);
       return value === undefined ? [] : [[key, value]];
     }),
   );
@@ -72,7 +71,8 @@ const typedSpecs = (from: Record<SpecKey, string>): Partial<Record<SpecKey, numb
 export function frameBody(draft: FrameDraft, before?: FrameRecord): NewFrame {
   const { sport, length, area, width, shape, stiffness, weights, specs, tolerance, nominalDress, ...same } =
     draft;
-  const stated = typedSpecs(specs);
+  const stated = sentSpecs(specs);
+  const band = sentSpecs(tolerance);
   const kept = (draftWeight: WeightDraft, i: number) => {
     const old = before?.weights[i];
     const oldDraft = before && draftOf(before).weights[i];
@@ -81,26 +81,26 @@ export function frameBody(draft: FrameDraft, before?: FrameRecord): NewFrame {
   const typedShape = {
     ...before?.shape,
     sport,
-    lengthCm: typedNumber(length),
-    headAreaCm2: typedOrNone(area),
-    headWidthCm: typedOrNone(width),
+    lengthCm: sent(length),
+    headAreaCm2: sentOrNone(area),
+    headWidthCm: sentOrNone(width),
     shape: shape ?? undefined,
   };
   return {
     ...same,
     shape: typedShape,
-    stiffness: typedOrNull(stiffness),
+    stiffness: sentOrNull(stiffness),
     weights: weights.map((w, i) => kept(w, i) ?? placed(w, typedShape, `w${i + 1}`)),
     nominal:
-      Object.keys(stated).length > 0
-        ? { specs: stated, tolerance: typedSpecs(tolerance), dress: nominalDress }
+      Object.keys({ ...stated, ...band }).length > 0
+        ? { specs: stated, tolerance: band, dress: nominalDress }
         : null,
   };
 }
 
 /** A typed weight where it lies on the frame. On a shape that cannot be it is sent at its start: the server then says what is wrong with the shape. */
 function placed({ what, grams, zone, mirrored }: WeightDraft, shape: FrameShape, id: string): OnFrame {
-  const massG = typedNumber(grams);
+  const massG = sent(grams);
   try {
     return { ...fromSpot(settleFrame(shape), { at: { zone }, massG, mirrored }, { id, partId: '' }), what };
   } catch (error) {
@@ -112,8 +112,8 @@ function placed({ what, grams, zone, mirrored }: WeightDraft, shape: FrameShape,
 /** A change of sport brings its usual size; what was typed for the other sport does not fit. */
 export function changeSport(draft: FrameDraft, sport: Sport): void {
   draft.sport = sport;
-  draft.length = String(Number(SPORTS[sport].lengthCm.toFixed(2)));
-  draft.area = draft.width = '';
+  draft.length = SPORTS[sport].lengthCm;
+  draft.area = draft.width = null;
   draft.shape = null;
   draft.weights = [];
 }

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { fromSpot, settleFrame, type Placement } from '@kevro/core';
 import { newFrame, type FramePage, type FrameRecord, type OnFrame } from '@kevro/contract';
 import { changeSport, draftOf, frameBody } from './frame-draft';
-import { dayWords } from '../parts/day-words';
+import { dayWords, setShopZone } from '../parts/day-words';
 import { stringWords, tensionWords, timeline } from './timeline';
 
 const base: FrameRecord = {
@@ -52,17 +52,17 @@ describe('a frame that is changed', () => {
     ];
     const before: FrameRecord = { ...base, weights };
     const draft = draftOf(before);
-    Object.assign(draft.weights[1] ?? {}, { grams: '8', zone: 'handleTop' });
+    Object.assign(draft.weights[1] ?? {}, { grams: 8, zone: 'handleTop' });
     const { weights: after } = newFrame.parse(frameBody(draft, before));
     expect(after[0]).toEqual(weights[0]);
     expect(after[1]).toMatchObject({ what: 'putty', massG: 8, path: 'handle', startCm: 17, endCm: 17 });
   });
 
-  it('states nothing of the model where no value is typed, and takes a comma for a point', () => {
+  it('states nothing of the model where nothing is typed, and leaves what cannot be read to be refused', () => {
     const draft = draftOf(base);
     expect(frameBody(draft).nominal).toBeNull();
-    draft.specs.massG = '305,5';
-    draft.tolerance.massG = '7';
+    draft.specs.massG = 305.5;
+    draft.tolerance.massG = 7;
     expect(frameBody(draft).nominal).toMatchObject({ specs: { massG: 305.5 }, tolerance: { massG: 7 } });
     // What is no number goes to the server as it is, and comes back with its sentence.
     draft.stiffness = 'sixty';
@@ -92,6 +92,10 @@ describe('what happened to a frame', () => {
     leftRight: null,
     how: {},
     note: '',
+    counts: true,
+    why: '',
+    supersedes: null,
+    supersededBy: null,
   };
   const stringing = {
     id: 's',
@@ -105,6 +109,7 @@ describe('what happened to a frame', () => {
     unit: 'lb' as const,
     preStretchPercent: 10,
     note: '',
+    retired: false,
   };
 
   it('says a tension as the stringer said it: 50 lb is 22.68 kg (NIST SP 811)', () => {
@@ -145,6 +150,10 @@ describe('what happened to a frame', () => {
           leftRight: { massG: -0.6, uncertainty: 0.2 },
           how: { massG: { means: ['instrument'], count: 3, instruments: ['scale'], calibrations: [] } },
           note: 'trade-in',
+          counts: true,
+          why: '',
+          supersedes: null,
+          supersededBy: null,
         },
       ],
     };
@@ -155,14 +164,13 @@ describe('what happened to a frame', () => {
   });
 
   it('puts strings on their own day of the shop, before what was measured on it, in every zone', () => {
-    const zone = process.env.TZ;
     const at = (takenAt: string) => ({ ...measurement, id: takenAt, takenAt });
     try {
-      for (const [tz, before, same] of [
+      for (const [zone, before, same] of [
         ['America/Los_Angeles', '2026-11-08T06:00:00Z', '2026-11-09T03:00:00Z'],
         ['Pacific/Auckland', '2026-11-07T09:00:00Z', '2026-11-07T20:00:00Z'],
       ] as const) {
-        process.env.TZ = tz;
+        setShopZone(zone);
         const page = {
           frame: base,
           ownerName: null,
@@ -171,12 +179,36 @@ describe('what happened to a frame', () => {
           measurements: [at(same), at(before)],
         } as FramePage;
         expect(timeline(page, () => '').map((h) => h.at)).toEqual([same, '2026-11-08', before]);
-        expect(dayWords('2026-11-08')).toContain('8');
+        expect(dayWords('2026-11-08')).toMatch(/^8 Nov/);
       }
     } finally {
-      if (zone === undefined) delete process.env.TZ;
-      else process.env.TZ = zone;
+      setShopZone('');
     }
+  });
+
+  it('says the year where it is not this one, in one language', () => {
+    const year = new Date().getFullYear();
+    expect(dayWords(`${year}-03-09`)).toBe('9 Mar');
+    expect(dayWords('2019-03-09')).toBe('9 Mar 2019');
+    setShopZone('Pacific/Auckland');
+    expect(dayWords('2019-03-09T20:00:00Z')).toBe('10 Mar 2019');
+    setShopZone('');
+  });
+
+  it('keeps what does not count, with why', () => {
+    const wrong = { ...measurement, id: 'w', counts: false, why: 'the grip was off' };
+    const corrected = { ...measurement, id: 'c', counts: false, why: 'read as 372', supersededBy: 'n' };
+    const page = {
+      frame: base,
+      ownerName: null,
+      builds: [],
+      stringings: [],
+      measurements: [wrong, corrected],
+    };
+    expect(timeline(page, () => '').map((h) => h.fault)).toEqual([
+      'wrong: the grip was off',
+      'corrected: read as 372',
+    ]);
   });
 
   it('keeps the order in which things arrived where a clock was set back', () => {

@@ -1,6 +1,7 @@
 import { KG_PER_POUND, type SpecKey } from '@kevro/core';
-import type { FramePage, Stringing } from '@kevro/contract';
+import type { FramePage, Measurement, Stringing } from '@kevro/contract';
 import { howWords } from '../measure/quantities';
+import { counted } from '../parts/counted';
 import { isDayAlone, shopDay } from '../parts/day-words';
 import { dressWords } from '../parts/dress-words';
 import { PURPOSE_NAMES, SCHOOL_NAMES } from '../words';
@@ -12,6 +13,11 @@ export interface Happening {
   title: string;
   text: string;
   to?: string;
+  /** What can be put right. */
+  measurement?: Measurement;
+  stringing?: Stringing;
+  /** Why it does not count; nothing where it does. */
+  fault?: string;
 }
 
 export const tensionWords = ({ mainsKg, crossesKg, unit }: Stringing): string => {
@@ -46,6 +52,10 @@ function mergedByDay(...lists: Happening[][]): Happening[] {
     all.push(latest.shift() as Happening);
   }
 }
+/** Why a measurement does not count: «corrected: read with the dampener in». */
+export const faultWords = ({ supersededBy, why }: Measurement): string =>
+  `${supersededBy === null ? 'wrong' : 'corrected'}: ${why}`;
+
 /** All that happened to a frame, newest first. @param show a spec as the fitter reads it, with its unit */
 export function timeline(page: FramePage, show: (key: SpecKey, value: number) => string): Happening[] {
   const { measurements, stringings, builds } = page;
@@ -60,10 +70,19 @@ export function timeline(page: FramePage, show: (key: SpecKey, value: number) =>
       ? [`left/right ${leftRight.massG > 0 ? '+' : '−'}${Math.abs(leftRight.massG).toFixed(1)} g`]
       : [];
     const purpose = m.purpose === 'found' ? '' : PURPOSE_NAMES[m.purpose];
-    const text = [purpose, dressWords(m.dress, page.frame.shape.sport), m.note, howWords(m.how)]
+    const instead = m.supersedes === null ? '' : `corrected: ${m.why}`;
+    const text = [purpose, instead, dressWords(m.dress, page.frame.shape.sport), m.note, howWords(m.how)]
       .filter(Boolean)
       .join(' · ');
-    return { key: m.id, at: m.takenAt, kind: 'measured', title: [...specs, ...sides].join(' · '), text };
+    return {
+      key: m.id,
+      at: m.takenAt,
+      kind: 'measured',
+      title: [...specs, ...sides].join(' · '),
+      text,
+      measurement: m,
+      ...(m.counts ? {} : { fault: faultWords(m) }),
+    };
   });
   const strings = stringings.map((s): Happening => ({
     key: s.id,
@@ -71,13 +90,15 @@ export function timeline(page: FramePage, show: (key: SpecKey, value: number) =>
     kind: 'strings',
     title: stringWords(s),
     text: '',
+    stringing: s,
+    ...(s.retired ? { fault: 'noted by mistake' } : {}),
   }));
   const built = builds.map((b): Happening => ({
     key: b.planId,
     at: b.createdAt,
     kind: 'build',
     title: `${b.addedG.toFixed(1)} g planned, ${b.byHand ? 'changed by hand' : SCHOOL_NAMES[b.school]}`,
-    text: `fitting of ${b.playerName}, round ${b.round}, ${b.stepsDone === 0 ? 'not begun' : `${b.stepsDone} steps done`}`,
+    text: `fitting of ${b.playerName}, round ${b.round}, ${b.stepsDone === 0 ? 'not begun' : counted(b.stepsDone, 'bench step done', 'bench steps done')}`,
     to: `/fittings/${b.fittingId}/build?frame=${page.frame.id}`,
   }));
   return mergedByDay(measured, strings, built);

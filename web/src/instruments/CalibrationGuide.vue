@@ -1,12 +1,14 @@
 <script setup lang="ts">
 import { computed, nextTick, ref } from 'vue';
-import { RODS, ROD_TOLERANCE, calibrateReads, parseNumber } from '@kevro/core';
+import { RODS, ROD_TOLERANCE, calibrateReads } from '@kevro/core';
 import { sentence, type Instrument } from '@kevro/contract';
 import { Refused, api } from '../api/client';
 import { useKeys } from '../app/keys';
 import { useInstruments } from '../stores/instruments';
 import { REFUSAL_WORDS } from './words';
-import { useKept } from '../parts/kept';
+import NumberField from '../parts/NumberField.vue';
+import { useDraft } from '../parts/draft';
+import { numberOf, type Typed } from '../parts/typed';
 
 /** Rod by rod: put it on, read it three times; then the correction, or why the machine is refused. */
 const props = defineProps<{ instrument: Instrument }>();
@@ -17,13 +19,15 @@ const WANTED = 3;
 interface Draft {
   key: string;
   reads: Record<string, { key: string; value: number }[]>;
+  typed: Typed;
 }
-const empty = (): Draft => ({ key: crypto.randomUUID(), reads: {} });
+const empty = (): Draft => ({ key: '', reads: {}, typed: null });
 /** Kept by the browser, so that a reload in the middle loses no rod. */
-const draft = useKept<Draft>(`kevro-calibration-${props.instrument.id}`, empty());
+const kept = useDraft(empty);
+kept.begin(`calibration ${props.instrument.id}`, empty());
+const draft = kept.value;
 const readsOf = (rod: number) => draft.value.reads[rod] ?? [];
 const rod = ref<number>(RODS.find((r) => readsOf(r).length < WANTED) ?? RODS[0]);
-const typed = ref('');
 const typedFailure = ref('');
 const failure = ref('');
 const busy = ref(false);
@@ -69,10 +73,10 @@ const take = () =>
     await instruments.take(props.instrument.id, { rod: rod.value }, key);
   });
 function enterTyped(): void {
-  const value = parseNumber(typed.value);
+  const value = numberOf(draft.value.typed);
   typedFailure.value = value === undefined ? sentence('not-a-number') : '';
   if (value === undefined) return;
-  typed.value = '';
+  draft.value.typed = null;
   keep(rod.value, crypto.randomUUID(), value);
 }
 const takeOff = (of: number, key: string): void => {
@@ -94,6 +98,8 @@ async function store(): Promise<void> {
   if (busy.value || !found.value) return;
   busy.value = true;
   await run(async () => {
+    // Sent again after a failure it counts once.
+    draft.value.key ||= crypto.randomUUID();
     const body = { key: draft.value.key, rods: rodReads.value };
     await api('calibrate', { id: props.instrument.id, body });
     draft.value = empty();
@@ -141,11 +147,11 @@ async function store(): Promise<void> {
           >Put the {{ rod }} rod on<kbd class="ml-2">p</kbd></v-btn
         >
         <span v-else class="soft small">The {{ rod }} rod lies on it.</span>
-        <v-text-field
-          v-model="typed"
+        <NumberField
+          v-model="draft.typed"
           :label="`Or type what it shows for ${rod}`"
-          inputmode="decimal"
-          :error-messages="typedFailure"
+          measure="inertia"
+          :error="typedFailure"
           @keydown.enter.prevent="enterTyped"
         />
       </div>

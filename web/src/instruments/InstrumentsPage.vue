@@ -1,11 +1,15 @@
 <script setup lang="ts">
-import { onMounted, ref } from 'vue';
+import { computed, onMounted, ref } from 'vue';
 import { RouterLink } from 'vue-router';
 import { KINDS, type FrameRow, type Instrument } from '@kevro/contract';
 import { api } from '../api/client';
 import ListPage from '../parts/ListPage.vue';
 import { useInstruments } from '../stores/instruments';
-import AddInstrument from './AddInstrument.vue';
+import { focusRow } from '../parts/focus';
+import { unitScale } from '@kevro/core';
+import { useSaved } from '../stores/saved';
+import { useUnits } from '../stores/units';
+import InstrumentForm from './InstrumentForm.vue';
 import StandInPanel from './StandInPanel.vue';
 import { CALIBRATION_WORDS, KIND_WORDS, STATE_WORDS, ageWords } from './words';
 
@@ -14,7 +18,12 @@ const instruments = useInstruments();
 instruments.listen();
 const frames = ref<FrameRow[]>([]);
 const failure = ref('');
-const adding = ref(false);
+const saved = useSaved();
+const units = useUnits();
+const form = ref<InstanceType<typeof InstrumentForm>>();
+const withRetired = ref(false);
+const retiredCount = computed(() => (instruments.all ?? []).filter(({ retired }) => retired).length);
+const rows = computed(() => instruments.all?.filter(({ retired }) => withRetired.value || !retired));
 async function load(): Promise<void> {
   failure.value = '';
   try {
@@ -25,6 +34,20 @@ async function load(): Promise<void> {
   }
 }
 onMounted(load);
+async function stored({ id }: Instrument): Promise<void> {
+  saved.stored();
+  await load();
+  focusRow(id);
+}
+async function retire({ id, retired }: Instrument): Promise<void> {
+  try {
+    await api('retireInstrument', { id, body: { retired: !retired } });
+    saved.stored();
+    await load();
+  } catch (error) {
+    saved.failed(error);
+  }
+}
 const calibrated = (i: Instrument): string =>
   CALIBRATION_WORDS[i.calibrationState](i.calibration ? ageWords(i.calibration.takenAt) : '');
 const state = (i: Instrument): string =>
@@ -32,7 +55,12 @@ const state = (i: Instrument): string =>
 const shows = (i: Instrument): string => {
   const now = instruments.shown.get(i.id);
   if (!now || i.state === 'lost') return '—';
-  return `${now.value.toFixed(KINDS[i.kind].unit === 'cm' ? 2 : 1)} ${KINDS[i.kind].unit}`;
+  const { unit } = KINDS[i.kind];
+  if (unit === 'g')
+    return `${units.way.mass === 'oz' ? (now.value / (unitScale('mass', 'oz') ?? 1)).toFixed(2) : now.value.toFixed(1)} ${units.way.mass}`;
+  if (unit === 'cm')
+    return `${(now.value / (unitScale('length', units.way.length) ?? 1)).toFixed(2)} ${units.way.length}`;
+  return `${now.value.toFixed(1)} ${unit}`;
 };
 </script>
 
@@ -40,18 +68,23 @@ const shows = (i: Instrument): string => {
   <ListPage
     title="Instruments"
     action="Add an instrument"
-    :rows="instruments.all"
+    :rows="rows"
     :failure="failure"
     empty="No instrument yet. Readings can be typed without any; add one to take them with a key."
-    @act="adding = true"
+    @act="form?.show()"
     @retry="load"
   >
-    <template #default="{ rows }">
+    <template #filter>
+      <v-checkbox v-if="retiredCount > 0" v-model="withRetired" :label="`Retired ones (${retiredCount})`" />
+    </template>
+    <template #default="{ rows: shown }">
       <ul class="instruments">
-        <li v-for="i in rows" :key="i.id">
+        <li v-for="i in shown" :key="i.id" :data-row="i.id">
           <div class="head">
             <div>
-              <b>{{ i.name }}</b> <span class="soft">{{ KIND_WORDS[i.kind] }}</span>
+              <button type="button" class="row-name" @click="form?.show(i)">{{ i.name }}</button>
+              <span class="soft"> {{ KIND_WORDS[i.kind] }}</span>
+              <span v-if="i.retired" class="warn small"> retired</span>
               <div class="small" :class="i.state === 'ready' ? 'soft' : 'warn'" role="status">
                 {{ state(i) }}
               </div>
@@ -66,9 +99,15 @@ const shows = (i: Instrument): string => {
               <RouterLink v-if="KINDS[i.kind].calibrates" :to="`/settings/instruments/${i.id}`"
                 >Calibrate {{ i.name }}</RouterLink
               >
+              <v-btn
+                variant="text"
+                :aria-label="`${i.retired ? 'Bring back' : 'Retire'} ${i.name}`"
+                @click="retire(i)"
+                >{{ i.retired ? 'Bring back' : 'Retire' }}</v-btn
+              >
             </div>
           </div>
-          <StandInPanel v-if="i.simulated" :instrument="i" :frames="frames" />
+          <StandInPanel v-if="i.simulated && !i.retired" :instrument="i" :frames="frames" />
         </li>
       </ul>
       <p class="soft small mt-3">
@@ -76,7 +115,7 @@ const shows = (i: Instrument): string => {
         error. A real device takes the same place through a driver.
       </p>
     </template>
-    <template #after><AddInstrument v-model="adding" @stored="load" /></template>
+    <template #after><InstrumentForm ref="form" @stored="stored" /></template>
   </ListPage>
 </template>
 

@@ -2,7 +2,7 @@
 import { useElementSize } from '@vueuse/core';
 import { computed, ref } from 'vue';
 import { DERIVED, derivedOf, type DerivedKey, type NumberKey } from '@kevro/core';
-import type { OfFrame } from '../stores/units';
+import { useUnits, type OfFrame } from '../stores/units';
 import { DERIVED_HINTS, DERIVED_NAMES } from '../words';
 import Lane from './Lane.vue';
 import { SPEC_KEYS, type LaneMarks } from './lane';
@@ -10,6 +10,7 @@ import { SPEC_KEYS, type LaneMarks } from './lane';
 const props = defineProps<{ marks: LaneMarks; shape: OfFrame; axisCm: number; compact?: boolean }>();
 const emit = defineEmits<{ open: [what: NumberKey] }>();
 
+const units = useUnits();
 const box = ref<HTMLElement>();
 const { width } = useElementSize(box);
 /** Narrower than this, a lane stands below its name and number. */
@@ -33,7 +34,8 @@ const rows = computed(() =>
       derivedOf(key, specs ?? {}, props.axisCm, props.shape.lengthCm);
     const before = of(props.marks.measured);
     const after = props.marks.predicted && of(props.marks.predicted);
-    const show = (value: number): string => value.toFixed(Math.max(0, DERIVED[key].digits - 1));
+    // An inertia is shown as finely as the swing weight of the sport.
+    const show = (value: number): string => value.toFixed(units.digits('swingWeight', props.shape.sport));
     const words = CHANGE_WORDS[key];
     let hint = DERIVED_HINTS[key];
     if (before !== undefined && after !== undefined && words) {

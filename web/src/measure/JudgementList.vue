@@ -1,12 +1,28 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import type { Frame, Judgement } from '@kevro/core';
-import { judgementLines } from '@kevro/contract';
+import { judgementLines, type Saying } from '@kevro/contract';
+import { dayWords } from '../parts/day-words';
+import { useUnits } from '../stores/units';
 
 /** What the readings give away, the gravest first. */
 const props = defineProps<{ judgements: readonly Judgement[]; frame: Frame }>();
 const WORDS = { wrong: 'Cannot be', warn: 'Look again', note: 'Good to know' };
-const lines = computed(() => judgementLines(props.judgements, props.frame));
+const units = useUnits();
+const say = computed<Saying>(() => {
+  const { lengthCm } = props.frame;
+  const { sport } = props.frame.sport;
+  return {
+    value: (key, value) =>
+      key === 'balanceCm' && units.way.balance === 'points'
+        ? units.show(key, value, { sport, lengthCm })
+        : `${units.show(key, value, { sport, lengthCm })} ${units.unit(key)}`,
+    amount: (key, amount) => units.sayWidth(key, amount, sport),
+    length: (cm) => `${units.benchLength(cm)} ${units.way.length}`,
+    day: dayWords,
+  };
+});
+const lines = computed(() => judgementLines(props.judgements, props.frame, say.value));
 </script>
 
 <template>

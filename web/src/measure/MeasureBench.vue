@@ -14,7 +14,9 @@ import { useKeys } from '../app/keys';
 import Lanes from '../lanes/Lanes.vue';
 import type { LaneMarks } from '../lanes/lane';
 import DressForm from '../parts/DressForm.vue';
+import Sheet from '../parts/Sheet.vue';
 import UnsavedSheet from '../parts/UnsavedSheet.vue';
+import { counted } from '../parts/counted';
 import { dressWords } from '../parts/dress-words';
 import { useUnsaved } from '../parts/unsaved';
 import Rail from '../rail/Rail.vue';
@@ -125,6 +127,15 @@ async function store(): Promise<void> {
   }
 }
 
+const askAnew = ref(false);
+/** Readings that were taken are not dropped by a slip. */
+const anew = (): void => {
+  askAnew.value = true;
+};
+async function dropAll(): Promise<void> {
+  if (await bench.drop()) askAnew.value = false;
+}
+
 /** From one quantity to the next; behind the last one stands the button that stores. */
 async function goOn(from: Quantity): Promise<void> {
   const next = QUANTITIES[QUANTITIES.indexOf(from) + 1];
@@ -155,7 +166,7 @@ watch(
 </script>
 
 <template>
-  <Bench aside-label="Readings" wide>
+  <Bench :title="`Measure ${frame.tag}`" aside-label="Readings" wide>
     <Rail :frame="bench.settledFrame" :dress="dress" :measured-balance-cm="balance" :sweet-before="sweet" />
     <JudgementList :judgements="judgements" :frame="bench.settledFrame" />
     <Lanes
@@ -198,10 +209,14 @@ watch(
           @next="goOn(quantity)"
         />
       </div>
-      <p v-if="failure" class="miss mb-0" role="alert">{{ failure }}</p>
+      <div class="tools">
+        <button type="button" class="link" @click="line = true">type all in one line</button>
+        <button v-if="anything" type="button" class="link" @click="anew">begin the readings anew</button>
+      </div>
       <slot name="more" />
     </template>
     <template #action>
+      <p v-if="failure" class="miss mb-0" role="alert">{{ failure }}</p>
       <v-select
         v-if="asksPurpose && anything"
         v-model="chosenPurpose"
@@ -231,7 +246,24 @@ watch(
     </template>
   </Bench>
   <TypedLine v-model="line" :bench="bench" />
-  <WorkingSheet v-model="sheet.open" :title="sheet.title" :parts="sheet.parts" />
+  <Sheet v-model="askAnew" title="Begin the readings anew?" :width="460">
+    <p class="my-3">
+      The {{ counted(capture?.readings.length ?? 0, 'reading', 'readings') }} taken so far and what is typed
+      are dropped. What is on the frame stays as you said.
+    </p>
+    <p v-if="failure" class="miss" role="alert">{{ failure }}</p>
+    <div class="d-flex ga-2">
+      <v-spacer />
+      <v-btn variant="outlined" @click="dropAll">Begin anew</v-btn>
+      <v-btn color="primary" autofocus @click="askAnew = false">Keep them</v-btn>
+    </div>
+  </Sheet>
+  <WorkingSheet
+    v-model="sheet.open"
+    :title="sheet.title"
+    :parts="sheet.parts"
+    :length-cm="frame.shape.lengthCm"
+  />
   <UnsavedSheet :question="question" what="A reading is typed but not entered." />
 </template>
 
@@ -241,9 +273,13 @@ watch(
   justify-content: space-between;
   gap: 12px;
 }
+.tools {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 18px;
+}
 .link {
-  text-decoration: underline;
-  text-underline-offset: 3px;
+  min-height: 28px;
 }
 .rows {
   margin: 0 -8px;

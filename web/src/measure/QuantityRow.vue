@@ -2,7 +2,7 @@
 import { computed } from 'vue';
 import type { Quantity } from '@kevro/core';
 import { sentence } from '@kevro/contract';
-import SpecField from '../parts/SpecField.vue';
+import NumberField from '../parts/NumberField.vue';
 import type { CaptureBench } from './capture';
 import { MEANS_WORDS, QUANTITY_NAMES, useQuantities } from './quantities';
 
@@ -36,40 +36,34 @@ const problem = computed(() => readings.value.find((r) => r.problem && !r.setAsi
 async function enter(event: KeyboardEvent): Promise<void> {
   event.preventDefault();
   // With nothing typed, Enter only goes on.
-  const empty = props.bench.texts.value[props.quantity].trim() === '';
+  const empty = props.bench.typed.value[props.quantity] === null;
   if ((empty || (await props.bench.enter(props.quantity))) && !event.shiftKey) emit('next');
 }
-const text = computed({
-  get: () => props.bench.texts.value[props.quantity],
-  set: (now: string) => {
+const typed = computed({
+  get: () => props.bench.typed.value[props.quantity],
+  set: (now) => {
     props.bench.type(props.quantity, now);
   },
 });
+/** Left/right is no spec: which side is heavier, in grams. */
+const asked = computed(() =>
+  props.quantity === 'leftRightG'
+    ? { measure: 'mass' as const, unit: 'g', signed: true }
+    : { spec: props.quantity, shape },
+);
 </script>
 
 <template>
   <div class="quantity" :class="{ active }" role="group" :aria-label="QUANTITY_NAMES[quantity]">
     <div class="row">
-      <SpecField
-        v-if="quantity !== 'leftRightG'"
-        v-model="text"
-        :spec="quantity"
-        :shape="shape"
+      <NumberField
+        v-model="typed"
+        :label="QUANTITY_NAMES[quantity]"
+        v-bind="asked"
         :error="bench.errorAt(quantity)"
         @keydown.enter="enter"
-        @update:focused="$event && emit('activate')"
-        @left="text !== '' && bench.left.value.add(quantity)"
-      />
-      <v-text-field
-        v-else
-        v-model="text"
-        label="Left/right, g"
-        inputmode="decimal"
-        autocomplete="off"
-        :error-messages="bench.errorAt(quantity) ?? []"
-        @keydown.enter="enter"
-        @update:focused="$event && emit('activate')"
-        @blur="text !== '' && bench.left.value.add(quantity)"
+        @focused="emit('activate')"
+        @left="typed !== null && bench.left.value.add(quantity)"
       />
       <button type="button" class="stands" :aria-pressed="active" @click="emit('activate')">
         <span class="d-sr-only">Take {{ QUANTITY_NAMES[quantity] }}: </span>

@@ -2,9 +2,11 @@
 import { useIntervalFn } from '@vueuse/core';
 import { computed, ref } from 'vue';
 import { sentence, type NewReading } from '@kevro/contract';
-import { parseNumber } from '@kevro/core';
+import type { Measure } from '@kevro/core';
 import { useKeys } from '../app/keys';
+import NumberField from '../parts/NumberField.vue';
 import { useKept } from '../parts/kept';
+import { numberOf, type Typed } from '../parts/typed';
 
 /** A pendulum or two threads, timed by hand: how it hangs, then start and stop. */
 const props = defineProps<{ method: 'pendulum' | 'threads' }>();
@@ -13,16 +15,16 @@ const emit = defineEmits<{ timed: [reading: NewReading] }>();
 interface Field {
   name: string;
   label: string;
-  unit: string;
+  measure: Measure;
 }
 const FIELDS: Record<typeof props.method, Field[]> = {
   pendulum: [
-    { name: 'pivotCm', label: 'Hangs at, from the butt', unit: 'cm' },
-    { name: 'amplitudeDeg', label: 'Swings out to', unit: '°' },
+    { name: 'pivotCm', label: 'Hangs at, from the butt', measure: 'length' },
+    { name: 'amplitudeDeg', label: 'Swings out to', measure: 'angle' },
   ],
   threads: [
-    { name: 'threadCm', label: 'Length of the threads', unit: 'cm' },
-    { name: 'separationCm', label: 'Threads apart', unit: 'cm' },
+    { name: 'threadCm', label: 'Length of the threads', measure: 'length' },
+    { name: 'separationCm', label: 'Threads apart', measure: 'length' },
   ],
 };
 const HOW: Record<typeof props.method, string> = {
@@ -31,11 +33,13 @@ const HOW: Record<typeof props.method, string> = {
   threads:
     'Hang it butt down by two upright threads of one length, tied to the head at 3 and 9 o’clock. Twist it a little about its long axis and count full twists, there and back.',
 };
-const set = useKept<Record<string, string>>(
-  'kevro-stopwatch',
-  { pivotCm: '1', amplitudeDeg: '8', threadCm: '120', separationCm: '15', swings: '20', seconds: '' },
+/** How it hangs is chosen last on this device; the seconds are of one timing. */
+const set = useKept<Record<string, Typed>>(
+  'kevro-hangs',
+  { pivotCm: 1, amplitudeDeg: 8, threadCm: 120, separationCm: 15, swings: 20 },
   { mergeDefaults: true },
 );
+const timed = ref<Typed>(null);
 const startedAt = ref<number>();
 const now = ref(0);
 const { pause, resume } = useIntervalFn(
@@ -52,13 +56,13 @@ const seconds = computed(() =>
 const failure = ref<Record<string, string>>({});
 
 function start(): void {
-  set.value.seconds = '';
+  timed.value = null;
   startedAt.value = now.value = performance.now();
   resume();
 }
 function stop(): void {
   if (startedAt.value === undefined) return;
-  set.value.seconds = ((performance.now() - startedAt.value) / 1000).toFixed(2);
+  timed.value = Number(((performance.now() - startedAt.value) / 1000).toFixed(2));
   startedAt.value = undefined;
   pause();
   enter();
@@ -69,7 +73,7 @@ useKeys({ ' ': toggle });
 /** What was timed becomes a reading; a field that is no number says so and nothing is lost. */
 function enter(): void {
   const names = [...FIELDS[props.method].map((f) => f.name), 'swings', 'seconds'];
-  const values = names.map((name) => parseNumber(set.value[name] ?? ''));
+  const values = names.map((name) => numberOf(name === 'seconds' ? timed.value : set.value[name]));
   failure.value = Object.fromEntries(
     names.flatMap((name, i) => {
       const value = values[i];
@@ -90,33 +94,26 @@ function enter(): void {
   <div class="watch">
     <p class="soft small mb-0">{{ HOW[method] }}</p>
     <div class="fields">
-      <v-text-field
+      <NumberField
         v-for="f in FIELDS[method]"
         :key="f.name"
-        v-model="set[f.name]"
+        v-model="set[f.name]!"
         :label="f.label"
-        :suffix="f.unit"
-        inputmode="decimal"
-        :error-messages="failure[f.name] ?? []"
+        :measure="f.measure"
+        :error="failure[f.name]"
       />
-      <v-text-field
-        v-model="set.swings"
-        label="Full swings"
-        inputmode="numeric"
-        :error-messages="failure.swings ?? []"
-      />
-      <v-text-field
-        v-model="set.seconds"
-        label="Seconds"
-        suffix="s"
-        inputmode="decimal"
-        :error-messages="failure.seconds ?? []"
+      <NumberField v-model="set.swings!" label="Full swings" :error="failure.swings" />
+      <NumberField
+        v-model="timed"
+        label="Time"
+        measure="time"
+        :error="failure.seconds"
         @keydown.enter.prevent="enter"
       />
     </div>
     <div class="face">
       <output class="digits" aria-live="off"
-        >{{ (seconds ?? Number(set.seconds || 0)).toFixed(1) }}<small> s</small></output
+        >{{ (seconds ?? numberOf(timed) ?? 0).toFixed(1) }}<small> s</small></output
       >
       <v-btn color="primary" :variant="running ? 'flat' : 'outlined'" size="large" @click="toggle">
         {{ running ? `Stop after ${set.swings}` : 'Start' }}<kbd class="ml-2">space</kbd>

@@ -6,7 +6,8 @@ import { Refused } from '../api/client';
 import { useInstruments } from '../stores/instruments';
 import { useUnits } from '../stores/units';
 import { CALIBRATION_WORDS, ageWords } from '../instruments/words';
-import { typedNumber } from '../parts/typed-number';
+import NumberField from '../parts/NumberField.vue';
+import { sent, type Typed } from '../parts/typed';
 import type { CaptureBench } from './capture';
 import { QUANTITY_NAMES, useQuantities, waysToTake } from './quantities';
 import Stopwatch from './Stopwatch.vue';
@@ -18,7 +19,7 @@ const instruments = useInstruments();
 const { unit, show } = useQuantities();
 const units = useUnits();
 const failure = ref('');
-const edgeOn = ref('');
+const edgeOn = ref<Typed>(null);
 const { shape } = props.bench.frame;
 const frameId = props.bench.frame.id;
 
@@ -144,14 +145,14 @@ async function add(reading: NewReading): Promise<void> {
   await props.bench.addReading(reading);
 }
 async function enterEdgeOn(): Promise<void> {
-  const value = typedNumber(edgeOn.value);
+  const value = sent(edgeOn.value);
   const reading = {
     means: 'edge-on' as const,
     key: crypto.randomUUID(),
     quantity: 'twistWeight' as const,
     value,
   };
-  if (await props.bench.addReading(reading)) edgeOn.value = '';
+  if (await props.bench.addReading(reading)) edgeOn.value = null;
 }
 const putOn = (): Promise<void> =>
   run(async () => {
@@ -231,15 +232,13 @@ defineExpose({ take, putOn, took, refused });
       <v-btn color="primary" variant="outlined" @click="take">Estimate<kbd class="ml-2">m</kbd></v-btn>
     </div>
     <div v-else-if="way?.kind === 'edge-on'" class="face">
-      <v-text-field
+      <NumberField
         v-model="edgeOn"
-        label="Swing weight read edge-on, kg·cm²"
-        inputmode="decimal"
+        label="Read edge-on"
+        measure="inertia"
         @keydown.enter.prevent="enterEdgeOn"
       />
-      <v-btn color="primary" variant="outlined" :disabled="edgeOn.trim() === ''" @click="enterEdgeOn"
-        >Enter</v-btn
-      >
+      <v-btn color="primary" variant="outlined" :disabled="edgeOn === null" @click="enterEdgeOn">Enter</v-btn>
     </div>
     <p v-if="failure" class="miss mb-0" role="alert">{{ failure }}</p>
   </section>
@@ -283,9 +282,5 @@ defineExpose({ take, putOn, took, refused });
   display: flex;
   justify-content: space-between;
   gap: 10px;
-}
-.link {
-  text-decoration: underline;
-  text-underline-offset: 3px;
 }
 </style>

@@ -1,7 +1,11 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue';
-import { SPEC_KEYS, parseSpecs, type Dress } from '@kevro/core';
+import { SPEC_KEYS, isStrung, parseSpecs, type Dress } from '@kevro/core';
+import DraftNotice from '../parts/DraftNotice.vue';
+import Sheet from '../parts/Sheet.vue';
+import { useDraft } from '../parts/draft';
 import { dressWords } from '../parts/dress-words';
+import { useUnits } from '../stores/units';
 import { SPEC_NAMES } from '../words';
 import type { CaptureBench } from './capture';
 import { useQuantities } from './quantities';
@@ -10,10 +14,23 @@ import { useQuantities } from './quantities';
 const props = defineProps<{ bench: CaptureBench }>();
 const open = defineModel<boolean>({ required: true });
 const { unit, show } = useQuantities();
-const text = ref('');
+const units = useUnits();
+const kept = useDraft(() => ({ text: '' }));
+const text = computed({
+  get: () => kept.value.value.text,
+  set: (now: string) => {
+    kept.value.value = { text: now };
+  },
+});
+/** A frame of the sport as one would type it. */
+const example = computed(() => {
+  const { usual } = sport;
+  const strung = isStrung(sport.sport) ? ', strung' : '';
+  return `${usual.massG} g, ${usual.balanceCm} cm, sw ${usual.swingWeight}, twist ${usual.twistWeight}${strung}, 1 overgrip`;
+});
 const busy = ref(false);
-watch(open, () => {
-  text.value = '';
+watch(open, (now) => {
+  if (now) kept.begin(`line ${props.bench.frame.id}`, { text: '' });
 });
 const { lengthCm, sport } = props.bench.settledFrame;
 const { shape } = props.bench.frame;
@@ -44,6 +61,7 @@ async function enter(): Promise<void> {
       keys.set(quantity, key);
       if (!(await bench.addReading({ means: 'typed', key, quantity, value }))) return;
     }
+    text.value = '';
     open.value = false;
   } finally {
     busy.value = false;
@@ -52,51 +70,50 @@ async function enter(): Promise<void> {
 </script>
 
 <template>
-  <v-dialog v-model="open" max-width="620">
-    <v-card class="pa-5">
-      <form novalidate @submit.prevent="enter">
-        <h2 class="text-h6">Type the readings in one line</h2>
-        <v-text-field
-          v-model="text"
-          label="Readings"
-          placeholder="327.5 g, 6 HL, sw 320, twist 13.6, strung, 1 overgrip"
-          autofocus
-          autocomplete="off"
-          class="line"
-        />
-        <p class="soft small">
-          Weight in g or oz, balance in cm, mm, in or points (6 HL), “sw” before the swing weight, “twist”
-          before the twist weight.
-        </p>
-        <dl v-if="specs.length > 0" class="read">
-          <template v-for="{ key, value } in specs" :key="key">
-            <dt>{{ SPEC_NAMES[key] }}</dt>
-            <dd>
-              <b>{{ show(key, value, shape, 1) }}</b> {{ unit(key) }}
-            </dd>
-          </template>
-          <template v-if="dress">
-            <dt>On it</dt>
-            <dd>{{ dressWords({ ...bench.capture.value?.dress, ...dress }, sport.sport) }}</dd>
-          </template>
-        </dl>
-        <p v-if="parsed.leftover" class="warn">
-          Not understood: “{{ parsed.leftover }}”. It will not be entered.
-        </p>
-        <p v-if="parsed.specs.axisCm" class="warn">
-          An axis is not entered here: the swing weight is taken about {{ sport.axisCm }} cm.
-        </p>
-        <p v-if="bench.failure.value" class="miss" role="alert">{{ bench.failure.value }}</p>
-        <div class="d-flex ga-2 mt-3">
-          <v-spacer />
-          <v-btn variant="text" @click="open = false">Cancel</v-btn>
-          <v-btn type="submit" color="primary" :loading="busy" :disabled="specs.length === 0"
-            >Enter these</v-btn
-          >
-        </div>
-      </form>
-    </v-card>
-  </v-dialog>
+  <Sheet v-model="open" title="Type the readings in one line" :width="620">
+    <form novalidate @submit.prevent="enter">
+      <DraftNotice :draft="kept" />
+      <v-text-field
+        v-model="text"
+        label="Readings"
+        :placeholder="example"
+        autofocus
+        autocomplete="off"
+        class="line"
+      />
+      <p class="soft small">
+        Weight in g or oz, balance in cm, mm, in or points (6 HL), “sw” before the swing weight, “twist”
+        before the twist weight.
+      </p>
+      <dl v-if="specs.length > 0" class="read">
+        <template v-for="{ key, value } in specs" :key="key">
+          <dt>{{ SPEC_NAMES[key] }}</dt>
+          <dd>
+            <b>{{ show(key, value, shape, 1) }}</b> {{ unit(key) }}
+          </dd>
+        </template>
+        <template v-if="dress">
+          <dt>On it</dt>
+          <dd>{{ dressWords({ ...bench.capture.value?.dress, ...dress }, sport.sport) }}</dd>
+        </template>
+      </dl>
+      <p v-if="parsed.leftover" class="warn">
+        Not understood: “{{ parsed.leftover }}”. It will not be entered.
+      </p>
+      <p v-if="parsed.specs.axisCm" class="warn">
+        An axis is not entered here: the swing weight is taken about
+        {{ units.showMeasure('length', sport.axisCm) }}.
+      </p>
+      <p v-if="bench.failure.value" class="miss" role="alert">{{ bench.failure.value }}</p>
+      <div class="d-flex ga-2 mt-3">
+        <v-spacer />
+        <v-btn variant="text" @click="open = false">Close</v-btn>
+        <v-btn type="submit" color="primary" :loading="busy" :disabled="specs.length === 0"
+          >Enter these</v-btn
+        >
+      </div>
+    </form>
+  </Sheet>
 </template>
 
 <style scoped>

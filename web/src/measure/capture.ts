@@ -1,4 +1,4 @@
-import { computed, ref, watch, type Ref } from 'vue';
+import { computed, ref, type Ref } from 'vue';
 import {
   QUANTITIES,
   SPEC_KEYS,
@@ -27,47 +27,30 @@ import {
 } from '@kevro/contract';
 import { Refused, api } from '../api/client';
 import { useSaved } from '../stores/saved';
-import { readSpec } from '../parts/spec-text';
-import { WAYS, useUnits } from '../stores/units';
-import { readQuantity } from './quantities';
-import { useKept } from '../parts/kept';
+import { dressProblem } from '../parts/dress-words';
+import { useDraft } from '../parts/draft';
+import { numberOf, type Typed } from '../parts/typed';
 
-const emptyTexts = (): Record<Quantity, string> => ({
-  massG: '',
-  balanceCm: '',
-  swingWeight: '',
-  twistWeight: '',
-  leftRightG: '',
+const nothingTyped = (): Record<Quantity, Typed> => ({
+  massG: null,
+  balanceCm: null,
+  swingWeight: null,
+  twistWeight: null,
+  leftRightG: null,
 });
 
 /** The readings of a frame that are not stored yet: kept by the server reading by reading, and what is typed but not entered in this browser. */
 export function useCapture(frame: FrameRecord) {
-  const units = useUnits();
   const saved = useSaved();
   const settled = settleFrame(frame.shape);
   const capture = ref<CaptureRecord>();
   const page = ref<FramePage>();
   const failure = ref('');
   const busy = ref(false);
-  const texts = useKept(`kevro-readings-${frame.id}`, emptyTexts(), { mergeDefaults: true });
+  const draft = useDraft(nothingTyped);
+  draft.begin(`readings ${frame.id}`, nothingTyped());
+  const typed = draft.value;
   const left = ref(new Set<Quantity>());
-
-  // What is typed belongs to the units it was typed in: where they changed while this page was away, it is written anew.
-  const typedIn = useKept(`kevro-readings-units-${frame.id}`, units.index);
-  const before = WAYS[typedIn.value % WAYS.length] ?? WAYS[0];
-  if (typedIn.value !== units.index) {
-    for (const key of SPEC_KEYS) {
-      const value = readSpec(key, texts.value[key], before, settled.lengthCm);
-      if (value !== undefined) texts.value[key] = units.show(key, value, frame.shape, 1);
-    }
-  }
-  typedIn.value = units.index;
-  watch(
-    () => units.index,
-    (now) => {
-      typedIn.value = now;
-    },
-  );
 
   /** Another page stored these readings or began anew: what stands now is shown beside the sentence that says so. */
   async function showWhatStands(): Promise<void> {
@@ -111,15 +94,15 @@ export function useCapture(frame: FrameRecord) {
     return change(() => api('capture', { id: frame.id }));
   }
 
-  const typedValue = (quantity: Quantity): number | undefined =>
-    readQuantity(quantity, texts.value[quantity], units.way, settled.lengthCm);
-  const started = computed(() => QUANTITIES.some((q) => texts.value[q].trim() !== ''));
+  const typedValue = (quantity: Quantity): number | undefined => numberOf(typed.value[quantity]);
+  const isTyped = (quantity: Quantity): boolean => typed.value[quantity] !== null;
+  const started = computed(() => QUANTITIES.some(isTyped));
 
   /** What is wrong with what is typed, for each field. */
   const errors = computed<Partial<Record<Quantity, string>>>(() => {
     const found: Partial<Record<Quantity, string>> = {};
     for (const quantity of QUANTITIES) {
-      if (texts.value[quantity].trim() === '') continue;
+      if (!isTyped(quantity)) continue;
       const value = typedValue(quantity);
       if (value === undefined) found[quantity] = sentence('not-a-number');
       else if ((quantity === 'swingWeight' || quantity === 'twistWeight') && !(value > 0)) {
@@ -134,8 +117,8 @@ export function useCapture(frame: FrameRecord) {
     }
     return found;
   });
-  const type = (quantity: Quantity, text: string): void => {
-    texts.value[quantity] = text;
+  const type = (quantity: Quantity, now: Typed): void => {
+    typed.value[quantity] = now;
   };
   const errorAt = (quantity: Quantity): string | undefined =>
     left.value.has(quantity) ? errors.value[quantity] : undefined;
@@ -170,7 +153,7 @@ export function useCapture(frame: FrameRecord) {
     const dress = capture.value?.dress;
     if (!dress || !anything.value) return [];
     const nominal = page.value?.frame.nominal ?? undefined;
-    const last = page.value?.measurements.find((m) => sameDress(m.dress, dress));
+    const last = page.value?.measurements.find((m) => m.counts && sameDress(m.dress, dress));
     return judge(
       frame.shape,
       { specs: specs.value, uncertainty: uncertainty.value, estimated: estimated.value, dress },
@@ -181,19 +164,19 @@ export function useCapture(frame: FrameRecord) {
   const addReading = (body: NewReading): Promise<boolean> =>
     change(() => api('addReading', { id: frame.id, body }));
 
-  /** Enters what is typed for a quantity as a reading. The key belongs to the text, so that sent twice it counts once. */
+  /** Enters what is typed for a quantity as a reading. The key belongs to the value, so that sent twice it counts once. */
   const keys = new Map<string, string>();
   async function enter(quantity: Quantity): Promise<boolean> {
     left.value.add(quantity);
-    const text = texts.value[quantity];
     const value = typedValue(quantity);
-    if (text.trim() === '' || value === undefined || errors.value[quantity]) return false;
-    const name = `${quantity} ${text}`;
+    if (value === undefined || errors.value[quantity]) return false;
+    const name = `${quantity} ${value}`;
     const key = keys.get(name) ?? crypto.randomUUID();
     keys.set(name, key);
     if (!(await addReading({ means: 'typed', key, quantity, value }))) return false;
     keys.delete(name);
-    texts.value[quantity] = '';
+    // What was typed meanwhile stays.
+    if (typed.value[quantity] === value) typed.value[quantity] = null;
     left.value.delete(quantity);
     return true;
   }
@@ -203,21 +186,29 @@ export function useCapture(frame: FrameRecord) {
   function setDress(dress: Dress): Promise<boolean> {
     // Shown at once, so that a second click counts from it.
     if (capture.value) capture.value = { ...capture.value, dress };
+    // What is no weight yet stays in its field with its sentence; the readings keep the dress that was said last.
+    if (dressProblem(dress)) return Promise.resolve(false);
     return change(() => api('setDress', { id: frame.id, body: { dress } }));
   }
   const drop = (): Promise<boolean> => {
-    texts.value = emptyTexts();
+    typed.value = nothingTyped();
+    left.value.clear();
     return change(() => api('dropCapture', { id: frame.id, body: { captureId: capture.value?.id ?? '' } }));
   };
 
   /** Enters what is typed and stores all readings as one measurement. @returns whether it is stored */
   async function store(takenFor: { purpose: Purpose; roundId: string | null }): Promise<boolean> {
-    for (const quantity of QUANTITIES) if (texts.value[quantity].trim() !== '') left.value.add(quantity);
+    for (const quantity of QUANTITIES) if (isTyped(quantity)) left.value.add(quantity);
     if (busy.value || !capture.value || Object.keys(errors.value).length > 0) return false;
+    const wrong = dressProblem(capture.value.dress);
+    if (wrong) {
+      failure.value = `The weight of the strings: ${wrong}`;
+      return false;
+    }
     busy.value = true;
     try {
       for (const quantity of QUANTITIES) {
-        if (texts.value[quantity].trim() !== '' && !(await enter(quantity))) return false;
+        if (isTyped(quantity) && !(await enter(quantity))) return false;
       }
       const body = { captureId: capture.value.id, ...takenFor };
       let stored = false;
@@ -241,7 +232,7 @@ export function useCapture(frame: FrameRecord) {
     page: page as Ref<FramePage | undefined>,
     failure,
     busy,
-    texts,
+    typed,
     left,
     started,
     type,

@@ -1,21 +1,10 @@
-import { QUANTITIES, parseNumber, type Means, type Quantity } from '@kevro/core';
+import { QUANTITIES, type Means, type Quantity } from '@kevro/core';
 import { KINDS, type Instrument, type Measurement } from '@kevro/contract';
-import { readSpec } from '../parts/spec-text';
-import { useUnits, type OfFrame, type WAYS } from '../stores/units';
+import { useUnits, type OfFrame } from '../stores/units';
 import { SPEC_NAMES } from '../words';
 
 /** Left/right beside the four specs: how each quantity is named, read and shown. */
 export const QUANTITY_NAMES: Record<Quantity, string> = { ...SPEC_NAMES, leftRightG: 'Left/right' };
-
-type Way = Parameters<typeof readSpec>[2] & (typeof WAYS)[number];
-
-export const readQuantity = (
-  quantity: Quantity,
-  text: string,
-  way: Way,
-  lengthCm: number,
-): number | undefined =>
-  quantity === 'leftRightG' ? parseNumber(text.replace(/g$/i, '')) : readSpec(quantity, text, way, lengthCm);
 
 export function useQuantities() {
   const units = useUnits();
@@ -54,7 +43,7 @@ const BY_METHOD: Partial<Record<Quantity, TakingWay[]>> = {
 /** The ways to take a quantity here, instruments first. */
 export function waysToTake(quantity: Quantity, instruments: readonly Instrument[]): TakingWay[] {
   const own = instruments
-    .filter((i) => KINDS[i.kind].reads.includes(quantity))
+    .filter((i) => !i.retired && KINDS[i.kind].reads.includes(quantity))
     .map((instrument) => ({
       value: instrument.id,
       title: quantity === 'twistWeight' ? `${instrument.name}, edge-on` : instrument.name,

@@ -1,23 +1,29 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { BASE_GRIPS, isStrung, parseNumber, sportData, type Dress, type Sport } from '@kevro/core';
+import { BASE_GRIPS, isStrung, sportData, type Dress, type Sport } from '@kevro/core';
 import { BASE_GRIP_NAMES } from '../words';
+import NumberField from './NumberField.vue';
+import { dressProblem } from './dress-words';
+import { sent, type Typed } from './typed';
 
-/** What is on the frame. Comes before the readings, because they all depend on it. */
+/**
+ * What is on the frame. Comes before the readings, because they all depend on it. What is typed for the strings stands in the dress as
+ * typed, also where it is no weight: see `dressProblem`.
+ */
 const dress = defineModel<Dress>({ required: true });
-const { sport = 'tennis' } = defineProps<{ sport?: Sport }>();
+const { sport = 'tennis', error = '' } = defineProps<{ sport?: Sport; error?: string }>();
 const strung = computed(() => isStrung(sport));
 const set = (change: Partial<Dress>): void => {
   dress.value = { ...dress.value, ...change };
 };
 const overgrips = computed(() => dress.value.overgrips ?? 0);
-const stringsText = computed(() =>
-  typeof dress.value.strings === 'object' ? String(dress.value.strings.massG) : '',
+const strings = computed<Typed>({
+  get: () => (typeof dress.value.strings === 'object' ? dress.value.strings.massG : null),
+  set: (typed) => set({ strings: typed === null ? true : { massG: sent(typed) } }),
+});
+const problem = computed(() =>
+  typeof strings.value === 'number' ? (dressProblem(dress.value) ?? error) : error,
 );
-function weighStrings(text: string): void {
-  const massG = parseNumber(text);
-  set({ strings: massG !== undefined && massG > 0 && massG <= 60 ? { massG } : true });
-}
 const GRIPS = BASE_GRIPS.map((value) => ({ value, title: BASE_GRIP_NAMES[value] }));
 </script>
 
@@ -29,16 +35,14 @@ const GRIPS = BASE_GRIPS.map((value) => ({ value, title: BASE_GRIP_NAMES[value] 
         label="Strung"
         @update:model-value="set({ strings: Boolean($event) })"
       />
-      <v-text-field
+      <NumberField
         v-if="dress.strings"
-        :model-value="stringsText"
+        v-model="strings"
         label="strings"
+        measure="mass"
+        unit="g"
         :placeholder="`about ${sportData(sport).typicalParts.strings.massG}`"
-        persistent-placeholder
-        suffix="g"
-        inputmode="decimal"
-        class="grams"
-        @update:model-value="weighStrings"
+        :error="problem"
       />
     </div>
     <div class="row">

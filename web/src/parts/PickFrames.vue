@@ -10,7 +10,8 @@ const ids = defineModel<string[]>({ required: true });
 /** While the owner's frames are looked for: what is chosen may still change. */
 const looking = defineModel<boolean>('looking', { default: false });
 
-const known = ref(new Map<string, FrameRow>());
+type Named = Pick<FrameRow, 'id' | 'tag' | 'maker' | 'model' | 'ownerName'>;
+const known = ref(new Map<string, Named>());
 const none = ref('');
 const { rows, total, text, failure } = useSearch<FrameRow>(
   (query) => api('frames', { query }),
@@ -41,10 +42,21 @@ watch(
   },
   { immediate: true },
 );
+/** One that was chosen elsewhere, or was just added, is looked up by its id. */
+watch(
+  ids,
+  async (chosen) => {
+    for (const id of chosen.filter((one) => !known.value.has(one))) {
+      const page = await api('frame', { id }).catch(() => undefined);
+      if (page) known.value.set(id, { ...page.frame, ownerName: page.ownerName });
+    }
+  },
+  { immediate: true },
+);
 const items = computed(() => {
   const chosen = ids.value.flatMap((id) => known.value.get(id) ?? []);
   const searched = text.value.trim() === '' ? [...own.value, ...rows.value] : rows.value;
-  const unique = new Map([...chosen, ...searched].map((row) => [row.id, row]));
+  const unique = new Map([...chosen, ...searched].map((row): [string, Named] => [row.id, row]));
   return [...unique.values()].map((f) => ({
     value: f.id,
     title: `${f.tag} · ${f.maker} ${f.model}`,

@@ -1,16 +1,43 @@
-const DAY = { day: 'numeric', month: 'short', year: 'numeric' } as const;
+import { shallowRef } from 'vue';
+
+/** The application speaks English, so its dates do too, whatever the browser's language. */
+const LANGUAGE = 'en-GB';
+const zone = shallowRef<string>();
+/** Days are the shop's own, wherever the page is looked at. */
+export const setShopZone = (timeZone: string): void => {
+  zone.value = timeZone;
+};
+const inShop = (options: Intl.DateTimeFormatOptions): Intl.DateTimeFormatOptions =>
+  zone.value ? { ...options, timeZone: zone.value } : options;
+
 /** Whether it is a day without a time. */
 export const isDayAlone = (iso: string): boolean => /^\d{4}-\d{2}-\d{2}$/.test(iso);
+/** A day without a time stands for itself: it is read at noon of no place in particular. */
+const said = (iso: string, options: Intl.DateTimeFormatOptions): string =>
+  isDayAlone(iso)
+    ? new Date(`${iso}T12:00Z`).toLocaleString(LANGUAGE, { ...options, timeZone: 'UTC' })
+    : new Date(iso).toLocaleString(LANGUAGE, inShop(options));
 
-/** A day without a time is a day of the shop, wherever that is: it is read where it stands, not as midnight elsewhere. */
-const dateOf = (iso: string): Date => new Date(isDayAlone(iso) ? `${iso}T12:00` : iso);
+/** A moment's day where the shop is, as it is sorted: «2026-11-09». */
+export const shopDay = (iso: string): string =>
+  isDayAlone(iso) ? iso : new Date(iso).toLocaleDateString('sv', inShop({}));
+/** What day it is in the shop. */
+export const shopToday = (): string => shopDay(new Date().toISOString());
 
-/** A day as it is said: «9 Nov 2026». */
-export const dayWords = (iso: string): string => dateOf(iso).toLocaleDateString([], DAY);
+/** The year is said where it is not this one. */
+const day = (iso: string): Intl.DateTimeFormatOptions => ({
+  day: 'numeric',
+  month: 'short',
+  ...(shopDay(iso).slice(0, 4) === shopToday().slice(0, 4) ? {} : { year: 'numeric' }),
+});
 
-/** A moment as it is said: «9 Nov 2026, 14:05». */
+/** A day as it is said: «9 Nov», «9 Nov 2025». */
+export const dayWords = (iso: string): string => said(iso, day(iso));
+/** A day as it is said on paper, which is read in other years too: «9 November 2026». */
+export const wholeDayWords = (iso: string): string =>
+  said(iso, { day: 'numeric', month: 'long', year: 'numeric' });
+/** A moment as it is said: «9 Nov, 14:05». */
 export const momentWords = (iso: string): string =>
-  dateOf(iso).toLocaleString([], { ...DAY, hour: '2-digit', minute: '2-digit' });
-
-/** The day of a moment where the shop is, as it is sorted: «2026-11-09». */
-export const shopDay = (iso: string): string => dateOf(iso).toLocaleDateString('sv');
+  said(iso, { ...day(iso), hour: '2-digit', minute: '2-digit' });
+/** A time of today: «14:05». */
+export const timeWords = (iso: string): string => said(iso, { hour: '2-digit', minute: '2-digit' });

@@ -1,4 +1,5 @@
-import { CM_PER_INCH, isStrung, type Dress, type Sport } from '@kevro/core';
+import { isStrung, type Dress, type Sport } from '@kevro/core';
+import { sentence, shapes } from '@kevro/contract';
 
 /** A dress in a fitter's words: «strung, 1 overgrip». */
 export function dressWords(dress: Dress, sport: Sport): string {
@@ -14,7 +15,12 @@ export function dressWords(dress: Dress, sport: Sport): string {
   return words.join(', ');
 }
 
-/** A length in inches as the trade says it: «27 in». */
-export function lengthWords(lengthCm: number): string {
-  return `${Number((lengthCm / CM_PER_INCH).toFixed(2))} in`;
+/** What is wrong with a dress as it is typed, in a sentence; undefined where nothing is. */
+export function dressProblem({ strings }: Dress): string | undefined {
+  if (typeof strings !== 'object') return undefined;
+  const massG: unknown = strings.massG;
+  if (typeof massG !== 'number') return sentence('not-a-number');
+  return shapes.dress.safeParse({ strings }).success
+    ? undefined
+    : sentence('out-of-range', { range: '0 to 60 g' });
 }

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue';
-import AddDialog from '../parts/AddDialog.vue';
+import FormDialog from '../parts/FormDialog.vue';
 import { saveFile } from '../parts/save-file';
 import { allPlayers, playersCsv } from './export-players';
 
@@ -16,9 +16,9 @@ async function submit(): Promise<void> {
 </script>
 
 <template>
-  <AddDialog v-model="open" title="Players as a CSV file" store="Save the file" :submit="submit">
+  <FormDialog v-model="open" title="Players as a CSV file" store="Save the file" :submit="submit">
     <p class="mb-0">All players that are not archived, one row each.</p>
     <v-checkbox v-model="withArm" label="With their arm history, which is private" />
     <p v-if="withArm" class="warn small mb-0">Give this file to nobody whom the player has not agreed to.</p>
-  </AddDialog>
+  </FormDialog>
 </template>

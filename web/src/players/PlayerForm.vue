@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, reactive, ref } from 'vue';
+import { computed, ref } from 'vue';
 import {
   ALL_SPORTS,
   guidesOf,
@@ -11,23 +11,25 @@ import {
 } from '@kevro/core';
 import type { NewPlayer, Player } from '@kevro/contract';
 import { api } from '../api/client';
-import AddDialog from '../parts/AddDialog.vue';
-import { typedOrNone, typedOrNull } from '../parts/typed-number';
+import FormDialog from '../parts/FormDialog.vue';
+import MoreFields from '../parts/MoreFields.vue';
+import NumberField from '../parts/NumberField.vue';
+import { useDraft } from '../parts/draft';
+import { numberOf, sentOrNone, sentOrNull, type Typed } from '../parts/typed';
 import { dressWords } from '../parts/dress-words';
 import { GUIDE_NAMES, SPEC_NAMES, SPORT_NAMES } from '../words';
 import { BOTHER_WORDS, BUILD_WORDS, FIRST_WORDS, HAND_WORDS, LEVEL_WORDS, SPORT_ITEMS, items } from './words';
 
-/** A player, added or changed. The arm history stays hidden until somebody asks for it. */
-const emit = defineEmits<{ stored: [] }>();
+/** A player, added or changed: what is needed first, the rest behind lines. The arm history stays hidden until somebody asks for it. */
+const emit = defineEmits<{ stored: [player: Player] }>();
 const open = ref(false);
 const player = ref<Player>();
-const text = (value: number | null | undefined): string =>
-  value === null || value === undefined ? '' : String(value);
+const typed = (value: number | null | undefined): Typed => value ?? null;
 const draftOf = (p?: Player) => ({
   name: p?.name ?? '',
   sports: (p?.sports ?? ['tennis']) as Sport[],
-  birthYear: text(p?.birthYear),
-  heightCm: text(p?.heightCm),
+  birthYear: typed(p?.birthYear),
+  heightCm: typed(p?.heightCm),
   build: p?.build ?? null,
   level: p?.level ?? '',
   levelScale: p?.levelScale ?? null,
@@ -36,21 +38,28 @@ const draftOf = (p?: Player) => ({
   putsFirst: p?.putsFirst ?? null,
   bothers: p?.bothers ?? [],
   botherNote: p?.botherNote ?? '',
-  ceilings: Object.fromEntries(ALL_SPORTS.map((s) => [s, text(p?.ceilings[s])])) as Record<Sport, string>,
-  sessions: text(p?.sessionsAWeek),
+  ceilings: Object.fromEntries(ALL_SPORTS.map((s) => [s, typed(p?.ceilings[s])])) as Record<Sport, Typed>,
+  sessions: typed(p?.sessionsAWeek),
   guides: Object.fromEntries(ALL_SPORTS.map((s) => [s, p?.guides[s] ?? null])) as Record<
     Sport,
     GuideName | null
   >,
 });
-const draft = reactive(draftOf());
-/** Undefined while it is hidden: then it is not sent, and what is stored stays. */
+const draft = useDraft(() => draftOf());
+const form = draft.value;
+/** Undefined while it is hidden: then it is not sent, and what is stored stays. Private: no draft of it is kept. */
 const arm = ref<string>();
+const storedArm = ref('');
 const armFailure = ref('');
+const asks = computed(() =>
+  arm.value === undefined || arm.value === storedArm.value
+    ? ''
+    : 'The arm history is private: what you typed there is not kept on this device.',
+);
 
 function show(of?: Player): void {
   player.value = of;
-  Object.assign(draft, draftOf(of));
+  draft.begin(`player ${of?.id ?? 'new'}`, draftOf(of));
   arm.value = undefined;
   armFailure.value = '';
   open.value = true;
@@ -59,31 +68,34 @@ defineExpose({ show });
 
 async function showArm(): Promise<void> {
   try {
-    arm.value = player.value?.hasArmHistory ? (await api('armHistory', { id: player.value.id })).text : '';
+    storedArm.value = player.value?.hasArmHistory
+      ? (await api('armHistory', { id: player.value.id })).text
+      : '';
+    arm.value = storedArm.value;
   } catch (error) {
     armFailure.value = error instanceof Error ? error.message : String(error);
   }
 }
 const sore = computed(
-  () => draft.bothers.includes('sore-arm') || Boolean(player.value?.hasArmHistory || arm.value),
+  () => form.value.bothers.includes('sore-arm') || Boolean(player.value?.hasArmHistory || arm.value),
 );
 const growing = computed(() => {
-  const year = typedOrNull(draft.birthYear);
-  return typeof year === 'number' && isGrowing(year, new Date().getFullYear());
+  const year = numberOf(form.value.birthYear);
+  return year !== undefined && isGrowing(year, new Date().getFullYear());
 });
 
 function submit() {
-  const { ceilings, guides, sessions, birthYear, heightCm, ...same } = draft;
+  const { ceilings, guides, sessions, birthYear, heightCm, ...same } = form.value;
   /** What is said of a sport that they play. */
   const ofSports = <T,>(of: (sport: Sport) => T | null | undefined): Partial<Record<Sport, T>> =>
-    Object.fromEntries(draft.sports.map((s) => [s, of(s)]).filter(([, value]) => value ?? false));
+    Object.fromEntries(form.value.sports.map((s) => [s, of(s)]).filter(([, value]) => value ?? false));
   const body: NewPlayer = {
     ...same,
-    birthYear: typedOrNull(birthYear),
-    heightCm: typedOrNull(heightCm),
-    ceilings: ofSports((s) => typedOrNone(ceilings[s])),
+    birthYear: sentOrNull(birthYear),
+    heightCm: sentOrNull(heightCm),
+    ceilings: ofSports((s) => sentOrNone(ceilings[s])),
     guides: ofSports((s) => guides[s]),
-    sessionsAWeek: typedOrNull(sessions),
+    sessionsAWeek: sentOrNull(sessions),
     ...(arm.value === undefined ? {} : { armHistory: arm.value }),
   };
   return player.value ? api('editPlayer', { id: player.value.id, body }) : api('addPlayer', { body });
@@ -106,97 +118,34 @@ const levels = LEVEL_WORDS.map((word, i) => ({ value: i + 1, title: `${i + 1} ·
 </script>
 
 <template>
-  <AddDialog
+  <FormDialog
     v-model="open"
     :title="player ? player.name : 'Add a player'"
     :store="player ? 'Store' : 'Add'"
     :width="720"
     :submit="submit"
-    @stored="emit('stored')"
+    :draft="draft"
+    :asks="asks"
+    @stored="emit('stored', $event as Player)"
   >
-    <template #default="{ at }">
+    <template #default="{ at, said }">
       <div class="two">
-        <v-text-field v-model="draft.name" label="Name" autofocus :error-messages="at('name')" />
+        <v-text-field v-model="form.name" label="Name" autofocus :error-messages="at('name')" />
         <v-select
-          v-model="draft.sports"
+          v-model="form.sports"
           :items="SPORT_ITEMS"
           label="Sports"
           multiple
           :error-messages="at('sports')"
         />
-      </div>
-      <div class="three">
-        <v-text-field
-          v-model="draft.birthYear"
-          label="Year of birth"
-          inputmode="numeric"
-          :error-messages="at('birthYear')"
-        />
-        <v-text-field
-          v-model="draft.heightCm"
-          label="Height"
-          suffix="cm"
-          inputmode="decimal"
-          :error-messages="at('heightCm')"
-        />
-        <v-select v-model="draft.build" :items="items(BUILD_WORDS)" label="Build" clearable />
-      </div>
-      <div class="three">
         <v-select
-          v-model="draft.levelScale"
+          v-model="form.levelScale"
           :items="levels"
           label="Level, 1 to 7"
           clearable
           :error-messages="at('levelScale')"
         />
-        <v-text-field
-          v-model="draft.level"
-          label="Level, in plain words"
-          class="wide"
-          :error-messages="at('level')"
-        />
-      </div>
-      <div class="three">
-        <v-select v-model="draft.handedness" :items="items(HAND_WORDS)" label="Hand" clearable />
-        <v-select v-model="draft.putsFirst" :items="items(FIRST_WORDS)" label="Puts first" clearable />
-        <v-text-field
-          v-model="draft.sessions"
-          label="Sessions a week"
-          inputmode="decimal"
-          :error-messages="at('sessionsAWeek')"
-        />
-      </div>
-      <v-text-field v-model="draft.style" label="How they play" :error-messages="at('style')" />
-      <div class="two">
-        <v-select
-          v-model="draft.bothers"
-          :items="items(BOTHER_WORDS)"
-          label="What bothers them about it"
-          multiple
-          chips
-        />
-        <v-text-field
-          v-model="draft.botherNote"
-          label="In their own words"
-          :error-messages="at('botherNote')"
-        />
-      </div>
-      <div v-for="sport in draft.sports" :key="sport" class="two">
-        <v-text-field
-          v-model="draft.ceilings[sport]"
-          :label="`Swing weight up to, ${SPORT_NAMES[sport]}`"
-          suffix="kg·cm²"
-          inputmode="decimal"
-          :error-messages="at(`ceilings.${sport}`)"
-        />
-        <v-select
-          v-model="draft.guides[sport]"
-          :items="guidesFor(sport)"
-          item-props
-          clearable
-          :label="`Guide that suits them in ${SPORT_NAMES[sport]}`"
-          :error-messages="at(`guides.${sport}`)"
-        />
+        <NumberField v-model="form.birthYear" label="Year of birth" :error="said('birthYear')" />
       </div>
       <p v-if="growing" class="warn small mb-0">
         Still growing: go lighter when in doubt, measure again each season, and do not load a body that is
@@ -205,13 +154,54 @@ const levels = LEVEL_WORDS.map((word, i) => ({ value: i + 1, title: `${i + 1} ·
       <p v-if="sore" class="warn small mb-0">
         A sore arm: propose less load, not more. Pain that stays belongs to a physician or physiotherapist.
       </p>
+      <v-select
+        v-model="form.bothers"
+        :items="items(BOTHER_WORDS)"
+        label="What bothers them about it"
+        multiple
+        chips
+      />
+      <MoreFields title="How they play, and what suits them" :open="player !== undefined">
+        <div class="two">
+          <v-text-field v-model="form.level" label="Level, in plain words" :error-messages="at('level')" />
+          <v-text-field v-model="form.style" label="How they play" :error-messages="at('style')" />
+          <v-text-field
+            v-model="form.botherNote"
+            label="What bothers them, in their own words"
+            :error-messages="at('botherNote')"
+          />
+          <v-select v-model="form.putsFirst" :items="items(FIRST_WORDS)" label="Puts first" clearable />
+        </div>
+        <div v-for="sport in form.sports" :key="sport" class="two">
+          <NumberField
+            v-model="form.ceilings[sport]"
+            :label="`Ceiling of swing weight, ${SPORT_NAMES[sport]}`"
+            measure="inertia"
+            :error="said(`ceilings.${sport}`)"
+          />
+          <v-select
+            v-model="form.guides[sport]"
+            :items="guidesFor(sport)"
+            item-props
+            clearable
+            :label="`Guide that suits them in ${SPORT_NAMES[sport]}`"
+            :error-messages="at(`guides.${sport}`)"
+          />
+        </div>
+        <div class="three">
+          <v-select v-model="form.handedness" :items="items(HAND_WORDS)" label="Hand" clearable />
+          <v-select v-model="form.build" :items="items(BUILD_WORDS)" label="Build" clearable />
+          <NumberField v-model="form.heightCm" label="Height" measure="length" :error="said('heightCm')" />
+          <NumberField v-model="form.sessions" label="Sessions a week" :error="said('sessionsAWeek')" />
+        </div>
+      </MoreFields>
       <section class="arm no-print" aria-label="Arm history">
         <template v-if="arm === undefined">
           <span>
             Arm history, private:
             <b>{{ player?.hasArmHistory ? 'something is noted' : 'nothing is noted' }}</b>
           </span>
-          <v-btn variant="outlined" size="small" @click="showArm">{{
+          <v-btn variant="outlined" @click="showArm">{{
             player?.hasArmHistory ? 'Show it' : 'Write it'
           }}</v-btn>
         </template>
@@ -226,7 +216,7 @@ const levels = LEVEL_WORDS.map((word, i) => ({ value: i + 1, title: `${i + 1} ·
         <p v-if="armFailure" class="miss mb-0" role="alert">{{ armFailure }}</p>
       </section>
     </template>
-  </AddDialog>
+  </FormDialog>
 </template>
 
 <style scoped>
@@ -239,8 +229,5 @@ const levels = LEVEL_WORDS.map((word, i) => ({ value: i + 1, title: `${i + 1} ·
 }
 .arm > :deep(.v-textarea) {
   flex: 1 1 100%;
-}
-.wide {
-  grid-column: span 2;
 }
 </style>

@@ -6,12 +6,14 @@ import { api } from '../api/client';
 import ListFilter from '../parts/ListFilter.vue';
 import ListFoot from '../parts/ListFoot.vue';
 import ListPage from '../parts/ListPage.vue';
+import { focusRow } from '../parts/focus';
 import { useListing } from '../parts/listing';
 import { useSaved } from '../stores/saved';
 import ExportPlayers from './ExportPlayers.vue';
 import PlayerForm from './PlayerForm.vue';
 import { SPORT_NAMES } from '../words';
 import { botherWords, ceilingWords } from './words';
+import { vWide } from '../parts/wide-table';
 
 // What a fitter comes here to do: find a player; see at a glance what matters about them; change what has changed.
 const query = reactive({
@@ -31,6 +33,11 @@ const form = ref<InstanceType<typeof PlayerForm>>();
 const exporting = ref(false);
 const saved = useSaved();
 
+async function stored({ id }: Player): Promise<void> {
+  saved.stored();
+  await load();
+  focusRow(id);
+}
 async function archive(player: Player): Promise<void> {
   try {
     await api('archivePlayer', { id: player.id, body: { archived: !player.archived } });
@@ -71,7 +78,7 @@ const SORTS: { value: typeof query.sort; title: string }[] = [
       />
     </template>
     <template #default="{ rows: players }">
-      <table class="plain">
+      <table v-wide class="plain wide">
         <thead>
           <tr>
             <th>Name</th>
@@ -79,14 +86,14 @@ const SORTS: { value: typeof query.sort; title: string }[] = [
             <th>Level</th>
             <th>How they play</th>
             <th>What bothers them</th>
-            <th class="num nowrap">Carries up to</th>
+            <th class="num nowrap">Ceiling</th>
             <th class="no-print"><span class="d-sr-only">Archive</span></th>
           </tr>
         </thead>
         <tbody>
-          <tr v-for="p in players" :key="p.id">
+          <tr v-for="p in players" :key="p.id" :data-row="p.id">
             <td class="nowrap">
-              <button type="button" class="name" @click="form?.show(p)">{{ p.name }}</button>
+              <button type="button" class="row-name" @click="form?.show(p)">{{ p.name }}</button>
               <div class="soft small">{{ p.sports.map((s) => SPORT_NAMES[s]).join(', ') }}</div>
             </td>
             <td class="num">{{ p.birthYear ?? '—' }}</td>
@@ -102,7 +109,6 @@ const SORTS: { value: typeof query.sort; title: string }[] = [
             <td class="num no-print">
               <v-btn
                 variant="text"
-                size="small"
                 :aria-label="`${p.archived ? 'Bring back' : 'Archive'} ${p.name}`"
                 @click="archive(p)"
                 >{{ p.archived ? 'Bring back' : 'Archive' }}</v-btn
@@ -113,7 +119,7 @@ const SORTS: { value: typeof query.sort; title: string }[] = [
       </table>
       <ListFoot :shown="players.length" :total="total" @more="more" />
       <p class="soft small mt-2">
-        “Carries up to” is the highest swing weight, in kg·cm², at which the player is on time.
+        The ceiling is the highest swing weight, in kg·cm², at which the player is on time.
       </p>
     </template>
     <template #after>
@@ -121,20 +127,13 @@ const SORTS: { value: typeof query.sort; title: string }[] = [
         <v-switch v-model="query.archived" label="Show the archived ones" />
         <v-btn variant="text" @click="exporting = true">Export as CSV</v-btn>
       </div>
-      <PlayerForm ref="form" @stored="load" />
+      <PlayerForm ref="form" @stored="stored" />
       <ExportPlayers v-model="exporting" />
     </template>
   </ListPage>
 </template>
 
 <style scoped>
-.name {
-  font-weight: 700;
-  text-align: left;
-  text-decoration: underline;
-  text-decoration-color: rgb(var(--v-theme-line));
-  text-underline-offset: 3px;
-}
 .under {
   display: flex;
   gap: 24px;

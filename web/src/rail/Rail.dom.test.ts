@@ -2,9 +2,10 @@
 import { mount } from '@vue/test-utils';
 import { createPinia } from 'pinia';
 import { describe, expect, it } from 'vitest';
-import { pointOnLine, type Placement } from '@kevro/core';
+import type { Placement, Point } from '@kevro/core';
 import { frame, laid } from '../../test/fixtures';
 import Rail from './Rail.vue';
+import { weightDrawing } from './drawing';
 import { railScale } from './scale';
 
 const weights: Placement[] = [laid('sides', 6, 8), laid('tip', 2, 6)];
@@ -18,47 +19,67 @@ const rail = (props: object = {}) =>
 describe('the rail', () => {
   it('offers each weight by the name of where it lies and its grams', () => {
     const names = rail()
-      .findAll('[role="button"]')
+      .findAll('button.hold:not([aria-hidden])')
       .map((w) => w.attributes('aria-label'));
     expect(names).toEqual(['Sides, 6.0 g in two halves', 'Tip, 2.0 g']);
   });
 
   it('calls a weight that was moved by its new place', () => {
     const moved = { ...weights[0], ...laid('shoulders', 6, 8, 'sides') } as Placement;
-    const [first] = rail({ weights: [moved] }).findAll('[role="button"]');
+    const [first] = rail({ weights: [moved] }).findAll('button.hold:not([aria-hidden])');
     expect(first?.attributes('aria-label')).toBe('Shoulders, 6.0 g in two halves');
   });
 
-  it('gives the point in cm where a weight is dragged to, and says when it is let go', async () => {
+  it('moves a weight as far as the hand goes, and says when it is let go', async () => {
     const wrapper = rail();
-    const [weight] = wrapper.findAll<SVGGElement>('[role="button"]');
+    const [weight] = wrapper.findAll<HTMLElement>('button.hold');
     if (!weight) throw new Error('no weight');
     weight.element.setPointerCapture = () => undefined;
     const scale = railScale(frame, 320);
-    const to = pointOnLine(frame, 'rim', 10);
-    const at = { clientX: scale.px(to.xCm), clientY: scale.py(to.yCm) };
-    await weight.trigger('pointermove', at);
+    const { middle } = weightDrawing(scale, frame, weights[0] as Placement).holds[0] as { middle: Point };
+    const from = { clientX: 200, clientY: 90, button: 0 };
+    const to = { clientX: 200 + 3 * scale.k, clientY: 90 - 2 * scale.k };
+    await weight.trigger('pointermove', to);
     expect(wrapper.emitted('drag')).toBeUndefined();
-    await weight.trigger('pointerdown', at);
-    await weight.trigger('pointermove', at);
-    await weight.trigger('pointerup', at);
-    await weight.trigger('pointermove', at);
+    await weight.trigger('pointerdown', from);
+    await weight.trigger('pointermove', to);
+    await weight.trigger('pointerup', to);
+    await weight.trigger('pointermove', from);
     const drags = wrapper.emitted<[string, number, number, boolean]>('drag') ?? [];
     expect(drags.map(([id, , , last]) => [id, last])).toEqual([
       ['sides', false],
       ['sides', true],
     ]);
-    expect(drags[0]?.[1]).toBeCloseTo(to.xCm, 6);
-    expect(drags[0]?.[2]).toBeCloseTo(to.yCm, 6);
+    expect(drags[0]?.[1]).toBeCloseTo(middle.xCm + 3, 6);
+    expect(drags[0]?.[2]).toBeCloseTo(middle.yCm + 2, 6);
     expect(wrapper.emitted('select')?.[0]).toEqual(['sides']);
+  });
+
+  it('only chooses where the hand merely trembles', async () => {
+    const wrapper = rail();
+    const [weight] = wrapper.findAll<HTMLElement>('button.hold');
+    if (!weight) throw new Error('no weight');
+    weight.element.setPointerCapture = () => undefined;
+    await weight.trigger('pointerdown', { clientX: 200, clientY: 90, button: 0 });
+    await weight.trigger('pointermove', { clientX: 203, clientY: 92 });
+    await weight.trigger('pointerup', { clientX: 203, clientY: 92 });
+    expect(wrapper.emitted('drag')).toBeUndefined();
+    expect(wrapper.emitted('select')).toBeDefined();
+  });
+
+  it('can be taken hold of by a finger: 44 px at least', () => {
+    for (const hold of rail().findAll<HTMLElement>('button.hold')) {
+      expect(parseFloat(hold.element.style.width)).toBeGreaterThanOrEqual(44);
+      expect(parseFloat(hold.element.style.height)).toBeGreaterThanOrEqual(44);
+    }
   });
 
   it('marks the chosen weight and none that cannot be moved', () => {
     const pressed = rail({ selected: 'tip' })
-      .findAll('[role="button"]')
+      .findAll('button.hold:not([aria-hidden])')
       .map((w) => w.attributes('aria-pressed'));
     expect(pressed).toEqual(['false', 'true']);
-    expect(rail({ movable: false }).findAll('[role="button"]')).toHaveLength(0);
+    expect(rail({ movable: false }).findAll('button.hold:not([aria-hidden])')).toHaveLength(0);
   });
 
   it('says the planned balance beside the measured one only where they differ', () => {

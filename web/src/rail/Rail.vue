@@ -3,9 +3,12 @@ import { useElementSize } from '@vueuse/core';
 import { computed, ref } from 'vue';
 import type { Dress, Frame, Placement, SweetRegion } from '@kevro/core';
 import { useUnits } from '../stores/units';
+import { zoneOf } from '@kevro/core';
+import { ZONE_NAMES } from '../words';
+import RailHold from './RailHold.vue';
 import RailRuler from './RailRuler.vue';
 import RailWeight from './RailWeight.vue';
-import { frameDrawing, line } from './drawing';
+import { frameDrawing, line, weightDrawing } from './drawing';
 import { railScale } from './scale';
 
 export interface Ghost {
@@ -29,6 +32,8 @@ const props = defineProps<{
   /** The id of the chosen weight. */
   selected?: string;
   movable?: boolean;
+  /** On paper, where there is nothing to measure, px. */
+  fixedWidth?: number;
 }>();
 const emit = defineEmits<{
   select: [id: string];
@@ -39,7 +44,7 @@ const emit = defineEmits<{
 const box = ref<HTMLElement>();
 const { width } = useElementSize(box);
 const units = useUnits();
-const scale = computed(() => railScale(props.frame, Math.max(320, width.value)));
+const scale = computed(() => railScale(props.frame, props.fixedWidth ?? Math.max(280, width.value)));
 const drawing = computed(() => frameDrawing(scale.value, props.frame, props.dress));
 const show = (cm: number): string =>
   units.show('balanceCm', cm, { sport: props.frame.sport.sport, lengthCm: props.frame.lengthCm });
@@ -63,6 +68,18 @@ const ghostLabels = computed(() =>
 /** The measured number stands left of its fulcrum and the planned one right; the further head-light takes the left. */
 const plannedLeft = computed(
   () => (props.plannedBalanceCm ?? 0) < (props.measuredBalanceCm ?? 0) && differs.value,
+);
+
+const drawn = computed(() =>
+  (props.weights ?? []).map((placement) => {
+    const { massG, sides, id } = placement;
+    const zone = ZONE_NAMES[zoneOf(props.frame, placement)];
+    return {
+      id,
+      drawing: weightDrawing(scale.value, props.frame, placement),
+      spoken: `${zone}, ${massG.toFixed(1)} g${sides === 2 ? ' in two halves' : ''}`,
+    };
+  }),
 );
 
 const summary = computed(() => {
@@ -153,25 +170,38 @@ const summary = computed(() => {
       </g>
 
       <RailWeight
-        v-for="(weight, i) in weights ?? []"
+        v-for="(weight, i) in drawn"
         :key="weight.id"
-        :scale="scale"
-        :frame="frame"
-        :placement="weight"
+        :drawing="weight.drawing"
         :label="weightLabels?.[i] ?? ''"
         :label-once="labelOnce ?? false"
         :selected="selected === weight.id"
-        :movable="movable ?? false"
-        @select="emit('select', weight.id)"
-        @drag="(xCm, yCm, last) => emit('drag', weight.id, xCm, yCm, last)"
+        :spoken="movable ? undefined : weight.spoken"
       />
     </svg>
+    <template v-if="movable">
+      <template v-for="weight in drawn" :key="weight.id">
+        <RailHold
+          v-for="(hold, i) in weight.drawing.holds"
+          :key="i"
+          :scale="scale"
+          :hold="hold"
+          :spoken="weight.spoken"
+          :selected="selected === weight.id"
+          :again="i > 0"
+          @select="emit('select', weight.id)"
+          @drag="(xCm, yCm, last) => emit('drag', weight.id, xCm, yCm, last)"
+        />
+      </template>
+    </template>
   </div>
 </template>
 
 <style scoped>
 .rail {
+  position: relative;
   width: 100%;
+  overflow: hidden;
   line-height: 0;
 }
 svg {

@@ -1,62 +1,24 @@
 <script setup lang="ts">
-import { computed } from 'vue';
-import { zoneOf, type Frame, type Placement } from '@kevro/core';
-import { ZONE_NAMES } from '../words';
-import { weightDrawing } from './drawing';
-import type { RailScale } from './scale';
+import type { WeightDrawing } from './drawing';
 
-const props = defineProps<{
-  scale: RailScale;
-  frame: Frame;
-  placement: Placement;
+/** A weight as it is drawn; `RailHold` is what is taken hold of. */
+defineProps<{
+  drawing: WeightDrawing;
   label: string;
   labelOnce: boolean;
   selected: boolean;
-  movable: boolean;
+  /** What it is, where nothing else says so. */
+  spoken?: string;
 }>();
-const emit = defineEmits<{ select: []; drag: [xCm: number, yCm: number, last: boolean] }>();
-
-const drawing = computed(() => weightDrawing(props.scale, props.frame, props.placement));
-const spoken = computed(
-  () =>
-    `${ZONE_NAMES[zoneOf(props.frame, props.placement)]}, ${props.placement.massG.toFixed(1)} g${props.placement.sides === 2 ? ' in two halves' : ''}`,
-);
-
-let held = false;
-function point(event: PointerEvent): [number, number] {
-  const svg = (event.currentTarget as SVGGElement).ownerSVGElement;
-  const box = svg?.getBoundingClientRect() ?? { left: 0, top: 0 };
-  const { px, k, axisY } = props.scale;
-  return [(event.clientX - box.left - px(0)) / k, (axisY - (event.clientY - box.top)) / k];
-}
-function down(event: PointerEvent): void {
-  emit('select');
-  if (!props.movable) return;
-  held = true;
-  (event.currentTarget as SVGGElement).setPointerCapture(event.pointerId);
-}
-function move(event: PointerEvent): void {
-  if (held) emit('drag', ...point(event), false);
-}
-function up(event: PointerEvent): void {
-  if (held) emit('drag', ...point(event), true);
-  held = false;
-}
 </script>
 
 <template>
   <g
     class="weight"
-    :class="{ selected, movable }"
-    :tabindex="movable ? 0 : undefined"
-    :role="movable ? 'button' : 'img'"
+    :class="{ selected }"
+    :role="spoken ? 'img' : undefined"
     :aria-label="spoken"
-    :aria-pressed="movable ? selected : undefined"
-    @focus="emit('select')"
-    @pointerdown="down"
-    @pointermove="move"
-    @pointerup="up"
-    @pointercancel="held = false"
+    :aria-hidden="spoken ? undefined : true"
   >
     <path
       v-for="(s, i) in drawing.strokes"
@@ -89,20 +51,9 @@ function up(event: PointerEvent): void {
   fill: none;
   stroke: transparent;
 }
-.movable {
-  cursor: grab;
-  touch-action: none;
-}
 .selected .halo {
   stroke: rgb(var(--v-theme-reference));
   stroke-opacity: 0.4;
-}
-.weight:focus {
-  outline: none;
-}
-.weight:focus-visible .halo {
-  stroke: rgb(var(--v-theme-reference));
-  stroke-opacity: 0.75;
 }
 text {
   font-size: 14px;

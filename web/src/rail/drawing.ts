@@ -197,6 +197,8 @@ export function frameDrawing(scale: RailScale, frame: Frame, dress: Dress | unde
 export interface WeightDrawing {
   /** A stroke for each side, or a block in the handle. */
   strokes: { d: string; width: number }[];
+  /** Where each stroke can be taken hold of: its middle, and the box around it, px. */
+  holds: { middle: Point; left: number; top: number; width: number; height: number }[];
   labels: { x: number; y: number; anchor: 'start' | 'middle' | 'end' }[];
 }
 
@@ -204,6 +206,28 @@ export interface WeightDrawing {
 const thickness = (gPerCm: number): number => Math.min(17, 6 + 9 * gPerCm);
 const LEAST_SPAN_CM = 0.8;
 const LABEL_PX = 17;
+
+/** The least that a finger can take hold of, px. */
+const LEAST_HOLD_PX = 44;
+function holdOf(
+  { px, py }: RailScale,
+  points: readonly Point[],
+  wide: number,
+): WeightDrawing['holds'][number] {
+  const xs = points.map(({ xCm }) => px(xCm));
+  const ys = points.map(({ yCm }) => py(yCm));
+  const [left, right] = [Math.min(...xs), Math.max(...xs)];
+  const [top, bottom] = [Math.min(...ys), Math.max(...ys)];
+  const width = Math.max(LEAST_HOLD_PX, right - left + wide);
+  const height = Math.max(LEAST_HOLD_PX, bottom - top + wide);
+  return {
+    middle: points[Math.floor(points.length / 2)] ?? { xCm: 0, yCm: 0 },
+    left: (left + right - width) / 2,
+    top: (top + bottom - height) / 2,
+    width,
+    height,
+  };
+}
 
 /** How a placement is drawn: strips follow the middle of the hoop or the throat, fillings lie in the handle. */
 export function weightDrawing(scale: RailScale, frame: Frame, placement: Placement): WeightDrawing {
@@ -215,19 +239,18 @@ export function weightDrawing(scale: RailScale, frame: Frame, placement: Placeme
   const width = thickness(placement.massG / sides.length / span);
   const along = (steps: number, point: (cm: number) => Point): Point[] =>
     Array.from({ length: steps + 1 }, (_, i) => point(middle - span / 2 + (span * i) / steps));
-  const strokes = (points: Point[], wide: number): WeightDrawing['strokes'] =>
-    sides.map((side) => ({
-      d: line(
-        scale,
-        points.map((p) => ({ xCm: p.xCm, yCm: side * p.yCm })),
-      ),
-      width: wide,
-    }));
+  const strokes = (points: Point[], wide: number): Pick<WeightDrawing, 'strokes' | 'holds'> => {
+    const lines = sides.map((side) => points.map((p) => ({ xCm: p.xCm, yCm: side * p.yCm })));
+    return {
+      strokes: lines.map((on) => ({ d: line(scale, on), width: wide })),
+      holds: lines.map((on) => holdOf(scale, on, wide)),
+    };
+  };
   if (on === 'rim') {
     const { point: centre, outward } = onHoop(frame, middle);
     const onTip = sides.length === 1 && Math.abs(centre.yCm) < 0.5;
     return {
-      strokes: strokes(
+      ...strokes(
         along(24, (cm) => onHoop(frame, cm).point),
         width,
       ),
@@ -244,7 +267,7 @@ export function weightDrawing(scale: RailScale, frame: Frame, placement: Placeme
   const centre = pointOnLine(frame, on, middle);
   const inHandle = on === 'handle';
   return {
-    strokes: strokes(
+    ...strokes(
       along(1, (cm) => pointOnLine(frame, on, cm)),
       inHandle ? Math.min(2.4 * k, width + 4) : width,
     ),

@@ -1,20 +1,27 @@
 <script setup lang="ts">
-import { onMounted, reactive, ref } from 'vue';
+import { onMounted, ref } from 'vue';
 import { Refused, api } from '../api/client';
-import { typedNumber } from '../parts/typed-number';
+import DraftNotice from '../parts/DraftNotice.vue';
+import NumberField from '../parts/NumberField.vue';
+import { useDraft } from '../parts/draft';
+import { sent, type Typed } from '../parts/typed';
+import { useShop } from '../stores/shop';
 import { useSaved } from '../stores/saved';
 
-/** The shop's name, and how long a calibration counts. */
+/** The shop's name, where it is, and how long a calibration counts. */
 const saved = useSaved();
-const draft = reactive({ name: '', town: '', hours: '' });
+const shop = useShop();
+const draft = useDraft(() => ({ name: '', town: '', timeZone: '', hours: null as Typed }));
+const form = draft.value;
+const ZONES = Intl.supportedValuesOf('timeZone');
 const refused = ref<Refused>();
 const failure = ref('');
 const loaded = ref(false);
 const busy = ref(false);
 onMounted(async () => {
   try {
-    const { name, town, calibrationHours } = await api('shop');
-    Object.assign(draft, { name, town, hours: String(calibrationHours) });
+    const { name, town, timeZone, calibrationHours } = await shop.load();
+    draft.begin('shop', { name, town, timeZone, hours: calibrationHours });
     loaded.value = true;
   } catch (error) {
     failure.value = error instanceof Error ? error.message : String(error);
@@ -26,8 +33,10 @@ async function store(): Promise<void> {
   refused.value = undefined;
   failure.value = '';
   try {
-    const { name, town, hours } = draft;
-    await api('editShop', { body: { name, town, calibrationHours: typedNumber(hours) } });
+    const { name, town, timeZone, hours } = form.value;
+    await api('editShop', { body: { name, town, timeZone, calibrationHours: sent(hours) } });
+    draft.stored();
+    await shop.load();
     saved.stored();
   } catch (error) {
     if (error instanceof Refused && error.errors.length > 0) refused.value = error;
@@ -44,14 +53,20 @@ const at = (path: string): string[] => [refused.value?.at(path)].filter((s) => s
     <h2 class="heading">The shop</h2>
     <p v-if="failure" class="miss" role="alert">{{ failure }}</p>
     <template v-if="loaded">
-      <v-text-field v-model="draft.name" label="Name" :error-messages="at('name')" />
-      <v-text-field v-model="draft.town" label="Town" :error-messages="at('town')" />
-      <v-text-field
-        v-model="draft.hours"
+      <DraftNotice :draft="draft" />
+      <v-text-field v-model="form.name" label="Name" :error-messages="at('name')" />
+      <v-text-field v-model="form.town" label="Town" :error-messages="at('town')" />
+      <v-autocomplete
+        v-model="form.timeZone"
+        :items="ZONES"
+        label="Its time zone: days are counted there"
+        :error-messages="at('timeZone')"
+      />
+      <NumberField
+        v-model="form.hours"
         label="A calibration counts for"
-        suffix="h"
-        inputmode="numeric"
-        :error-messages="at('calibrationHours')"
+        measure="hours"
+        :error="at('calibrationHours')[0]"
       />
       <div><v-btn type="submit" color="primary" :loading="busy">Store</v-btn></div>
     </template>

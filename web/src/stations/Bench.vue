@@ -1,11 +1,14 @@
 <script setup lang="ts">
 /** One station: rail and lanes at the left, what is done here at the right, the main action at the lower right. */
-defineProps<{ asideLabel: string; wide?: boolean }>();
+defineProps<{ title: string; asideLabel: string; wide?: boolean }>();
 </script>
 
 <template>
   <div class="bench" :class="{ wide }">
-    <section class="work"><slot /></section>
+    <section class="work">
+      <h1 class="d-sr-only" tabindex="-1">{{ title }}</h1>
+      <slot />
+    </section>
     <aside class="no-print" :aria-label="asideLabel">
       <div class="aside-body"><slot name="aside" /></div>
       <div class="aside-foot"><slot name="action" /></div>
@@ -70,9 +73,20 @@ aside {
     grid-template-columns: 1fr;
     height: auto;
   }
+  .work,
+  .aside-body {
+    overflow: visible;
+  }
   aside {
     border-left: 0;
     border-top: 1px solid rgb(var(--v-theme-line));
+  }
+  /* The main action stays under the thumb. */
+  .aside-foot {
+    position: sticky;
+    bottom: 0;
+    background: rgb(var(--v-theme-sheet));
+    z-index: 2;
   }
 }
 @media print {

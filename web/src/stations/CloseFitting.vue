@@ -1,9 +1,10 @@
 <script setup lang="ts">
-import { ref, watch } from 'vue';
+import { watch } from 'vue';
 import { CLOSINGS, type Closing } from '@kevro/core';
 import type { FittingView } from '@kevro/contract';
 import { api } from '../api/client';
-import AddDialog from '../parts/AddDialog.vue';
+import FormDialog from '../parts/FormDialog.vue';
+import { useDraft } from '../parts/draft';
 import { dayWords } from '../parts/day-words';
 import { items } from '../players/words';
 import { useFitting } from '../stores/fitting';
@@ -13,27 +14,27 @@ import { CLOSING_NAMES } from '../words';
 const props = defineProps<{ view: FittingView }>();
 const open = defineModel<boolean>({ required: true });
 const fitting = useFitting();
-const how = ref<Closing>('handed-over');
-const note = ref('');
-watch(open, () => {
-  how.value = 'handed-over';
-  note.value = '';
+const draft = useDraft(() => ({ how: 'handed-over' as Closing, note: '' }));
+const form = draft.value;
+watch(open, (now) => {
+  if (now) draft.begin(`close ${props.view.id}`, { how: 'handed-over', note: '' });
 });
 const choices = items(Object.fromEntries(CLOSINGS.map((c) => [c, CLOSING_NAMES[c]])) as typeof CLOSING_NAMES);
 const submit = async (): Promise<void> =>
   fitting.stored(
     props.view.closed
       ? await api('reopenFitting', { id: props.view.id, body: {} })
-      : await api('closeFitting', { id: props.view.id, body: { how: how.value, note: note.value } }),
+      : await api('closeFitting', { id: props.view.id, body: form.value }),
   );
 </script>
 
 <template>
-  <AddDialog
+  <FormDialog
     v-model="open"
     :title="view.closed ? 'Open this fitting again' : 'Close this fitting'"
     :store="view.closed ? 'Open it again' : 'Close it'"
     :submit="submit"
+    :draft="draft"
   >
     <template #default="{ at }">
       <template v-if="view.closed">
@@ -44,10 +45,10 @@ const submit = async (): Promise<void> =>
         </p>
       </template>
       <template v-else>
-        <v-select v-model="how" :items="choices" label="How it ended" :error-messages="at('how')" />
-        <v-text-field v-model="note" label="Note" :error-messages="at('note')" />
+        <v-select v-model="form.how" :items="choices" label="How it ended" :error-messages="at('how')" />
+        <v-text-field v-model="form.note" label="Note" :error-messages="at('note')" />
         <p class="soft small mb-0">Nothing is lost: it stays under Today, among the closed ones.</p>
       </template>
     </template>
-  </AddDialog>
+  </FormDialog>
 </template>

@@ -3,113 +3,122 @@ import { computed, ref } from 'vue';
 import { PART_KINDS, type PartKind } from '@kevro/core';
 import { PART_SCHEMAS, type NewPart, type PartRecord } from '@kevro/contract';
 import { api } from '../api/client';
-import AddDialog from '../parts/AddDialog.vue';
-import { typedNumber, typedOrNone } from '../parts/typed-number';
+import FormDialog from '../parts/FormDialog.vue';
+import NumberField from '../parts/NumberField.vue';
+import { useDraft } from '../parts/draft';
+import { sent, sentOrNone, type Typed } from '../parts/typed';
 import { PART_WORDS } from '../words';
 
 /** A part, added or changed. Its fields are those that its kind's words name; what can be chosen stands in its schema. */
-const emit = defineEmits<{ stored: [] }>();
+const emit = defineEmits<{ stored: [part: PartRecord] }>();
 const open = ref(false);
 const part = ref<PartRecord>();
-const kind = ref<PartKind>('tape');
-const name = ref('');
-const note = ref('');
-const texts = ref<Record<string, string>>({});
+interface PartDraft {
+  kind: PartKind;
+  name: string;
+  note: string;
+  /** What is chosen from words, and what is a number. */
+  words: Record<string, string>;
+  numbers: Record<string, Typed>;
+}
+const draft = useDraft<PartDraft>(() => startOf('tape'));
+const form = draft.value;
 
 const kinds = PART_KINDS.map((value) => ({ value, title: PART_WORDS[value].name }));
-const words = computed(() => PART_WORDS[kind.value]);
+const words = computed(() => PART_WORDS[form.value.kind]);
 /** The choices of a field that takes one of several words; undefined where it takes a number. */
-const choicesOf = (field: string): readonly string[] | undefined => {
-  const schema = (PART_SCHEMAS[kind.value].shape as Record<string, { options?: readonly string[] }>)[field];
+function choicesOf(kind: PartKind, field: string): readonly string[] | undefined {
+  const schema = (PART_SCHEMAS[kind].shape as Record<string, { options?: readonly string[] }>)[field];
   return schema?.options;
-};
+}
 
 /** What is likely, so that least has to be typed. */
-const LIKELY: Partial<Record<string, string>> = { stepCm: '0.5', dabG: '0.5' };
-const startOf = (field: string): string => choicesOf(field)?.[0] ?? LIKELY[field] ?? '';
-
-function fill(): void {
-  const stored = part.value as unknown as Record<string, unknown> | undefined;
-  texts.value = Object.fromEntries(
-    Object.keys(words.value.fields).map((field) => {
-      const value = stored?.[field];
-      return [field, stored ? (value === undefined ? '' : String(value)) : startOf(field)];
-    }),
-  );
+const LIKELY: Partial<Record<string, number>> = { stepCm: 0.5, dabG: 0.5 };
+function startOf(kind: PartKind, stored?: PartRecord): PartDraft {
+  const start: PartDraft = {
+    kind,
+    name: stored?.name ?? '',
+    note: stored?.note ?? '',
+    words: {},
+    numbers: {},
+  };
+  const values = stored as unknown as Record<string, string | number | undefined> | undefined;
+  for (const field of Object.keys(PART_WORDS[kind].fields)) {
+    const choices = choicesOf(kind, field);
+    if (choices) start.words[field] = String(values?.[field] ?? choices[0] ?? '');
+    else
+      start.numbers[field] = values
+        ? ((values[field] as number | undefined) ?? null)
+        : (LIKELY[field] ?? null);
+  }
+  return start;
 }
 function show(of?: PartRecord): void {
   part.value = of;
-  kind.value = of?.kind ?? 'tape';
-  name.value = of?.name ?? '';
-  note.value = of?.note ?? '';
-  fill();
+  draft.begin(`part ${of?.id ?? 'new'}`, startOf(of?.kind ?? 'tape', of));
   open.value = true;
 }
 defineExpose({ show });
-function choose(next: PartKind): void {
-  kind.value = next;
-  fill();
+function choose(kind: PartKind): void {
+  const { name, note } = form.value;
+  Object.assign(form.value, { ...startOf(kind), name, note });
 }
 
-function submit(): Promise<unknown> {
+function submit(): Promise<PartRecord> {
+  const { kind, name, note, words: chosen, numbers } = form.value;
   const fields = Object.entries(words.value.fields).map(([field, of]) => {
-    const text = texts.value[field] ?? '';
-    if (choicesOf(field)) return [field, text];
-    return [field, of?.optional ? typedOrNone(text) : typedNumber(text)];
+    if (choicesOf(kind, field)) return [field, chosen[field]];
+    return [field, of?.optional ? sentOrNone(numbers[field]) : sent(numbers[field])];
   });
   // The server checks it by the kind's own schema.
-  const body = {
-    kind: kind.value,
-    name: name.value,
-    note: note.value,
-    ...Object.fromEntries(fields),
-  } as NewPart;
+  const body = { kind, name, note, ...Object.fromEntries(fields) } as NewPart;
   return part.value ? api('editPart', { id: part.value.id, body }) : api('addPart', { body });
 }
 </script>
 
 <template>
-  <AddDialog
+  <FormDialog
     v-model="open"
     :title="part ? `Change ${part.name}` : 'Add a part'"
     :store="part ? 'Store' : 'Add'"
     :submit="submit"
-    @stored="emit('stored')"
+    :draft="draft"
+    @stored="emit('stored', $event as PartRecord)"
   >
-    <template #default="{ at }">
+    <template #default="{ at, said }">
       <v-select
-        :model-value="kind"
+        :model-value="form.kind"
         :items="kinds"
         label="What it is"
         :disabled="part !== undefined"
         @update:model-value="choose"
       />
-      <v-text-field v-model="name" label="Name" autofocus :error-messages="at('name')" />
+      <v-text-field v-model="form.name" label="Name" autofocus :error-messages="at('name')" />
       <div class="two">
-        <template v-for="(said, field) in words.fields" :key="field">
+        <template v-for="(of, field) in words.fields" :key="`${form.kind} ${field}`">
           <v-select
-            v-if="said && choicesOf(field)"
-            v-model="texts[field]"
-            :items="choicesOf(field)"
-            :label="said.label"
+            v-if="of && choicesOf(form.kind, field)"
+            v-model="form.words[field]"
+            :items="choicesOf(form.kind, field)"
+            :label="of.label"
             :error-messages="at(field)"
           />
-          <v-text-field
-            v-else-if="said"
-            v-model="texts[field]"
-            :label="said.optional ? `${said.label}, if known` : said.label"
-            :suffix="said.unit"
-            inputmode="decimal"
-            :error-messages="at(field)"
+          <NumberField
+            v-else-if="of"
+            v-model="form.numbers[field]!"
+            :label="of.optional ? `${of.label}, if known` : of.label"
+            :measure="of.measure"
+            :unit="of.unit"
+            :error="said(field)"
           />
         </template>
       </div>
-      <v-text-field v-model="note" label="Note" :error-messages="at('note')" />
-      <p v-if="texts.material === 'lead'" class="warn small mb-0">
+      <v-text-field v-model="form.note" label="Note" :error-messages="at('note')" />
+      <p v-if="form.words.material === 'lead'" class="warn small mb-0">
         Lead is poisonous: the build sheet will say how to handle it. Local rules may forbid it.
       </p>
       <p class="soft small mb-0">{{ words.hint }}</p>
       <p v-if="part" class="soft small mb-0">Plans that were chosen keep it as it was.</p>
     </template>
-  </AddDialog>
+  </FormDialog>
 </template>

@@ -1,20 +1,24 @@
 <script setup lang="ts">
 import { computed, reactive, ref } from 'vue';
 import { PART_KINDS, type PartKind } from '@kevro/core';
-import type { PartRow } from '@kevro/contract';
+import type { PartRecord, PartRow } from '@kevro/contract';
 import { api } from '../api/client';
 import ListFoot from '../parts/ListFoot.vue';
 import ListPage from '../parts/ListPage.vue';
+import { focusRow } from '../parts/focus';
 import { useList } from '../parts/list';
 import { useListing } from '../parts/listing';
 import { useCatalogue } from '../stores/catalogue';
 import { useSaved } from '../stores/saved';
+import { useUnits } from '../stores/units';
 import { PART_WORDS } from '../words';
 import PartForm from './PartForm.vue';
+import { vWide } from '../parts/wide-table';
 
 // What a fitter comes here to do: look up what a part weighs; add one that came in, or weigh one anew; take one out of use.
 const catalogue = useCatalogue();
 const saved = useSaved();
+const units = useUnits();
 const { rows, failure, load } = useList(() => catalogue.load());
 const shelf = useListing(reactive({}), ({ limit, offset }) =>
   api('frames', { query: { owner: 'stock', limit, offset } }),
@@ -37,7 +41,9 @@ const groups = computed<Group[]>(() =>
 const retiredCount = computed(() => (rows.value ?? []).filter(({ retired }) => retired).length);
 const valueOf = ({ part }: PartRow, field: string): string => {
   const value = (part as unknown as Record<string, string | number | undefined>)[field];
-  return value === undefined ? '—' : String(value);
+  if (value === undefined) return '—';
+  const { measure = 'number', unit } = PART_WORDS[part.kind].fields[field] ?? {};
+  return typeof value === 'number' ? units.measureWriting(measure, unit).write(value) : value;
 };
 /** The columns of a group: what every part of the kind has, and what at least one of these is known by. */
 const columnsOf = (group: Group) =>
@@ -47,6 +53,11 @@ const columnsOf = (group: Group) =>
 const isNumber = ({ parts }: Group, field: string): boolean =>
   parts.some(({ part }) => typeof (part as unknown as Record<string, unknown>)[field] === 'number');
 
+async function stored({ id }: PartRecord): Promise<void> {
+  saved.stored();
+  await load();
+  focusRow(id);
+}
 async function retire({ part, retired }: PartRow): Promise<void> {
   try {
     await api('retirePart', { id: part.id, body: { retired: !retired } });
@@ -72,7 +83,7 @@ async function retire({ part, retired }: PartRow): Promise<void> {
       <v-checkbox v-if="retiredCount > 0" v-model="withRetired" :label="`Retired ones (${retiredCount})`" />
     </template>
     <template #default>
-      <table v-for="group in groups" :key="group.kind" class="plain mb-6">
+      <table v-for="group in groups" :key="group.kind" v-wide class="plain wide mb-6">
         <caption class="heading">
           {{
             PART_WORDS[group.kind].many
@@ -92,7 +103,7 @@ async function retire({ part, retired }: PartRow): Promise<void> {
           </tr>
         </thead>
         <tbody>
-          <tr v-for="row in group.parts" :key="row.part.id">
+          <tr v-for="row in group.parts" :key="row.part.id" :data-row="row.part.id">
             <td>
               <b>{{ row.part.name }}</b>
               <span v-if="row.retired" class="warn small"> retired</span>
@@ -102,16 +113,11 @@ async function retire({ part, retired }: PartRow): Promise<void> {
               {{ valueOf(row, field) }}
             </td>
             <td class="num nowrap">
-              <v-btn
-                variant="text"
-                size="small"
-                :aria-label="`Change ${row.part.name}`"
-                @click="form?.show(row.part)"
+              <v-btn variant="text" :aria-label="`Change ${row.part.name}`" @click="form?.show(row.part)"
                 >Change</v-btn
               >
               <v-btn
                 variant="text"
-                size="small"
                 :aria-label="`${row.retired ? 'Bring back' : 'Retire'} ${row.part.name}`"
                 @click="retire(row)"
                 >{{ row.retired ? 'Bring back' : 'Retire' }}</v-btn
@@ -132,7 +138,7 @@ async function retire({ part, retired }: PartRow): Promise<void> {
       <ListFoot :shown="shelf.rows.value?.length ?? 0" :total="shelf.total.value" @more="shelf.more" />
     </template>
     <template #after>
-      <PartForm ref="form" @stored="load" />
+      <PartForm ref="form" @stored="stored" />
     </template>
   </ListPage>
 </template>

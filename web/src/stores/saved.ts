@@ -1,5 +1,6 @@
 import { defineStore } from 'pinia';
 import { ref } from 'vue';
+import { timeWords } from '../parts/day-words';
 
 /** When something was last stored, for the foot line; and the last thing that went wrong. */
 export const useSaved = defineStore('saved', () => {
@@ -7,7 +8,7 @@ export const useSaved = defineStore('saved', () => {
   const failure = ref('');
   const stored = (): void => {
     failure.value = '';
-    at.value = new Date().toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' });
+    at.value = timeWords(new Date().toISOString());
   };
   const failed = (error: unknown): void => {
     failure.value = error instanceof Error ? error.message : String(error);

@@ -7,29 +7,50 @@ import {
   pointsHeadLight,
   sportData,
   type FrameShape,
+  type LengthUnit,
   type MassUnit,
+  type Measure,
   type SpecKey,
   type Sport,
 } from '@kevro/core';
 import { useKept } from '../parts/kept';
+import { measureWriting, specWriting, widthWriting, type Writing } from '../parts/typed';
 
 export type ShownBalance = 'cm' | 'in' | 'points';
 /** The frame that a number is of: its sport says the decimals, its length what a balance is in points. */
 export type OfFrame = Pick<FrameShape, 'sport' | 'lengthCm'>;
 
-interface Way {
+export interface Way {
   mass: MassUnit;
+  length: LengthUnit;
   balance: ShownBalance;
   label: string;
 }
 
 /** The ways a fitter thinks, in the order in which `u` goes through them. */
 export const WAYS: readonly [Way, ...Way[]] = [
-  { mass: 'g', balance: 'cm', label: 'g · cm' },
-  { mass: 'g', balance: 'points', label: 'g · points' },
-  { mass: 'oz', balance: 'in', label: 'oz · in' },
-  { mass: 'oz', balance: 'points', label: 'oz · points' },
+  { mass: 'g', length: 'cm', balance: 'cm', label: 'g · cm' },
+  { mass: 'g', length: 'cm', balance: 'points', label: 'g · points' },
+  { mass: 'oz', length: 'in', balance: 'in', label: 'oz · in' },
+  { mass: 'oz', length: 'in', balance: 'points', label: 'oz · points' },
 ];
+
+/** The unit of each measure, the way the fitter thinks. */
+const UNITS: Partial<Record<Measure, (way: Way) => string>> = {
+  mass: ({ mass }) => mass,
+  length: ({ length }) => length,
+  shift: ({ balance }) => balance,
+  area: ({ length }) => (length === 'in' ? 'in²' : 'cm²'),
+  thickness: () => 'mm',
+  inertia: () => 'kg·cm²',
+  massPerCm: () => 'g/cm',
+  time: () => 's',
+  minutes: () => 'min',
+  hours: () => 'h',
+  angle: () => '°',
+  share: () => '%',
+  percent: () => '%',
+};
 
 const minus = (text: string): string => text.replace('-', '−');
 
@@ -92,5 +113,42 @@ export const useUnits = defineStore('units', () => {
     return zero ? (0).toFixed(places) : minus(signed > 0 ? `+${text}` : text);
   }
 
-  return { way, index, next, unit, digits, show, showWidth, showChange };
+  /** How a spec is typed, and a width of it. */
+  const writing = (key: SpecKey, shape: OfFrame): Writing =>
+    specWriting(key, shape, way.value, digits(key, shape.sport) + 1);
+  const widthWritingOf = (key: SpecKey, sport: Sport): Writing =>
+    widthWriting(key, way.value, fine(key, sport) + 1);
+  /** The unit in which a measure is shown, unless it is always shown in one. */
+  const unitOf = (measure: Measure): string => UNITS[measure]?.(way.value) ?? '';
+  const writingOf = (measure: Measure, unit = unitOf(measure)): Writing => measureWriting(measure, unit, 3);
+  /** A width or an amount by which something misses, with its unit: «9 kg·cm²», «0.5 points». */
+  const sayWidth = (key: SpecKey, width: number, sport: Sport): string =>
+    `${showWidth(key, width, sport)} ${unit(key)}`;
+  /** A length at the bench, without its unit: a tenth of a cm, or a hundredth of an inch. */
+  const benchLength = (cm: number): string =>
+    way.value.length === 'in' ? (cm / CM_PER_INCH).toFixed(2) : cm.toFixed(1);
+  const bench = computed(() => ({ say: benchLength, unit: way.value.length }));
+  /** A measure as shown, with its unit: «68.58 cm», «27 in». */
+  const showMeasure = (measure: 'length' | 'area', value: number): string => {
+    const { unit: said, write } = writingOf(measure);
+    return `${write(value)} ${said}`;
+  };
+
+  return {
+    way,
+    index,
+    next,
+    unit,
+    digits,
+    show,
+    showWidth,
+    showChange,
+    sayWidth,
+    benchLength,
+    bench,
+    showMeasure,
+    writing,
+    widthWriting: widthWritingOf,
+    measureWriting: writingOf,
+  };
 });

@@ -2,76 +2,122 @@
 import { until } from '@vueuse/core';
 import { ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
+import type { FittingView, FrameRecord, Player } from '@kevro/contract';
 import { Refused, api } from '../api/client';
+import FrameForm from '../frames/FrameForm.vue';
+import FormDialog from '../parts/FormDialog.vue';
 import PickFrames from '../parts/PickFrames.vue';
 import PickPlayer from '../parts/PickPlayer.vue';
+import { useDraft } from '../parts/draft';
+import PlayerForm from '../players/PlayerForm.vue';
 
-const open = defineModel<boolean>({ required: true });
+/** A fitting is a player and one frame, or a set: those that are known, or new ones. */
+interface Pair {
+  playerId: string | null;
+  frameIds: string[];
+}
 const router = useRouter();
-const playerId = ref<string | null>(null);
-const frameIds = ref<string[]>([]);
+const open = ref(false);
+const draft = useDraft<Pair>(() => ({ playerId: null, frameIds: [] }));
+const form = draft.value;
 const looking = ref(false);
-const failure = ref('');
-const tried = ref(false);
-const busy = ref(false);
+/** The open fitting of the same pair, which is asked about. */
+const existing = ref<{ id: string; sentence: string }>();
+const playerForm = ref<InstanceType<typeof PlayerForm>>();
+const frameForm = ref<InstanceType<typeof FrameForm>>();
 
-watch(open, (now) => {
-  if (!now) return;
-  playerId.value = null;
-  frameIds.value = [];
-  failure.value = '';
-  tried.value = false;
-});
+function show(pair: Pair = { playerId: null, frameIds: [] }): void {
+  draft.begin(`fitting ${pair.frameIds.join()}`, pair);
+  existing.value = undefined;
+  open.value = true;
+}
+defineExpose({ show });
+watch(form, () => (existing.value = undefined), { deep: true });
 
-async function start(): Promise<void> {
+async function submit(evenIfOpen = false): Promise<FittingView | undefined> {
   // Enter may come before the one frame of the player that was just chosen.
   await until(looking).toBe(false);
-  tried.value = true;
-  if (!playerId.value || frameIds.value.length === 0 || busy.value) return;
-  busy.value = true;
+  const { playerId, frameIds } = form.value;
+  const missing = [
+    ...(playerId === null ? [{ path: 'playerId', message: 'Choose a player.' }] : []),
+    ...(frameIds.length === 0 ? [{ path: 'frameIds', message: 'Choose a frame.' }] : []),
+  ];
+  if (missing.length > 0) {
+    throw new Refused(
+      'missing',
+      '',
+      missing.map((one) => ({ ...one, code: 'missing' as const })),
+    );
+  }
   try {
-    const fitting = await api('openFitting', {
-      body: { playerId: playerId.value, frameIds: frameIds.value },
-    });
-    open.value = false;
-    await router.push(`/fittings/${fitting.id}/measure`);
+    return await api('openFitting', { body: { playerId: playerId ?? '', frameIds, evenIfOpen } });
   } catch (error) {
-    failure.value = error instanceof Refused ? error.message : String(error);
-  } finally {
-    busy.value = false;
+    if (error instanceof Refused && error.existing) {
+      existing.value = { id: error.existing, sentence: error.message };
+    }
+    throw error;
   }
 }
-const need = (there: boolean, what: string): string | undefined =>
-  tried.value && !there ? `Choose a ${what}.` : undefined;
+const goTo = (id: string): Promise<unknown> => router.push(`/fittings/${id}/measure`);
+async function another(): Promise<void> {
+  const fitting = await submit(true);
+  if (!fitting) return;
+  draft.stored();
+  open.value = false;
+  await goTo(fitting.id);
+}
+function newPlayer(player: Player): void {
+  form.value.playerId = player.id;
+}
+function newFrame(frame: FrameRecord): void {
+  form.value.frameIds = [...form.value.frameIds, frame.id];
+}
 </script>
 
 <template>
-  <v-dialog v-model="open" max-width="520">
-    <v-card class="pa-5">
-      <form novalidate @submit.prevent="start">
-        <h2 class="text-h6 mb-3">Open a fitting</h2>
-        <PickPlayer
-          v-model="playerId"
-          label="Player"
-          autofocus
-          class="mb-3"
-          :error="need(playerId !== null, 'player')"
-        />
+  <FormDialog
+    v-model="open"
+    title="Open a fitting"
+    store="Open and measure"
+    :submit="() => submit()"
+    :draft="draft"
+    @stored="goTo(($event as FittingView).id)"
+  >
+    <template #default="{ said }">
+      <div class="pick">
+        <PickPlayer v-model="form.playerId" label="Player" autofocus :error="said('playerId')" />
+        <v-btn variant="outlined" @click="playerForm?.show()">New player</v-btn>
+      </div>
+      <div class="pick">
         <PickFrames
-          v-model="frameIds"
+          v-model="form.frameIds"
           v-model:looking="looking"
           label="Frame, or a set"
-          :owner-id="playerId"
-          :error="need(frameIds.length > 0, 'frame')"
+          :owner-id="form.playerId"
+          :error="said('frameIds')"
         />
-        <p v-if="failure" class="miss mt-3 mb-0" role="alert">{{ failure }}</p>
-        <p class="soft small mt-3 mb-0">Somebody new? Add them under Players and their frame under Frames.</p>
-        <div class="d-flex ga-2 mt-4">
-          <v-spacer />
-          <v-btn variant="text" @click="open = false">Cancel</v-btn>
-          <v-btn type="submit" color="primary" :loading="busy">Open and measure</v-btn>
-        </div>
-      </form>
-    </v-card>
-  </v-dialog>
+        <v-btn variant="outlined" @click="frameForm?.show(undefined, form.playerId)">New frame</v-btn>
+      </div>
+      <p v-if="existing" class="mb-0 d-flex flex-wrap ga-2">
+        <v-btn variant="outlined" @click="goTo(existing.id)">Go on with the open one</v-btn>
+        <v-btn variant="outlined" @click="another">Open another all the same</v-btn>
+      </p>
+    </template>
+  </FormDialog>
+  <PlayerForm ref="playerForm" @stored="newPlayer" />
+  <FrameForm ref="frameForm" @stored="newFrame" />
 </template>
+
+<style scoped>
+.pick {
+  display: grid;
+  grid-template-columns: 1fr 130px;
+  gap: 10px;
+  align-items: start;
+}
+@media (max-width: 600px) {
+  .pick {
+    grid-template-columns: 1fr;
+  }
+}
+</style>

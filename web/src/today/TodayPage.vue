@@ -2,6 +2,7 @@
 import { reactive, ref } from 'vue';
 import type { FittingRow } from '@kevro/contract';
 import { api } from '../api/client';
+import { useKeys } from '../app/keys';
 import { dayWords, momentWords } from '../parts/day-words';
 import ListFoot from '../parts/ListFoot.vue';
 import { useListing } from '../parts/listing';
@@ -14,7 +15,8 @@ const query = reactive({ closed: false });
 const { rows, total, failure, load, more } = useListing(query, ({ closed, limit, offset }) =>
   api('today', { query: { closed: closed ? 'yes' : 'no', limit, offset } }),
 );
-const opening = ref(false);
+const fitting = ref<InstanceType<typeof NewFitting>>();
+useKeys({ n: () => fitting.value?.show() });
 
 type Frame = FittingRow['frames'][number];
 const goTo = (row: FittingRow, frame: Frame): string => {
@@ -33,20 +35,26 @@ const reason = ({ next }: Frame): string => {
       <h1>Today</h1>
       <span class="spring" />
       <v-checkbox v-model="query.closed" label="Closed ones" />
-      <v-btn color="primary" size="large" @click="opening = true">Open a fitting</v-btn>
+      <v-btn color="primary" size="large" @click="fitting?.show()">Open a fitting</v-btn>
     </div>
     <div v-if="failure" role="alert">
       <p class="miss">{{ failure }}</p>
       <v-btn variant="outlined" @click="load">Try again</v-btn>
     </div>
     <p v-else-if="!rows" class="soft" role="status">Looking up the fittings…</p>
-    <p v-else-if="rows.length === 0" class="soft">
-      {{
-        query.closed
-          ? 'No fitting is closed yet.'
-          : 'No fitting is open. Open one with a player and a frame; measuring comes first.'
-      }}
-    </p>
+    <p v-else-if="rows.length === 0 && query.closed" class="soft">No fitting is closed yet.</p>
+    <div v-else-if="rows.length === 0">
+      <p class="soft">
+        No fitting is open. <button type="button" class="link" @click="fitting?.show()">Open one</button> with
+        a player and a frame, known or new; measuring comes first.
+      </p>
+      <p class="soft">
+        New here? <RouterLink :to="{ name: 'guide' }">Your first fitting, step by step</RouterLink>. Tape and
+        putty are kept under <RouterLink :to="{ name: 'stock' }">Stock</RouterLink>, what others play under
+        <RouterLink :to="{ name: 'setups' }">Setups</RouterLink>, the shop’s name under
+        <RouterLink :to="{ name: 'settings' }">Settings</RouterLink>.
+      </p>
+    </div>
     <ul v-else class="fittings">
       <template v-for="row in rows" :key="row.id">
         <li v-for="(frame, i) in row.frames" :key="frame.id">
@@ -77,7 +85,7 @@ const reason = ({ next }: Frame): string => {
       </template>
     </ul>
     <ListFoot v-if="rows && rows.length > 0" :shown="rows.length" :total="total" @more="more" />
-    <NewFitting v-model="opening" />
+    <NewFitting ref="fitting" />
   </div>
 </template>
 

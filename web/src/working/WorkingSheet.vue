@@ -1,30 +1,60 @@
 <script setup lang="ts">
-import type { Working } from '@kevro/core';
+import { computed } from 'vue';
+import { unitScale, type Working, type WorkingValue } from '@kevro/core';
+import { useUnits } from '../stores/units';
+import Sheet from '../parts/Sheet.vue';
 
 /** How a number came about: equation, values put in, source. */
-defineProps<{ title: string; parts?: Working }>();
+const props = defineProps<{ title: string; parts?: Working; lengthCm?: number }>();
+const units = useUnits();
 const open = defineModel<boolean>({ required: true });
 const figure = (value: number, digits = 2): string => value.toFixed(digits).replace('-', '−');
+/** In the units that the fitter thinks in: the equation holds in any, as long as weights and lengths are each in one. */
+const shown = ({ value, unit, digits = 2, ...rest }: WorkingValue) => {
+  const { mass, length } = units.way;
+  const scale = (measure: 'mass' | 'length', to: string): number => unitScale(measure, to) ?? 1;
+  if (unit === 'g' && mass === 'oz')
+    return { ...rest, unit: mass, value: value / scale('mass', mass), digits: digits + 1 };
+  if (unit === 'cm' && length === 'in')
+    return { ...rest, unit: length, value: value / scale('length', length), digits: digits + 1 };
+  if (unit === 'g·cm' && mass === 'oz')
+    return {
+      ...rest,
+      unit: `${mass}·${length}`,
+      value: value / scale('mass', mass) / scale('length', length),
+      digits: digits + 1,
+    };
+  return { ...rest, unit, value, digits };
+};
+const rows = computed(() => props.parts?.values.map(shown) ?? []);
+const result = computed(() => props.parts && shown(props.parts.result));
+/** A balance is said in points too, where the fitter thinks in them. */
+const inPoints = computed(() => {
+  const { parts, lengthCm } = props;
+  if (units.way.balance !== 'points' || !lengthCm || parts?.result.unit !== 'cm') return '';
+  return units.show('balanceCm', parts.result.value, { sport: 'tennis', lengthCm }, 1);
+});
 </script>
 
 <template>
-  <v-dialog v-model="open" max-width="560">
-    <v-card v-if="parts" class="pa-5">
-      <h2 class="text-h6">{{ title }}</h2>
+  <Sheet v-model="open" :title="title">
+    <template v-if="parts">
       <p class="equation">{{ parts.equation }}</p>
       <table class="plain">
         <tbody>
-          <tr v-for="(v, i) in parts.values" :key="i">
+          <tr v-for="(v, i) in rows" :key="i">
             <td class="symbol">{{ v.symbol }}</td>
             <td>{{ v.meaning }}</td>
             <td class="num">{{ figure(v.value, v.digits) }}</td>
             <td class="soft">{{ v.unit }}</td>
           </tr>
-          <tr class="result">
-            <td class="symbol">{{ parts.result.symbol }}</td>
-            <td>{{ parts.result.meaning }}</td>
-            <td class="num">{{ figure(parts.result.value, parts.result.digits) }}</td>
-            <td>{{ parts.result.unit }}</td>
+          <tr v-if="result" class="result">
+            <td class="symbol">{{ result.symbol }}</td>
+            <td>
+              {{ result.meaning }}<template v-if="inPoints">, {{ inPoints }}</template>
+            </td>
+            <td class="num">{{ figure(result.value, result.digits) }}</td>
+            <td>{{ result.unit }}</td>
           </tr>
         </tbody>
       </table>
@@ -33,8 +63,8 @@ const figure = (value: number, digits = 2): string => value.toFixed(digits).repl
       <div class="d-flex mt-4">
         <v-spacer /><v-btn color="primary" autofocus @click="open = false">Close</v-btn>
       </div>
-    </v-card>
-  </v-dialog>
+    </template>
+  </Sheet>
 </template>
 
 <style scoped>

@@ -6,7 +6,6 @@ import {
   SPEC_KEYS,
   aimGuards,
   aimProblems,
-  parseNumber,
   partWay,
   sportData,
   type Aim,
@@ -16,26 +15,27 @@ import {
 import { fieldError, sentence } from '@kevro/contract';
 import { Refused, api } from '../../api/client';
 import Lanes from '../../lanes/Lanes.vue';
-import SpecField from '../../parts/SpecField.vue';
+import ChoiceRow from '../../parts/ChoiceRow.vue';
+import DraftNotice from '../../parts/DraftNotice.vue';
+import NumberField from '../../parts/NumberField.vue';
 import UnsavedSheet from '../../parts/UnsavedSheet.vue';
-import { readSpec } from '../../parts/spec-text';
+import { useDraft } from '../../parts/draft';
+import { numberOf, type Typed } from '../../parts/typed';
 import { useUnsaved } from '../../parts/unsaved';
 import Rail from '../../rail/Rail.vue';
 import { useFitting } from '../../stores/fitting';
 import { useLibrary } from '../../stores/library';
 import { useSaved } from '../../stores/saved';
-import { useUnits } from '../../stores/units';
 import WorkingSheet from '../../working/WorkingSheet.vue';
 import Bench from '../Bench.vue';
 import NotYet from '../NotYet.vue';
+import { SPEC_NAMES } from '../../words';
 import { guardWords } from './guard-words';
 import { readingWorking, sweetOf, useBenchMarks } from '../bench-marks';
 import { useWorking } from '../working';
-import { useKept } from '../../parts/kept';
 
 // What a fitter comes here to do: take a setup's numbers, or half the way to them; change what they know better; say what matters.
 const fitting = useFitting();
-const units = useUnits();
 const saved = useSaved();
 const marks = useBenchMarks();
 const route = useRoute();
@@ -44,8 +44,8 @@ const { sheet, show } = useWorking();
 
 type Way = 'copy' | 'part-way' | 'by-hand';
 interface Row {
-  value: string;
-  tolerance: string;
+  value: Typed;
+  tolerance: Typed;
   priority: Priority;
 }
 interface Draft {
@@ -67,8 +67,8 @@ const rowsOf = (aim: Aim): Record<SpecKey, Row> =>
       return [
         key,
         {
-          value: target ? units.show(key, target.value, shape.value, key === 'balanceCm' ? 1 : 0) : '',
-          tolerance: String(target?.tolerance ?? sport.value.tolerance[key]),
+          value: target?.value ?? null,
+          tolerance: target?.tolerance ?? sport.value.tolerance[key],
           priority: target?.priority ?? (target ? 'want' : 'free'),
         },
       ];
@@ -87,9 +87,11 @@ const startDraft = (): Draft => {
     rows: rowsOf(fitting.before ? partWay(sport.value, fitting.before, {}, 0) : {}),
   };
 };
-const draftKey = `kevro-aim-${fitting.round?.id ?? ''}-${fitting.measurement?.id ?? ''}`;
-const draft = useKept<Draft>(draftKey, startDraft(), { writeDefaults: false });
-const storedRows = ref(JSON.stringify(startDraft().rows));
+const kept = useDraft(startDraft);
+kept.begin(`aim ${fitting.round?.id ?? ''}`, startDraft());
+const draft = kept.value;
+// An aim that was set meanwhile, here or in another tab, is what stands; what was typed is offered beside it.
+watch([() => fitting.aim?.id, () => fitting.measurement?.id], () => kept.restart(startDraft()));
 
 const choices = computed(() => {
   const beside = new Set(fitting.references);
@@ -109,29 +111,32 @@ function searchSetups(text: string): void {
   library.query.search = text === own?.title ? '' : text;
 }
 
-/** Writes the numbers of the chosen way into the rows. */
-function take(): void {
+/** The numbers of the chosen way. */
+function taken(): Record<SpecKey, Row> | undefined {
   const own = fitting.before;
-  if (!own || draft.value.way === 'by-hand' || !setup.value) return;
-  draft.value.rows = rowsOf(
-    partWay(sport.value, own, setup.value.specs, draft.value.way === 'copy' ? 1 : draft.value.share / 100),
-  );
+  if (!own || draft.value.way === 'by-hand' || !setup.value) return undefined;
+  const share = draft.value.way === 'copy' ? 1 : draft.value.share / 100;
+  return rowsOf(partWay(sport.value, own, setup.value.specs, share));
 }
 function choose(change: Partial<Pick<Draft, 'way' | 'setupId' | 'share'>>): void {
   Object.assign(draft.value, change);
-  take();
+  draft.value.rows = taken() ?? draft.value.rows;
 }
 // The setup may still be on its way from the server: its numbers are taken when it is there.
 watch(
   () => setup.value?.setup.id,
   () => {
-    const untouched = JSON.stringify(draft.value.rows) === storedRows.value;
-    if (!fitting.aim && draft.value.way !== 'by-hand' && untouched) take();
+    const rows = taken();
+    if (!fitting.aim && rows && !kept.dirty.value) kept.restart({ ...draft.value, rows });
   },
   { immediate: true },
 );
-function typedByHand(): void {
+/** What is typed is aimed at, also where it was left free. */
+function typedByHand(key: SpecKey, typed: Typed): void {
+  const row = draft.value.rows[key];
   draft.value.way = 'by-hand';
+  row.value = typed;
+  if (row.priority === 'free' && typed !== null) row.priority = 'want';
 }
 
 const read = computed(() => {
@@ -139,12 +144,13 @@ const read = computed(() => {
   const errors: Record<string, string> = {};
   for (const key of SPEC_KEYS) {
     const row = draft.value.rows[key];
-    const empty = row.value.trim() === '';
+    const empty = row.value === null;
     if (empty && row.priority === 'free') continue;
-    const value = readSpec(key, row.value, units.way, lengthCm.value);
-    const tolerance = parseNumber(row.tolerance);
+    const value = numberOf(row.value);
+    const tolerance = numberOf(row.tolerance);
     if (value === undefined) errors[`${key}.value`] = sentence(empty ? 'missing' : 'not-a-number');
-    if (tolerance === undefined) errors[`${key}.tolerance`] = sentence('not-a-number');
+    if (tolerance === undefined)
+      errors[`${key}.tolerance`] = sentence(row.tolerance === null ? 'missing' : 'not-a-number');
     if (value !== undefined && tolerance !== undefined)
       aim[key] = { value, tolerance, priority: row.priority };
   }
@@ -153,9 +159,8 @@ const read = computed(() => {
   }
   return { aim, errors };
 });
-const dirty = computed(() => JSON.stringify(draft.value.rows) !== storedRows.value);
-const settled = computed(() => fitting.aim && !dirty.value);
-const question = useUnsaved(dirty);
+const settled = computed(() => fitting.aim && !kept.dirty.value);
+const question = useUnsaved(kept.dirty);
 
 const guards = computed(() =>
   aimGuards(read.value.aim, {
@@ -196,7 +201,7 @@ async function store(): Promise<void> {
         target: read.value.aim,
       },
     });
-    storedRows.value = JSON.stringify(draft.value.rows);
+    kept.stored();
     await fitting.stored();
     await router.push({ name: 'plan' });
   } catch (error) {
@@ -213,17 +218,11 @@ const WAYS: { title: string; value: Way }[] = [
   { title: 'By hand', value: 'by-hand' },
 ];
 const PRIORITIES = ALL_PRIORITIES.map((value) => ({ value, title: value }));
-const toleranceUnit: Record<SpecKey, string> = {
-  massG: 'g',
-  balanceCm: 'cm',
-  swingWeight: '',
-  twistWeight: '',
-};
 </script>
 
 <template>
   <NotYet v-if="!fitting.before || !fitting.frame" missing="Nothing is measured yet" station="measure" />
-  <Bench v-else aside-label="Aim">
+  <Bench v-else :title="`Aim for ${fitting.record?.tag ?? ''}`" aside-label="Aim">
     <Rail
       :frame="fitting.frame"
       :dress="fitting.dress"
@@ -238,19 +237,13 @@ const toleranceUnit: Record<SpecKey, string> = {
       @open="show($event, readingWorking($event, fitting.measurement, fitting.frame), 'measured')"
     />
     <template #aside>
-      <div class="ways" role="radiogroup" aria-label="Way to an aim">
-        <button
-          v-for="way in WAYS"
-          :key="way.value"
-          type="button"
-          role="radio"
-          :aria-checked="draft.way === way.value"
-          :class="{ on: draft.way === way.value }"
-          @click="choose({ way: way.value })"
-        >
-          {{ way.title }}
-        </button>
-      </div>
+      <DraftNotice :draft="kept" />
+      <ChoiceRow
+        :model-value="draft.way"
+        label="Way to an aim"
+        :choices="WAYS"
+        @update:model-value="choose({ way: $event })"
+      />
       <template v-if="draft.way !== 'by-hand'">
         <v-autocomplete
           :model-value="draft.setupId"
@@ -277,21 +270,22 @@ const toleranceUnit: Record<SpecKey, string> = {
       </template>
       <form id="aim" class="specs" novalidate @submit.prevent="store">
         <fieldset v-for="key in SPEC_KEYS" :key="key">
-          <SpecField
-            v-model="draft.rows[key].value"
+          <NumberField
+            :model-value="draft.rows[key].value"
+            :label="SPEC_NAMES[key]"
             :spec="key"
             :shape="shape"
             :error="errorAt(`${key}.value`)"
-            @update:model-value="typedByHand"
+            @update:model-value="typedByHand(key, $event)"
           />
           <div class="second">
-            <v-text-field
+            <NumberField
               v-model="draft.rows[key].tolerance"
               label="within ±"
-              :suffix="toleranceUnit[key]"
-              inputmode="decimal"
-              autocomplete="off"
-              :error-messages="errorAt(`${key}.tolerance`) ? [errorAt(`${key}.tolerance`)!] : []"
+              :spec="key"
+              :shape="shape"
+              width
+              :error="errorAt(`${key}.tolerance`)"
             />
             <v-select v-model="draft.rows[key].priority" :items="PRIORITIES" label="priority" />
           </div>
@@ -309,29 +303,16 @@ const toleranceUnit: Record<SpecKey, string> = {
       ><span><kbd>Tab</kbd> next field</span><span><kbd>Enter</kbd> set the aim</span></template
     >
   </Bench>
-  <WorkingSheet v-model="sheet.open" :title="sheet.title" :parts="sheet.parts" />
+  <WorkingSheet
+    v-model="sheet.open"
+    :title="sheet.title"
+    :parts="sheet.parts"
+    :length-cm="fitting.frame?.lengthCm"
+  />
   <UnsavedSheet :question="question" what="The aim has changed but is not set." />
 </template>
 
 <style scoped>
-.ways {
-  display: grid;
-  grid-template-columns: auto auto auto;
-  border: 1px solid rgb(var(--v-theme-soft));
-  border-radius: 4px;
-}
-.ways button {
-  padding: 10px 6px;
-  color: rgb(var(--v-theme-soft));
-}
-.ways button + button {
-  border-left: 1px solid rgb(var(--v-theme-soft));
-}
-.ways .on {
-  background: rgb(var(--v-theme-ink));
-  color: rgb(var(--v-theme-paper));
-  font-weight: 700;
-}
 .specs {
   display: flex;
   flex-direction: column;

@@ -4,6 +4,6 @@ import type { Guard } from '@kevro/core';
 export function guardWords({ code, value, limit }: Guard, playerName: string): string {
   switch (code) {
     case 'over-ceiling':
-      return `${Number((value - limit).toFixed(1))} kg·cm² above what ${playerName} is known to carry (${limit}). Expect late contact and a tired arm.`;
+      return `${Number((value - limit).toFixed(1))} kg·cm² above the ceiling of ${playerName} (${limit}). Expect late contact and a tired arm.`;
   }
 }

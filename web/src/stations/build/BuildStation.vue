@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed } from 'vue';
+import { computed, ref } from 'vue';
 import {
   changeOutcome,
   cutList,
@@ -11,9 +11,11 @@ import {
 import { api } from '../../api/client';
 import Lanes from '../../lanes/Lanes.vue';
 import { momentWords } from '../../parts/day-words';
+import Tick from '../../parts/Tick.vue';
 import Rail from '../../rail/Rail.vue';
 import { useFitting } from '../../stores/fitting';
 import { useSaved } from '../../stores/saved';
+import { useUnits } from '../../stores/units';
 import WorkingSheet from '../../working/WorkingSheet.vue';
 import { CAUTIONS, MARK_WORDS, STEP_HINTS } from '../../words';
 import Bench from '../Bench.vue';
@@ -28,6 +30,7 @@ import { isOnePlace, stepDoing, stepTitle } from './step-words';
 // What a fitter comes here to do: see the next step; read what to cut and where it goes; print the sheet for the bench.
 const fitting = useFitting();
 const saved = useSaved();
+const units = useUnits();
 const marks = useBenchMarks();
 const { sheet, show } = useWorking();
 
@@ -60,7 +63,9 @@ const whenOf = (step: BenchStep): string => {
 
 const labels = computed(() =>
   cuts.value.map((cut) =>
-    cut.startCm < 0 ? `±${cut.endCm.toFixed(1)} cm` : `${cut.startCm.toFixed(1)}–${cut.endCm.toFixed(1)} cm`,
+    cut.startCm < 0
+      ? `±${units.benchLength(cut.endCm)} ${units.way.length}`
+      : `${units.benchLength(cut.startCm)}–${units.benchLength(cut.endCm)} ${units.way.length}`,
   ),
 );
 const shownMarks = computed(() => ({
@@ -69,12 +74,15 @@ const shownMarks = computed(() => ({
   predictedUncertainty: plan.value?.uncertainty,
 }));
 
-/** Marks are stored one after the other: several steps ticked at once are all kept, in their order. */
+/** Marks are stored one after the other: several steps ticked at once are all kept, in their order, and none is shown before it is stored. */
 let marking = Promise.resolve();
-function mark(step: BenchStep, as: Mark): void {
+const waiting = ref<readonly string[]>([]);
+function mark(step: BenchStep): void {
   const { view } = fitting;
   const planId = plan.value?.id;
-  if (!view || planId === undefined) return;
+  if (!view || planId === undefined || waiting.value.includes(step.key)) return;
+  waiting.value = [...waiting.value, step.key];
+  const as: Mark = isOver(step) ? 'open' : 'done';
   marking = marking.then(async () => {
     try {
       await fitting.stored(
@@ -82,6 +90,8 @@ function mark(step: BenchStep, as: Mark): void {
       );
     } catch (error) {
       saved.failed(error);
+    } finally {
+      waiting.value = waiting.value.filter((key) => key !== step.key);
     }
   });
 }
@@ -99,7 +109,7 @@ const print = (): void => window.print();
     station="measure"
   />
   <NotYet v-else-if="!plan" missing="No plan is chosen yet" station="plan" />
-  <Bench v-else aside-label="Steps at the bench">
+  <Bench v-else :title="`Build ${fitting.record.tag}`" aside-label="Steps at the bench">
     <div class="no-print">
       <Rail
         :frame="fitting.frame"
@@ -121,13 +131,12 @@ const print = (): void => window.print();
       />
     </div>
     <PrintedSheet
-      v-if="fitting.view"
-      :player-name="fitting.view.player.name"
       :frame="fitting.record"
       :measurement="start"
-      :aim="fitting.aim?.target"
+      :aimed="fitting.aim"
       :plan="plan"
       :cuts="cuts"
+      :labels="labels"
       :title-of="titleOf"
       :doing-of="doingOf"
       :when-of="whenOf"
@@ -137,16 +146,17 @@ const print = (): void => window.print();
       <h2 class="heading">At the bench, in this order</h2>
       <ol class="steps">
         <li v-for="step in steps" :key="step.key" :class="{ done: isOver(step), next: step === next }">
-          <v-checkbox
-            :model-value="isOver(step)"
+          <Tick
+            :checked="isOver(step)"
             :label="titleOf(step)"
+            :waiting="waiting.includes(step.key)"
             :disabled="closed"
-            @update:model-value="mark(step, $event ? 'done' : 'open')"
+            @tick="mark(step)"
           />
           <div class="more">
             <p v-if="whenOf(step)" class="small soft">{{ whenOf(step) }}</p>
             <ul v-if="isOnePlace(step)" class="cuts">
-              <li v-for="cut in cutsOf(step)" :key="cut.placementId">{{ cutWords(cut) }}</li>
+              <li v-for="cut in cutsOf(step)" :key="cut.placementId">{{ cutWords(cut, units.bench) }}</li>
             </ul>
             <p v-for="doing in doingOf(step)" :key="doing" class="small">{{ doing }}</p>
             <template v-if="step === next">
@@ -161,7 +171,7 @@ const print = (): void => window.print();
           </div>
         </li>
       </ol>
-      <p v-if="!next" class="good"><b>All steps are done.</b></p>
+      <p v-if="!next" class="good"><b>Everything at the bench is done.</b></p>
     </template>
     <template #action>
       <v-btn color="primary" size="large" block @click="print">Print the build sheet</v-btn>
@@ -170,7 +180,12 @@ const print = (): void => window.print();
       <span><kbd>Tab</kbd> next step</span><span><kbd>Space</kbd> done</span>
     </template>
   </Bench>
-  <WorkingSheet v-model="sheet.open" :title="sheet.title" :parts="sheet.parts" />
+  <WorkingSheet
+    v-model="sheet.open"
+    :title="sheet.title"
+    :parts="sheet.parts"
+    :length-cm="fitting.frame?.lengthCm"
+  />
 </template>
 
 <style scoped>
@@ -183,18 +198,14 @@ const print = (): void => window.print();
   border-top: 1px solid rgb(var(--v-theme-line));
   padding: 4px 0;
 }
-.steps :deep(.v-label) {
-  opacity: 1;
-  white-space: normal;
-}
-.next :deep(.v-label) {
+.next :deep(.tick) {
   font-weight: 700;
 }
-.done :deep(.v-label) {
+.done :deep(.tick) {
   color: rgb(var(--v-theme-soft));
 }
 .more {
-  padding-left: 40px;
+  padding-left: 36px;
 }
 .more p {
   margin: 0 0 6px;

@@ -1,14 +1,17 @@
 <script setup lang="ts">
 import type { Cut } from '@kevro/core';
 import { ZONE_NAMES } from '../../words';
+import { useUnits } from '../../stores/units';
 import { placeWords } from './cut-words';
+import { vWide } from '../../parts/wide-table';
 
 /** The cut list: what to cut, how long, and where it starts and ends. */
 defineProps<{ cuts: readonly Cut[] }>();
+const units = useUnits();
 </script>
 
 <template>
-  <table class="plain">
+  <table v-wide class="plain wide">
     <caption class="heading">
       Cut list
     </caption>
@@ -17,7 +20,7 @@ defineProps<{ cuts: readonly Cut[] }>();
         <th>Where</th>
         <th>What</th>
         <th class="num">Pieces</th>
-        <th class="num">Length, cm</th>
+        <th class="num">Length, {{ units.way.length }}</th>
         <th class="num">Each, g</th>
         <th>Start and end</th>
         <th class="num">Sum, g</th>
@@ -33,9 +36,9 @@ defineProps<{ cuts: readonly Cut[] }>();
           }}<template v-if="cut.layers > 1">, {{ cut.layers }} layers</template>
         </td>
         <td class="num">{{ cut.pieces }}</td>
-        <td class="num">{{ cut.lengthCm > 0 ? cut.lengthCm.toFixed(1) : '—' }}</td>
+        <td class="num">{{ cut.lengthCm > 0 ? units.benchLength(cut.lengthCm) : '—' }}</td>
         <td class="num">{{ cut.pieceG.toFixed(2) }}</td>
-        <td>{{ placeWords(cut) }}</td>
+        <td>{{ placeWords(cut, units.bench) }}</td>
         <td class="num">
           <b>{{ cut.massG.toFixed(1) }}</b>
         </td>

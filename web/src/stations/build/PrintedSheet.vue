@@ -1,7 +1,11 @@
 <script setup lang="ts">
-import { SPEC_KEYS, type Aim, type BenchStep, type Cut } from '@kevro/core';
-import type { FrameRecord, Measurement, PlanRecord } from '@kevro/contract';
-import { dressWords, lengthWords } from '../../parts/dress-words';
+import { computed, ref, watch } from 'vue';
+import { SPEC_KEYS, settleFrame, type Aim, type BenchStep, type Cut } from '@kevro/core';
+import type { AimRecord, FrameRecord, Measurement, PlanRecord } from '@kevro/contract';
+import { api } from '../../api/client';
+import { wholeDayWords } from '../../parts/day-words';
+import { dressWords } from '../../parts/dress-words';
+import Rail from '../../rail/Rail.vue';
 import { useUnits } from '../../stores/units';
 import { CAUTIONS, SPEC_NAMES, STEP_HINTS } from '../../words';
 import CutTable from './CutTable.vue';
@@ -10,30 +14,58 @@ import { isOnePlace } from './step-words';
 
 /** The build sheet on paper: what the screen shows, in one column. Player notes are left out. */
 const props = defineProps<{
-  playerName: string;
   frame: FrameRecord;
   measurement: Measurement | undefined;
-  aim: Aim | undefined;
+  aimed: AimRecord | undefined;
   plan: PlanRecord;
   cuts: readonly Cut[];
+  labels: readonly string[];
   titleOf: (step: BenchStep) => string;
   doingOf: (step: BenchStep) => string[];
   whenOf: (step: BenchStep) => string;
 }>();
 const units = useUnits();
-const { shape } = props.frame;
+const shape = computed(() => props.frame.shape);
+const aim = computed<Aim | undefined>(() => props.aimed?.target);
 const cutsOf = (step: BenchStep) => props.cuts.filter((cut) => step.placementIds.includes(cut.placementId));
-const today = new Date().toLocaleDateString([], { day: 'numeric', month: 'long', year: 'numeric' });
+
+/** The setup that the aim was taken from. */
+const setupName = ref('');
+watch(
+  () => props.aimed?.setupId,
+  async (id) => {
+    const found = id ? await api('setups', { query: { ids: id } }).catch(() => undefined) : undefined;
+    setupName.value = found?.rows[0]?.name ?? '';
+  },
+  { immediate: true },
+);
 </script>
 
 <template>
   <article class="print-only sheet">
-    <h1>Build sheet</h1>
+    <h2>Build sheet</h2>
     <p>
-      <b>{{ playerName }}</b> · {{ frame.maker }} {{ frame.model }}, tag {{ frame.tag }},
-      {{ lengthWords(shape.lengthCm) }} · {{ today }}<br />
-      Measured {{ measurement ? dressWords(measurement.dress, shape.sport) : '' }}
+      <template v-if="measurement">
+        Measured {{ wholeDayWords(measurement.takenAt) }}: {{ dressWords(measurement.dress, shape.sport)
+        }}<br />
+      </template>
+      <template v-if="aimed">
+        Aim of {{ wholeDayWords(aimed.createdAt)
+        }}<template v-if="setupName">, from the setup of {{ setupName }}</template
+        ><br />
+      </template>
+      Planned {{ wholeDayWords(plan.createdAt) }}
     </p>
+    <Rail
+      :frame="settleFrame(shape)"
+      :dress="measurement?.dress"
+      :planned-balance-cm="plan.specs.balanceCm"
+      :measured-balance-cm="measurement?.specs.balanceCm"
+      :weights="plan.placements"
+      :weight-labels="labels"
+      :fixed-width="660"
+      label-once
+    />
     <table class="plain">
       <thead>
         <tr>
@@ -75,10 +107,10 @@ const today = new Date().toLocaleDateString([], { day: 'numeric', month: 'long',
     <h2>At the bench, in this order</h2>
     <ol>
       <li v-for="step in plan.steps" :key="step.key">
-        <span class="box" aria-hidden="true">{{ whenOf(step) ? '×' : '' }}</span><b>{{ titleOf(step) }}</b>
+        <span class="box" aria-hidden="true">{{ whenOf(step) ? '✓' : '' }}</span><b>{{ titleOf(step) }}</b>
         <template v-if="whenOf(step)"> ({{ whenOf(step) }})</template>
         <template v-if="isOnePlace(step)">
-          <div v-for="cut in cutsOf(step)" :key="cut.placementId">{{ cutWords(cut) }}</div>
+          <div v-for="cut in cutsOf(step)" :key="cut.placementId">{{ cutWords(cut, units.bench) }}</div>
         </template>
         <div v-for="doing in doingOf(step)" :key="doing">{{ doing }}</div>
         <div>{{ STEP_HINTS[step.kind] }}</div>
@@ -93,9 +125,6 @@ const today = new Date().toLocaleDateString([], { day: 'numeric', month: 'long',
 .sheet {
   font-size: 12pt;
   line-height: 1.35;
-}
-h1 {
-  font-size: 20pt;
 }
 h2 {
   font-size: 14pt;

@@ -26,6 +26,7 @@ const MOST_GHOSTS = 4;
 
 const library = useLibrary();
 const looked = ref<string>();
+const full = ref('');
 const onlyMeasured = computed({
   get: () => library.query.kind === 'measured',
   set: (only) => {
@@ -54,9 +55,13 @@ let newest = 0;
 async function toggle(id: string): Promise<void> {
   const { view } = fitting;
   if (!view) return;
-  const body = isBeside(id)
-    ? view.references.filter((r) => r !== id)
-    : [...view.references, id].slice(-MOST_GHOSTS);
+  full.value = '';
+  if (!isBeside(id) && view.references.length >= MOST_GHOSTS) {
+    // None goes without a word.
+    full.value = `${MOST_GHOSTS} setups are set beside it already. Take one of them away first.`;
+    return;
+  }
+  const body = isBeside(id) ? view.references.filter((r) => r !== id) : [...view.references, id];
   // Shown at once, so that a second click counts from it.
   fitting.view = { ...view, references: body };
   const own = ++newest;
@@ -112,7 +117,7 @@ const nearestId = computed(() => library.beside[0]?.setup.id);
     missing="Nothing is measured yet"
     station="measure"
   />
-  <Bench v-else aside-label="Setups, nearest first">
+  <Bench v-else :title="`Compare ${fitting.record.tag}`" aside-label="Setups, nearest first">
     <Rail
       :frame="fitting.frame"
       :dress="fitting.dress"
@@ -200,6 +205,7 @@ const nearestId = computed(() => library.beside[0]?.setup.id);
       </v-btn>
     </template>
     <template #action>
+      <p v-if="full" class="warn small mb-0" role="alert">{{ full }}</p>
       <v-btn
         color="primary"
         size="large"
@@ -213,7 +219,12 @@ const nearestId = computed(() => library.beside[0]?.setup.id);
       ><span><kbd>Enter</kbd> set beside the frame</span>
     </template>
   </Bench>
-  <WorkingSheet v-model="sheet.open" :title="sheet.title" :parts="sheet.parts" />
+  <WorkingSheet
+    v-model="sheet.open"
+    :title="sheet.title"
+    :parts="sheet.parts"
+    :length-cm="fitting.frame?.lengthCm"
+  />
 </template>
 
 <style scoped>

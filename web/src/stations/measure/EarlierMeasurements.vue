@@ -1,11 +1,14 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue';
+import type { FrameShape } from '@kevro/core';
 import type { Measurement } from '@kevro/contract';
 import { api } from '../../api/client';
 import { quantityList } from '../../measure/quantities';
 import { dayWords } from '../../parts/day-words';
 import { dressWords } from '../../parts/dress-words';
-import { useUnits, type OfFrame } from '../../stores/units';
+import { faultWords } from '../../frames/timeline';
+import PutRight from '../../measure/PutRight.vue';
+import { useUnits } from '../../stores/units';
 import { PURPOSE_NAMES } from '../../words';
 
 const props = defineProps<{
@@ -14,18 +17,20 @@ const props = defineProps<{
   /** The measurement that the round starts from. */
   startId: string | null;
   open: boolean;
-  shape: OfFrame;
+  shape: FrameShape;
 }>();
-const emit = defineEmits<{ start: [measurementId: string] }>();
+const emit = defineEmits<{ start: [measurementId: string]; changed: [] }>();
+const putRight = ref<InstanceType<typeof PutRight>>();
 const units = useUnits();
 const list = ref<Measurement[]>([]);
-watch(
-  () => [props.frameId, props.newest],
-  async () => {
-    list.value = await api('measurements', { id: props.frameId }).catch(() => []);
-  },
-  { immediate: true },
-);
+async function load(): Promise<void> {
+  list.value = await api('measurements', { id: props.frameId }).catch(() => []);
+}
+watch(() => [props.frameId, props.newest], load, { immediate: true });
+async function stored(): Promise<void> {
+  await load();
+  emit('changed');
+}
 </script>
 
 <template>
@@ -48,16 +53,36 @@ watch(
         <div class="soft small">
           {{ dayWords(m.takenAt) }} · {{ PURPOSE_NAMES[m.purpose] }} · {{ dressWords(m.dress, shape.sport) }}
         </div>
+        <div v-if="!m.counts" class="warn small">{{ faultWords(m) }}</div>
         <div v-if="m.id === startId" class="small"><b>The round starts from this.</b></div>
-        <button v-else-if="open" type="button" class="link small" @click="emit('start', m.id)">
-          start the round from this
-        </button>
+        <div v-if="open && m.supersededBy === null" class="acts">
+          <button
+            v-if="m.id !== startId && m.counts"
+            type="button"
+            class="link small"
+            @click="emit('start', m.id)"
+          >
+            start the round from this
+          </button>
+          <button v-if="m.counts" type="button" class="link small" @click="putRight?.correct(m)">
+            put right
+          </button>
+          <button type="button" class="link small" @click="putRight?.mark(m)">
+            {{ m.counts ? 'mark as wrong' : 'count it again' }}
+          </button>
+        </div>
       </li>
     </ul>
+    <PutRight ref="putRight" :shape="shape" @stored="stored" />
   </section>
 </template>
 
 <style scoped>
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 14px;
+}
 ul {
   list-style: none;
   padding: 0;

@@ -57,6 +57,7 @@ async function startFrom(measurementId: string): Promise<void> {
         :open="fitting.view.closed === null"
         :shape="fitting.record.shape"
         @start="startFrom"
+        @changed="fitting.stored()"
       />
     </template>
     <template #onward>

@@ -1,7 +1,9 @@
 <script setup lang="ts">
 import { partNamed, zoneOf, type Change, type Frame } from '@kevro/core';
 import { pieceWords } from '../../parts/parts-words';
+import { useUnits } from '../../stores/units';
 import { ZONE_NAMES } from '../../words';
+import { FINE_CM, STEP_CM } from './by-hand';
 import { removalWords, swapWords } from './plan-words';
 
 /** What stands on the frame, piece by piece, and the buttons that change the chosen one. */
@@ -10,13 +12,22 @@ defineProps<{
   change: Change;
   byHand: boolean;
   canUndo: boolean;
+  canRedo: boolean;
 }>();
 const selected = defineModel<string | undefined>('selected');
-const emit = defineEmits<{ back: []; forward: []; less: []; more: []; undo: [] }>();
+const units = useUnits();
+const emit = defineEmits<{ move: [byCm: number]; piece: [by: 1 | -1]; undo: []; redo: [] }>();
+/** As the keys move it. */
+const MOVES = [
+  { by: -STEP_CM, sign: '←', says: 'Toward the butt, 5 mm' },
+  { by: -FINE_CM, sign: '‹', says: 'Toward the butt, 1 mm' },
+  { by: FINE_CM, sign: '›', says: 'Toward the tip, 1 mm' },
+  { by: STEP_CM, sign: '→', says: 'Toward the tip, 5 mm' },
+];
 </script>
 
 <template>
-  <h2 class="heading">{{ byHand ? 'Pieces, changed by hand' : 'Pieces of this plan' }}</h2>
+  <h2 class="heading">{{ byHand ? 'What goes on, changed by hand' : 'What goes on' }}</h2>
   <ul class="pieces">
     <li v-for="p in change.placements" :key="p.id">
       <button
@@ -29,7 +40,7 @@ const emit = defineEmits<{ back: []; forward: []; less: []; more: []; undo: [] }
         <span class="line">
           <b>{{ ZONE_NAMES[zoneOf(frame, p)] }}</b><span class="num">{{ p.massG.toFixed(1) }} g</span>
         </span>
-        <span class="soft small">{{ pieceWords(p, partNamed(change.parts, p.partId)) }}</span>
+        <span class="soft small">{{ pieceWords(p, partNamed(change.parts, p.partId), units.bench) }}</span>
       </button>
     </li>
     <li v-for="swap in change.swaps" :key="swap.what" class="piece">Changed to {{ swapWords(swap) }}</li>
@@ -37,36 +48,39 @@ const emit = defineEmits<{ back: []; forward: []; less: []; more: []; undo: [] }
       {{ removalWords(removal, frame) }}
     </li>
   </ul>
+  <p
+    v-if="change.placements.length + change.swaps.length + change.removals.length === 0"
+    class="soft small mb-0"
+  >
+    Nothing is put on or taken off.
+  </p>
   <div class="tools" role="group" aria-label="Change by hand">
     <v-btn
+      v-for="m in MOVES"
+      :key="m.sign"
       variant="outlined"
       :disabled="selected === undefined"
-      aria-label="Toward the butt"
-      @click="emit('back')"
-      >←</v-btn
+      :aria-label="m.says"
+      :title="m.says"
+      @click="emit('move', m.by)"
+      >{{ m.sign }}</v-btn
     >
     <v-btn
       variant="outlined"
       :disabled="selected === undefined"
-      aria-label="Toward the tip"
-      @click="emit('forward')"
-      >→</v-btn
-    >
-    <v-btn
-      variant="outlined"
-      :disabled="selected === undefined"
-      aria-label="One piece less"
-      @click="emit('less')"
+      aria-label="One strip or dab less"
+      @click="emit('piece', -1)"
       >−</v-btn
     >
     <v-btn
       variant="outlined"
       :disabled="selected === undefined"
-      aria-label="One piece more"
-      @click="emit('more')"
+      aria-label="One strip or dab more"
+      @click="emit('piece', 1)"
       >+</v-btn
     >
     <v-btn variant="outlined" :disabled="!canUndo" @click="emit('undo')">undo</v-btn>
+    <v-btn variant="outlined" :disabled="!canRedo" @click="emit('redo')">redo</v-btn>
   </div>
 </template>
 
@@ -96,6 +110,7 @@ const emit = defineEmits<{ back: []; forward: []; less: []; more: []; undo: [] }
 }
 .tools {
   display: flex;
+  flex-wrap: wrap;
   gap: 6px;
 }
 .tools :deep(.v-btn) {

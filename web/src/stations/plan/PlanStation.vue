@@ -16,11 +16,14 @@ import {
 import type { PlanRecord } from '@kevro/contract';
 import { api } from '../../api/client';
 import Lanes from '../../lanes/Lanes.vue';
+import { counted } from '../../parts/counted';
+import DraftNotice from '../../parts/DraftNotice.vue';
 import UnsavedSheet from '../../parts/UnsavedSheet.vue';
 import { useUnsaved } from '../../parts/unsaved';
 import Rail from '../../rail/Rail.vue';
 import { useFitting } from '../../stores/fitting';
 import { useSaved } from '../../stores/saved';
+import { useUnits } from '../../stores/units';
 import WorkingSheet from '../../working/WorkingSheet.vue';
 import Bench from '../Bench.vue';
 import NotYet from '../NotYet.vue';
@@ -39,14 +42,15 @@ import { useKept } from '../../parts/kept';
 // What a fitter comes here to do: see the best way and what each other way misses; move a weight and watch the specs; take it to the bench.
 const fitting = useFitting();
 const saved = useSaved();
+const units = useUnits();
 const router = useRouter();
 const marks = useBenchMarks();
 const { sheet, show } = useWorking();
 const { plans, working, share, failure, errors, make, stop } = usePlans();
 onBeforeUnmount(stop);
 const { parts, choices, choose: chooseParts, failed: noParts } = useShopParts();
-const { history, dirty, markStored, startedEmpty } = useStanding();
-const { selected, drag, piece, forward, back } = useByHand(history);
+const { history, draft, dirty, markStored, startedEmpty } = useStanding();
+const { selected, drag, piece, move } = useByHand(history);
 const question = useUnsaved(dirty);
 
 const aim = computed(() => fitting.aim?.target);
@@ -126,14 +130,18 @@ const shownMarks = computed(() => {
 });
 const inside = computed(() => (aim.value && after.value ? withinTolerance(aim.value, after.value) : false));
 const nowMisses = computed(() =>
-  after.value && aim.value ? missWords(aim.value, deviationFrom(aim.value, after.value)) : '',
+  after.value && aim.value
+    ? missWords(aim.value, deviationFrom(aim.value, after.value), (key, amount) =>
+        units.sayWidth(key, amount, fitting.record?.shape.sport ?? 'tennis'),
+      )
+    : '',
 );
 const addedG = computed(() => (after.value && fitting.before ? after.value.massG - fitting.before.massG : 0));
 const labels = computed(() => placements.value.map((p) => `${(p.massG / p.sides).toFixed(1)} g`));
 const places = computed(() => {
   const { swaps, removals } = standing.value;
   const count = placements.value.length + swaps.length + removals.length;
-  return count === 1 ? '1 place' : `${count} places`;
+  return counted(count, 'place', 'places');
 });
 
 function explain(what: NumberKey): void {
@@ -178,7 +186,7 @@ async function choose(): Promise<void> {
     station="measure"
   />
   <NotYet v-else-if="!aim" missing="No aim is set yet" station="aim" />
-  <Bench v-else aside-label="Ways to get there">
+  <Bench v-else :title="`Plan for ${fitting.record.tag}`" aside-label="Ways to get there">
     <Rail
       :frame="fitting.frame"
       :dress="fitting.dress"
@@ -201,6 +209,7 @@ async function choose(): Promise<void> {
     />
 
     <template #aside>
+      <DraftNotice :draft="draft" />
       <v-select
         :model-value="parts.map((part) => part.id)"
         :items="choices"
@@ -242,17 +251,17 @@ async function choose(): Promise<void> {
         @pick="pick"
       />
       <PiecesList
-        v-if="stands && places !== '0 places'"
+        v-if="stands"
         v-model:selected="selected"
         :frame="fitting.frame"
         :change="standing"
         :by-hand="standing.byHand"
         :can-undo="history.canUndo.value"
-        @back="back"
-        @forward="forward"
-        @less="piece(-1)"
-        @more="piece(1)"
+        :can-redo="history.canRedo.value"
+        @move="move"
+        @piece="piece"
         @undo="history.undo"
+        @redo="history.redo"
       />
       <EarlierPlans v-if="fitting.round" :round="fitting.round" :frame="fitting.frame" @again="again" />
     </template>
@@ -267,12 +276,17 @@ async function choose(): Promise<void> {
       </v-btn>
     </template>
     <template #keys>
-      <span>Drag a weight, or choose it and <kbd>←</kbd> <kbd>→</kbd></span>
-      <span><kbd>+</kbd> <kbd>−</kbd> one piece</span>
-      <span><kbd>z</kbd> undo</span>
+      <span>Drag a piece, or choose it and <kbd>←</kbd> <kbd>→</kbd></span>
+      <span><kbd>+</kbd> <kbd>−</kbd> one strip or dab</span>
+      <span><kbd>z</kbd> undo</span><span><kbd>Ctrl</kbd> <kbd>Enter</kbd> build sheet</span>
     </template>
   </Bench>
-  <WorkingSheet v-model="sheet.open" :title="sheet.title" :parts="sheet.parts" />
+  <WorkingSheet
+    v-model="sheet.open"
+    :title="sheet.title"
+    :parts="sheet.parts"
+    :length-cm="fitting.frame?.lengthCm"
+  />
   <UnsavedSheet :question="question" what="The plan was changed by hand and is not stored." />
 </template>
 

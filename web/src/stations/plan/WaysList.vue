@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
 import type { Aim, Frame, Plan } from '@kevro/core';
+import { counted } from '../../parts/counted';
+import { useUnits } from '../../stores/units';
 import { SCHOOL_NAMES } from '../../words';
 import { doingWords, missWords } from './plan-words';
 
@@ -13,13 +15,16 @@ const props = defineProps<{
 }>();
 const emit = defineEmits<{ pick: [plan: Plan] }>();
 
+const units = useUnits();
 const SHOWN_FIRST = 3;
 const showAll = ref(false);
 const shown = computed(() => (showAll.value ? props.plans : props.plans.slice(0, SHOWN_FIRST)));
 const judged = (plan: Plan): string =>
   plan.withinTolerance
-    ? `${plan.places === 1 ? '1 place' : `${plan.places} places`} · ${plan.addedG.toFixed(1)} g`
-    : missWords(props.aim, plan.deviation);
+    ? `${counted(plan.places, 'place', 'places')} · ${plan.addedG.toFixed(1)} g`
+    : missWords(props.aim, plan.deviation, (key, amount) =>
+        units.sayWidth(key, amount, props.frame.sport.sport),
+      );
 </script>
 
 <template>

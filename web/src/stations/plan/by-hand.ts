@@ -6,8 +6,8 @@ import type { useHistory } from './history';
 import type { Standing } from './standing';
 
 /** How far an arrow key moves a weight, cm; with Shift the finer one. */
-const STEP_CM = 0.5;
-const FINE_CM = 0.1;
+export const STEP_CM = 0.5;
+export const FINE_CM = 0.1;
 
 /** Changing the standing plan by hand: choose a weight, drag or nudge it, one piece more or less, undo and redo. */
 export function useByHand(history: ReturnType<typeof useHistory<Standing>>) {
@@ -59,7 +59,9 @@ export function useByHand(history: ReturnType<typeof useHistory<Standing>>) {
     '+': () => piece(1),
     '-': () => piece(-1),
     z: history.undo,
+    'Ctrl+z': history.undo,
     'Shift+z': history.redo,
+    'Ctrl+Shift+z': history.redo,
   });
-  return { selected, drag, piece, forward: () => move(STEP_CM), back: () => move(-STEP_CM) };
+  return { selected, drag, piece, move };
 }

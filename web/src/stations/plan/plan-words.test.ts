@@ -31,6 +31,8 @@ const aim: Aim = {
   swingWeight: { value: 345, tolerance: 1.5 },
   twistWeight: { value: 15, tolerance: 0.2, priority: 'free' },
 };
+const CM = { say: (cm: number): string => cm.toFixed(1), unit: 'cm' };
+const say = (key: string, amount: number): string => `${amount.toFixed(1)} of ${key}`;
 const nothing = { placements: [], swaps: [], removals: [] };
 
 describe('a plan in words', () => {
@@ -51,23 +53,23 @@ describe('a plan in words', () => {
   });
 
   it('names what is furthest outside, counted in tolerances, and leaves out what is free', () => {
-    expect(missWords(aim, { massG: -2, swingWeight: -9.04, twistWeight: 5 })).toBe(
+    expect(missWords(aim, { massG: -2, swingWeight: -9.04, twistWeight: 5 }, say)).toBe(
       'misses swing weight by 9.0',
     );
-    expect(missWords(aim, { massG: 1, swingWeight: 1.5 })).toBe('');
+    expect(missWords(aim, { massG: 1, swingWeight: 1.5 }, say)).toBe('');
   });
 
   it('says what to cut', () => {
-    expect(pieceWords(strip, tape)).toBe('2 strips of 8.5 cm, tape 6 mm');
-    expect(pieceWords({ ...strip, layers: 2 }, tape)).toBe('4 strips of 8.5 cm, 2 layers, tape 6 mm');
+    expect(pieceWords(strip, tape, CM)).toBe('2 strips of 8.5 cm, tape 6 mm');
+    expect(pieceWords({ ...strip, layers: 2 }, tape, CM)).toBe('4 strips of 8.5 cm, 2 layers, tape 6 mm');
     const inButt = fromSpot(
       frame,
       { at: { zone: 'butt' }, massG: 4.8, spanCm: 3 },
       { id: 'b', partId: 'putty' },
     );
-    expect(pieceWords(inButt, putty)).toBe('3.0 cm of putty');
+    expect(pieceWords(inButt, putty, CM)).toBe('3.0 cm of putty');
     const dab: Part = { id: 'dab', kind: 'dab', name: 'dab 1 g', massG: 1 };
     const dabs = fromSpot(frame, { at: { zone: 'sides' }, massG: 4 }, { id: 'd', partId: 'dab' });
-    expect(pieceWords(dabs, dab)).toBe('4 pieces, dab 1 g');
+    expect(pieceWords(dabs, dab, CM)).toBe('4 × dab 1 g');
   });
 });

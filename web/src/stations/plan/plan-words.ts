@@ -8,13 +8,12 @@ import {
   type KnownSpecs,
   type Placement,
   type Removal,
+  type SpecKey,
   type Swap,
 } from '@kevro/core';
 import { BASE_GRIP_NAMES, SPEC_NAMES, ZONE_NAMES } from '../../words';
 
 const grams = (massG: number): string => `${Number(massG.toFixed(1))} g`;
-const SHORT_DIGITS = { massG: 1, balanceCm: 2, swingWeight: 1, twistWeight: 2 } as const;
-const SHORT_UNIT = { massG: ' g', balanceCm: ' cm', swingWeight: '', twistWeight: '' } as const;
 
 /** «one overgrip», «leather base grip»: what a swap leads to. */
 export function swapWords(swap: Swap): string {
@@ -51,8 +50,15 @@ export function doingWords(
   return words.length === 0 ? 'nothing to put on' : words.join(', ');
 }
 
-/** «misses swing weight by 9»: the spec that is furthest outside, in tolerances; empty where all are inside. */
-export function missWords(aim: Aim, deviation: KnownSpecs): string {
+/**
+ * «misses swing weight by 9 kg·cm²»: the spec that is furthest outside, in tolerances; empty where all are inside.
+ * @param say an amount of a spec as the fitter reads it, with its unit
+ */
+export function missWords(
+  aim: Aim,
+  deviation: KnownSpecs,
+  say: (key: SpecKey, amount: number) => string,
+): string {
   let worst: { key: (typeof SPEC_KEYS)[number]; off: number; times: number } | undefined;
   for (const key of SPEC_KEYS) {
     const target = aim[key];
@@ -63,6 +69,5 @@ export function missWords(aim: Aim, deviation: KnownSpecs): string {
     if (!isInside(target, value) && (!worst || times > worst.times)) worst = { key, off, times };
   }
   if (!worst) return '';
-  const amount = Math.abs(worst.off).toFixed(SHORT_DIGITS[worst.key]);
-  return `misses ${SPEC_NAMES[worst.key].toLowerCase()} by ${amount}${SHORT_UNIT[worst.key]}`;
+  return `misses ${SPEC_NAMES[worst.key].toLowerCase()} by ${say(worst.key, Math.abs(worst.off))}`;
 }

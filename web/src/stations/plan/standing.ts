@@ -1,8 +1,8 @@
-import { computed, ref, watch } from 'vue';
+import { computed, watch } from 'vue';
 import type { Change, School } from '@kevro/core';
+import { useDraft } from '../../parts/draft';
 import { useFitting } from '../../stores/fitting';
 import { useHistory } from './history';
-import { useKept } from '../../parts/kept';
 
 /** What the plan does as it stands now, the parts it is made of, and the school it started from. */
 export interface Standing extends Change {
@@ -12,7 +12,7 @@ export interface Standing extends Change {
 
 /**
  * The standing plan of the open fitting with undo and redo: starts from the stored plan, or from a draft changed by hand. A draft is kept until it is
- * stored.
+ * stored, also over a plan that is.
  */
 export function useStanding() {
   const fitting = useFitting();
@@ -25,28 +25,23 @@ export function useStanding() {
     removals: stored?.removals ?? [],
     parts: stored?.parts ?? [],
   };
-  const history = useHistory<Standing>(start);
-  const asStored = ref(JSON.stringify(start));
-  const dirty = computed(
-    () => history.now.value.byHand && JSON.stringify(history.now.value) !== asStored.value,
-  );
+  const draft = useDraft<Standing>(() => start);
+  draft.begin(`plan ${fitting.aim?.id ?? ''} ${fitting.measurement?.id ?? ''}`, start);
+  const history = useHistory<Standing>(draft.dirty.value ? draft.value.value : start);
+  const dirty = computed(() => history.now.value.byHand && draft.dirty.value);
 
-  const key = `kevro-plan-2-${fitting.aim?.id ?? ''}-${fitting.measurement?.id ?? ''}`;
-  const draft = useKept<Standing | null>(key, null, {
-    writeDefaults: false,
-    serializer: {
-      read: (text) => JSON.parse(text) as Standing | null,
-      write: (value) => JSON.stringify(value),
-    },
-  });
-  if (!stored && draft.value?.parts) history.restart(draft.value);
+  // Only what was changed by hand is worth keeping: a way of the solver is worked out again.
   watch(history.now, (now) => {
-    draft.value = now.byHand ? now : null;
+    draft.value.value = now.byHand ? now : draft.start.value;
   });
-  /** Call when what stands has been stored. */
+  // What an earlier draft brings in is a step like any other.
+  watch(draft.value, (now) => {
+    if (now.byHand && JSON.stringify(now) !== JSON.stringify(history.now.value)) history.change(now);
+  });
+  /** Call when what stands has been stored, by hand or not. */
   function markStored(): void {
-    asStored.value = JSON.stringify(history.now.value);
-    draft.value = null;
+    draft.value.value = history.now.value;
+    draft.stored();
   }
-  return { history, dirty, markStored, startedEmpty: !stored && !history.now.value.byHand };
+  return { history, draft, dirty, markStored, startedEmpty: !stored && !history.now.value.byHand };
 }

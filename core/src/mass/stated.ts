@@ -1,0 +1,81 @@
+import type { Problem } from '../fault';
+import { SPEC_KEYS, type KnownSpecs, type SpecKey } from '../spec';
+import type { SportData } from '../sport';
+import { specProblems, type AxisSpecs } from './specs';
+
+/**
+ * How far from what a frame of the sport usually is a stated value may lie, as shares of it: beyond, a digit or a unit is wrong. The shortest
+ * junior frames and the heaviest builds lie well within (common practice, from memory).
+ */
+const RANGE: Partial<Record<SpecKey, readonly [number, number]>> = {
+  massG: [0.3, 2.5],
+  swingWeight: [0.1, 4],
+  twistWeight: [0.1, 5],
+};
+const UNITS: Record<SpecKey, string> = {
+  massG: 'g',
+  balanceCm: 'cm',
+  swingWeight: 'kg·cm²',
+  twistWeight: 'kg·cm²',
+};
+const round = (value: number): string => String(Number(value.toPrecision(2)));
+
+/**
+ * What is wrong with specs of which some are known: a setup, or what a maker states. At least one must be known; each must be possible on a
+ * frame of this length and sport, and together they must be able to go together.
+ * @param lengthCm the frame's length, cm @param path where in the input they stand
+ * @example statedProblems({ massG: -5 }, sportData('tennis'), 68.58)[0].code // 'mass-negative'
+ */
+export function statedProblems(
+  { axisCm, ...known }: KnownSpecs & { axisCm?: number },
+  sport: SportData,
+  lengthCm: number,
+  path = 'specs',
+): Problem[] {
+  if (SPEC_KEYS.every((key) => known[key] === undefined)) return [{ code: 'nothing-stated', path }];
+  // What is not known is such as goes with anything.
+  const { massG = 1e-3, balanceCm = axisCm ?? sport.axisCm, swingWeight = 1e6, ...twist } = known;
+  const whole: AxisSpecs = { massG, balanceCm, swingWeight, ...twist, axisCm: axisCm ?? sport.axisCm };
+  const problems = specProblems(whole, lengthCm, path);
+  for (const key of ['swingWeight', 'twistWeight'] as const) {
+    const value = known[key];
+    const said = problems.some((p) => p.path === `${path}.${key}`);
+    if (value !== undefined && !(value > 0) && !said)
+      problems.push({ code: 'not-positive', path: `${path}.${key}` });
+  }
+  if (problems.length > 0) return problems;
+  for (const key of SPEC_KEYS) {
+    const value = known[key];
+    const usual = sport.usual[key];
+    const [least, most] = RANGE[key] ?? [0, Infinity];
+    if (value === undefined || usual === undefined || (value >= least * usual && value <= most * usual))
+      continue;
+    const range = `between ${round(least * usual)} and ${round(most * usual)} ${UNITS[key]}`;
+    problems.push({ code: 'unlikely', path: `${path}.${key}`, values: { range } });
+  }
+  return problems;
+}
+
+/**
+ * What is wrong with a maker's statement: its specs, and a give-or-take that belongs to no value, is not positive, or is as large as the value.
+ * @example makerProblems({ specs: { massG: 300 }, tolerance: { balanceCm: 0.5 } }, sport, 68.58)[0].code // 'tolerance-without-value'
+ */
+export function makerProblems(
+  { specs, tolerance }: { specs: KnownSpecs; tolerance: KnownSpecs },
+  sport: SportData,
+  lengthCm: number,
+  path = 'nominal',
+): Problem[] {
+  const band = SPEC_KEYS.flatMap((key): Problem[] => {
+    const width = tolerance[key];
+    const value = specs[key];
+    const at = `${path}.tolerance.${key}`;
+    if (width === undefined) return [];
+    if (!(width > 0)) return [{ code: 'tolerance-not-positive', path: at }];
+    if (value === undefined) return [{ code: 'tolerance-without-value', path: at }];
+    return width < value ? [] : [{ code: 'tolerance-too-large', path: at }];
+  });
+  const alone = band.some(({ code }) => code === 'tolerance-without-value');
+  const stated = statedProblems(specs, sport, lengthCm, `${path}.specs`);
+  return [...stated.filter(({ code }) => code !== 'nothing-stated' || !alone), ...band];
+}

@@ -1,0 +1,57 @@
+<script setup lang="ts">
+import { RouterLink } from 'vue-router';
+</script>
+
+<template>
+  <article class="page guide">
+    <h1>Your first fitting</h1>
+    <ol>
+      <li>
+        <b>Say what you put on frames.</b> Under <RouterLink :to="{ name: 'stock' }">Stock</RouterLink>, add
+        the tape for the hoop and the putty for the handle. A plan is laid out in your own parts.
+      </li>
+      <li>
+        <b>Open the fitting.</b> Under <RouterLink :to="{ name: 'today' }">Today</RouterLink>, press
+        <i>Open a fitting</i> (<kbd>n</kbd>). A player or a frame that is new is added right there.
+      </li>
+      <li>
+        <b>Measure.</b> First say what is on the frame, then weigh, balance and swing it: by an instrument, by
+        a stopwatch, or typed. Any unit works: <i>327.5</i>, <i>11.5 oz</i>, <i>6 HL</i>, <i>even</i>. Store
+        it.
+      </li>
+      <li>
+        <b>Compare.</b> The setups that lie nearest stand first. Set up to four beside the frame; add those
+        that you know under <RouterLink :to="{ name: 'setups' }">Setups</RouterLink>.
+      </li>
+      <li>
+        <b>Aim.</b> Copy a setup, go part of the way, or type what you want. Say what must hold, what you
+        want, and what may fall as it falls.
+      </li>
+      <li>
+        <b>Plan.</b> The ways to get there are worked out, best first, each with what it misses. Drag a weight
+        if you know better, and watch the numbers.
+      </li>
+      <li><b>Build.</b> Print the sheet, work down the steps, tick them off. What sets has its time.</li>
+      <li><b>Measure once more.</b> Say that it is the check: it stands beside what was planned.</li>
+    </ol>
+    <p>
+      What you type is kept until it is stored, also when you close a form or the page is loaded anew. What
+      was stored wrong can be put right: on the frame’s page, in the list it stands in, or beside the
+      fitting’s name.
+    </p>
+    <p class="soft">
+      <kbd>?</kbd> lists the keys. <kbd>Ctrl Enter</kbd> is the main action of a page, also while you type.
+    </p>
+    <p><RouterLink :to="{ name: 'today' }">Go to Today</RouterLink></p>
+  </article>
+</template>
+
+<style scoped>
+.guide {
+  max-width: 720px;
+  font-size: 16px;
+}
+li {
+  margin: 10px 0;
+}
+</style>

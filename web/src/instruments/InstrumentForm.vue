@@ -1,0 +1,146 @@
+<script setup lang="ts">
+import { ref } from 'vue';
+import type { Measure } from '@kevro/core';
+import { KINDS, type Instrument, type InstrumentKind } from '@kevro/contract';
+import { api } from '../api/client';
+import FormDialog from '../parts/FormDialog.vue';
+import NumberField from '../parts/NumberField.vue';
+import { useDraft } from '../parts/draft';
+import { sent, sentOrNull, type Typed } from '../parts/typed';
+import { items } from '../players/words';
+import { KIND_WORDS } from './words';
+
+/** A simulated instrument by its data sheet, added or changed. */
+const emit = defineEmits<{ stored: [instrument: Instrument] }>();
+const open = ref(false);
+const before = ref<Instrument>();
+const SHEETS: Record<
+  InstrumentKind,
+  [repeatability: number, accuracy: number, resolution: number, drift: number]
+> = {
+  scale: [0.1, 0.15, 0.1, 0.01],
+  board: [0.03, 0.04, 0.05, 0],
+  machine: [0.4, 2, 0.1, 0.02],
+};
+const MEASURE = { scale: 'mass', board: 'length', machine: 'inertia' } as const satisfies Record<
+  InstrumentKind,
+  Measure
+>;
+function sheetOf(kind: InstrumentKind) {
+  const [repeatability, accuracy, resolution, drift] = SHEETS[kind];
+  return { repeatability, accuracy, resolution, drift } as Record<
+    'repeatability' | 'accuracy' | 'resolution' | 'drift',
+    Typed
+  >;
+}
+const draftOf = (i?: Instrument) => ({
+  name: i?.name ?? '',
+  kind: i?.kind ?? ('scale' as InstrumentKind),
+  ...(i
+    ? {
+        repeatability: i.sheet.repeatability as Typed,
+        accuracy: i.sheet.accuracy as Typed,
+        resolution: i.sheet.resolution as Typed,
+        drift: i.sheet.driftPerHour as Typed,
+      }
+    : sheetOf('scale')),
+  warmUp: (i?.sheet.warmUpMinutes ?? 1) as Typed,
+  axis: (i?.sheet.axisCm ?? null) as Typed,
+});
+const draft = useDraft(() => draftOf());
+const form = draft.value;
+function show(of?: Instrument): void {
+  before.value = of;
+  draft.begin(`instrument ${of?.id ?? 'new'}`, draftOf(of));
+  open.value = true;
+}
+defineExpose({ show });
+const choose = (kind: InstrumentKind): void => void Object.assign(form.value, { kind, ...sheetOf(kind) });
+
+const submit = (): Promise<Instrument> => {
+  const f = form.value;
+  const body = {
+    name: f.name,
+    kind: f.kind,
+    note: before.value?.note ?? 'simulated',
+    sheet: {
+      repeatability: sent(f.repeatability),
+      accuracy: sent(f.accuracy),
+      resolution: sent(f.resolution),
+      driftPerHour: sent(f.drift),
+      warmUpMinutes: sent(f.warmUp),
+      axisCm: KINDS[f.kind].calibrates ? sentOrNull(f.axis) : null,
+    },
+  };
+  return before.value ? api('editInstrument', { id: before.value.id, body }) : api('addInstrument', { body });
+};
+</script>
+
+<template>
+  <FormDialog
+    v-model="open"
+    :title="before ? `Change ${before.name}` : 'Add a simulated instrument'"
+    :store="before ? 'Store' : 'Add'"
+    :submit="submit"
+    :draft="draft"
+    @stored="emit('stored', $event as Instrument)"
+  >
+    <template #default="{ at, said }">
+      <div class="two">
+        <v-text-field v-model="form.name" label="Name" autofocus :error-messages="at('name')" />
+        <v-select
+          :model-value="form.kind"
+          :items="items(KIND_WORDS)"
+          label="What it is"
+          :disabled="before !== undefined"
+          @update:model-value="choose"
+        />
+      </div>
+      <p class="soft small mb-0">From its data sheet, each as a standard uncertainty (one sigma):</p>
+      <div class="two">
+        <NumberField
+          v-model="form.repeatability"
+          label="Repeatability of a reading"
+          :unit="KINDS[form.kind].unit"
+          :measure="MEASURE[form.kind]"
+          :error="said('sheet.repeatability')"
+        />
+        <NumberField
+          v-model="form.accuracy"
+          label="Accuracy uncalibrated"
+          :unit="KINDS[form.kind].unit"
+          :measure="MEASURE[form.kind]"
+          :error="said('sheet.accuracy')"
+        />
+        <NumberField
+          v-model="form.resolution"
+          label="Shows to the nearest"
+          :unit="KINDS[form.kind].unit"
+          :measure="MEASURE[form.kind]"
+          :error="said('sheet.resolution')"
+        />
+        <NumberField
+          v-model="form.drift"
+          label="Drift an hour"
+          :unit="KINDS[form.kind].unit"
+          :measure="MEASURE[form.kind]"
+          :error="said('sheet.driftPerHour')"
+        />
+        <NumberField
+          v-model="form.warmUp"
+          label="Warms up in"
+          measure="minutes"
+          :error="said('sheet.warmUpMinutes')"
+        />
+        <NumberField
+          v-if="KINDS[form.kind].calibrates"
+          v-model="form.axis"
+          label="Turns about, if not usual"
+          measure="length"
+          unit="cm"
+          :error="said('sheet.axisCm')"
+        />
+      </div>
+    </template>
+  </FormDialog>
+</template>

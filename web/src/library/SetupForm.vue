@@ -1,0 +1,145 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue';
+import { SPEC_KEYS, SPORTS, isStrung, type Dress, type SpecKey, type Sport } from '@kevro/core';
+import { sourceKind, type Setup, type SourceKind } from '@kevro/contract';
+import { api } from '../api/client';
+import DressForm from '../parts/DressForm.vue';
+import FormDialog from '../parts/FormDialog.vue';
+import MoreFields from '../parts/MoreFields.vue';
+import NumberField from '../parts/NumberField.vue';
+import { useDraft } from '../parts/draft';
+import { numberOf, sent, sentOrNone, sentOrNull, type Typed } from '../parts/typed';
+import { SPORT_ITEMS } from '../players/words';
+import { SOURCE_NAMES, SPEC_NAMES } from '../words';
+
+/** A setup, added or changed. A value that was not published stays empty. */
+const emit = defineEmits<{ stored: [setup: Setup] }>();
+const open = ref(false);
+const before = ref<Setup>();
+/** As players play: strung where there are strings, with a grip and an overgrip. */
+const playedDress = (sport: Sport): Dress => ({
+  ...SPORTS[sport].dress.bare,
+  baseGrip: 'synthetic',
+  overgrips: 1,
+  ...(isStrung(sport) ? { strings: true } : {}),
+});
+const draftOf = (s?: Setup) => ({
+  name: s?.name ?? '',
+  frameName: s?.frameName ?? '',
+  sourceKind: s?.sourceKind ?? ('published' as SourceKind),
+  source: s?.source ?? '',
+  year: (s?.year ?? null) as Typed,
+  sport: s?.shape.sport ?? ('tennis' as Sport),
+  shape: s?.shape.shape ?? null,
+  length: (s?.shape.lengthCm ?? SPORTS.tennis.lengthCm) as Typed,
+  dress: s?.dress ?? playedDress('tennis'),
+  specs: Object.fromEntries(SPEC_KEYS.map((key) => [key, s?.specs[key] ?? null])) as Record<SpecKey, Typed>,
+  axis: (s?.specs.axisCm ?? null) as Typed,
+});
+const draft = useDraft(() => draftOf());
+const form = draft.value;
+function show(of?: Setup): void {
+  before.value = of;
+  draft.begin(`setup ${of?.id ?? 'new'}`, draftOf(of));
+  open.value = true;
+}
+defineExpose({ show });
+
+const kinds = sourceKind.options.map((kind) => ({ value: kind, title: SOURCE_NAMES[kind] }));
+const lengthCm = computed(() => numberOf(form.value.length) ?? SPORTS[form.value.sport].lengthCm);
+/** A change of sport brings its usual length and its own named shapes. */
+function changeSport(sport: Sport): void {
+  Object.assign(form.value, {
+    sport,
+    length: SPORTS[sport].lengthCm,
+    shape: null,
+    dress: playedDress(sport),
+  });
+}
+const shapes = computed(() => Object.keys(SPORTS[form.value.sport].shapes));
+function submit(): Promise<Setup> {
+  const f = form.value;
+  const specs = Object.fromEntries(
+    [
+      ...SPEC_KEYS.map((key) => [key, sentOrNone(f.specs[key])] as const),
+      ['axisCm', sentOrNone(f.axis)],
+    ].filter(([, value]) => value !== undefined),
+  );
+  const body = {
+    name: f.name,
+    frameName: f.frameName,
+    sourceKind: f.sourceKind,
+    source: f.source,
+    year: sentOrNull(f.year),
+    shape: {
+      ...before.value?.shape,
+      sport: f.sport,
+      lengthCm: sent(f.length),
+      shape: f.shape ?? undefined,
+    },
+    dress: f.dress,
+    specs,
+  };
+  return before.value ? api('editSetup', { id: before.value.id, body }) : api('addSetup', { body });
+}
+</script>
+
+<template>
+  <FormDialog
+    v-model="open"
+    :title="before ? `Change ${before.name}` : 'Add a setup'"
+    :store="before ? 'Store' : 'Add'"
+    :width="640"
+    :submit="submit"
+    :draft="draft"
+    @stored="emit('stored', $event as Setup)"
+  >
+    <template #default="{ at, said }">
+      <div class="two">
+        <v-text-field v-model="form.name" label="Whose frame" autofocus :error-messages="at('name')" />
+        <v-select
+          :model-value="form.sport"
+          :items="SPORT_ITEMS"
+          label="Sport"
+          @update:model-value="changeSport"
+        />
+      </div>
+      <p class="soft small mb-0">Leave a value empty where it was not published: missing stays missing.</p>
+      <div class="two">
+        <NumberField
+          v-for="key in SPEC_KEYS"
+          :key="key"
+          v-model="form.specs[key]"
+          :label="SPEC_NAMES[key]"
+          :spec="key"
+          :shape="{ sport: form.sport, lengthCm }"
+          :error="said(`specs.${key}`)"
+        />
+      </div>
+      <div class="two">
+        <v-select v-model="form.sourceKind" :items="kinds" label="Kind of source" />
+        <v-text-field v-model="form.source" label="Where it comes from" :error-messages="at('source')" />
+      </div>
+      <DressForm v-model="form.dress" :sport="form.sport" :error="said('dress')" />
+      <MoreFields title="What frame it is" :open="before !== undefined">
+        <v-text-field
+          v-model="form.frameName"
+          label="What frame, as far as it is known"
+          :error-messages="at('frameName')"
+        />
+        <div class="three">
+          <NumberField v-model="form.length" label="Length" measure="length" :error="said('shape')" />
+          <v-select v-if="shapes.length > 0" v-model="form.shape" :items="shapes" label="Shape" clearable />
+          <NumberField v-model="form.year" label="Year" :error="said('year')" />
+          <NumberField
+            v-model="form.axis"
+            label="Swung about, if not the usual"
+            measure="length"
+            unit="cm"
+            :error="said('specs.axisCm')"
+          />
+        </div>
+      </MoreFields>
+    </template>
+  </FormDialog>
+</template>

@@ -1,0 +1,26 @@
+<script setup lang="ts">
+/** Fields that are seldom needed: behind a line, open where something stands in them or is wrong with them. */
+defineProps<{ title: string; open?: boolean }>();
+</script>
+
+<template>
+  <details class="more" :open="open">
+    <summary>{{ title }}</summary>
+    <div class="fields"><slot /></div>
+  </details>
+</template>
+
+<style scoped>
+summary {
+  cursor: pointer;
+  font-weight: 600;
+  padding: 6px 0;
+  border-top: 1px solid rgb(var(--v-theme-line));
+}
+.fields {
+  display: flex;
+  flex-direction: column;
+  gap: 12px;
+  padding-top: 8px;
+}
+</style>

@@ -1,0 +1,33 @@
+/** How long something that is on its way is waited for. */
+const PATIENCE = 3000;
+let newest = 0;
+
+/**
+ * Moves the focus to something that stands or soon will: a heading after a change of page, a row that was just added. The last wish counts.
+ * @param find where it is; what cannot take the focus by itself is made to
+ */
+export function focusSoon(find: () => HTMLElement | null | undefined): void {
+  const own = ++newest;
+  const from = performance.now();
+  const look = (): void => {
+    if (own !== newest) return;
+    const there = find();
+    if (there) {
+      if (there.tabIndex < 0 && !there.hasAttribute('tabindex')) there.setAttribute('tabindex', '-1');
+      there.focus();
+    } else if (performance.now() - from < PATIENCE) requestAnimationFrame(look);
+  };
+  look();
+}
+/** The heading of the page. */
+export const focusHeading = (): void => focusSoon(() => document.querySelector<HTMLElement>('main h1'));
+/** The row of a record in a list: what in it is to be used, or the row itself. */
+export const focusRow = (id: string): void =>
+  focusSoon(() => {
+    const row = document.querySelector<HTMLElement>(`[data-row="${CSS.escape(id)}"]`);
+    return row?.querySelector<HTMLElement>('a, button') ?? row;
+  });
+/** Ends what is waited for: somebody went on. */
+export const focusElsewhere = (): void => {
+  newest++;
+};
