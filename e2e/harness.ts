@@ -147,6 +147,29 @@ export const still = (page: Page): Promise<void> =>
     await Promise.all(ending.map((a) => a.finished.catch(() => undefined)));
   });
 
+/** A fresh page for each test on one application: for tests that each keep to their own records. The test fails on any error in the page. */
+export function withOneShop(opened: (fresh: Opened) => void): void {
+  let browser: Browser;
+  const app = new Application(inject('demoShop'));
+  let page: Page;
+  let errors: string[];
+  beforeAll(async () => {
+    [browser] = await Promise.all([launch(), app.start()]);
+  });
+  afterAll(async () => {
+    await browser.close();
+    await app.remove();
+  });
+  beforeEach(async () => {
+    ({ page, errors } = await openPage(browser, app));
+    opened({ app, page });
+  });
+  afterEach(async () => {
+    await page.context().close();
+    expect(errors).toEqual([]);
+  });
+}
+
 export interface Opened {
   app: Application;
   page: Page;

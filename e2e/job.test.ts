@@ -26,7 +26,7 @@ const marked = async (): Promise<string[]> => Object.keys((await round()).state.
 
 /** Takes the first weight of the rail with the mouse and moves it along the hoop or the handle. */
 async function dragFirstWeight(): Promise<void> {
-  const box = await page.locator('.weight .strip').first().boundingBox();
+  const box = await page.locator('.hold').first().boundingBox();
   if (!box) throw new Error('no weight on the rail');
   await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
   await page.mouse.down();
@@ -92,8 +92,8 @@ describe('the job, from a frame to a build sheet', () => {
     await expect.poll(() => swing.textContent()).toBe(planned);
     await page.locator('.piece').first().click();
     const before = await page.locator('.pieces').textContent();
-    await button('One piece more').click();
-    await button('One piece more').click();
+    await button('One strip or dab more').click();
+    await button('One strip or dab more').click();
     await expect.poll(() => page.locator('.pieces').textContent()).not.toBe(before);
     await button('undo').click();
     await button('undo').click();
@@ -103,7 +103,7 @@ describe('the job, from a frame to a build sheet', () => {
 
     // Build: the cut list stands; a step done stays done after a reload.
     await page.getByText('Cut list').first().waitFor();
-    await page.getByRole('checkbox', { name: 'Weigh the frame as it stands' }).check();
+    await page.getByRole('checkbox', { name: 'Weigh the frame as it stands' }).click();
     await expect.poll(marked).toEqual(['weigh-before']);
     await page.reload();
     await expect
@@ -175,8 +175,8 @@ describe('the job, from a frame to a build sheet', () => {
     await expect.poll(async () => (await view()).references.length).toBe(1);
     await press('3');
     await page.waitForURL(/aim/);
-    await tabTo(/Part of the way/);
-    await press('Enter');
+    await tabTo(/^ ?Copy/);
+    await press('ArrowRight');
     await tabTo(/Set this aim/);
     await press('Enter');
     await page.waitForURL(/plan/);
@@ -210,12 +210,12 @@ describe('the job, from a frame to a build sheet', () => {
     const before = await twist.textContent();
     await dragFirstWeight();
     await expect.poll(() => twist.textContent()).not.toBe(before);
-    await page.getByText('Pieces, changed by hand').waitFor();
+    await page.getByText('What goes on, changed by hand').waitFor();
     // Changed by hand and not stored: a reload keeps it.
     const pieces = await page.locator('.lanes').textContent();
     page.on('dialog', (dialog) => void dialog.accept());
     await page.reload();
-    await page.getByText('Pieces, changed by hand').waitFor();
+    await page.getByText('What goes on, changed by hand').waitFor();
     expect(await page.locator('.lanes').textContent()).toBe(pieces);
   });
 });
@@ -300,7 +300,7 @@ describe('a build that is measured in its middle', () => {
     for (let i = 0; i < (await boxes.count()); i++) if (!(await boxes.nth(i).isChecked())) open.push(i);
     expect(open.length).toBeGreaterThan(1);
     for (const i of open) await boxes.nth(i).click();
-    await page.getByText('All steps are done.').waitFor();
+    await page.getByText('Everything at the bench is done.').waitFor();
     const built = await pieces();
     await page.getByRole('link', { name: /^Measure/ }).click();
     await typed(/^check/, readings);
@@ -328,7 +328,7 @@ describe('a build that is measured in its middle', () => {
     await page.getByText('the round starts from another measurement').waitFor();
     await page.getByText('working out the ways').waitFor({ state: 'detached' });
     await button('lay it out again').click();
-    await page.getByText('Pieces, changed by hand').waitFor();
+    await page.getByText('What goes on, changed by hand').waitFor();
     await button('Make the build sheet').click();
     await page.getByText('Cut list').first().waitFor();
     const { plans, state } = await round();

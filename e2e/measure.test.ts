@@ -139,8 +139,8 @@ describe('a capture', () => {
     expect(timed).toMatchObject({ means: 'pendulum', timing: { pivotCm: 1, swings: 2 } });
     // Timed longer by hand, typed.
     await field(/^Full swings/).fill('20');
-    await field(/^Seconds/).fill('21.66');
-    await field(/^Seconds/).press('Enter');
+    await field(/^Time/).fill('21.66');
+    await field(/^Time/).press('Enter');
     await expect.poll(async () => (await readings('hz-003')).length).toBe(4);
     await button('Take Twist weight').click();
     await page.getByRole('combobox', { name: 'Twist weight by' }).press('Enter');

@@ -94,11 +94,16 @@ describe('frames', () => {
     await field('Model').fill('Keel');
     await dialog().getByRole('combobox', { name: 'Shape' }).press('Enter');
     await page.getByRole('option', { name: 'diamond' }).click();
-    await field('Weight, stated').fill('360');
-    await field('give or take').first().fill('5');
-    await button('Note a weight on it').click();
-    await field('Weight: what it is').fill('lead');
-    await field('In all').fill('4');
+    await page.getByText('What is on it now').click();
+    await button('Note a piece on it').click();
+    await field('What it is').fill('lead');
+    await field('In all, g').fill('4');
+    await page.getByText('What the maker states of this model').click();
+    // A give or take without its value is a sentence, not a silent drop.
+    await field('give or take, g').fill('5');
+    await dialog().getByRole('button', { name: 'Add', exact: true }).click();
+    await dialog().getByText('A give or take needs the value that it belongs to.').waitFor();
+    await field('Weight, stated, g').fill('360');
     await dialog().getByRole('button', { name: 'Add', exact: true }).click();
     await page.waitForURL(/frames\/[0-9a-f-]{36}$/);
     await page.getByRole('heading', { name: /NW-001/ }).waitFor();
@@ -122,8 +127,8 @@ describe('frames', () => {
     await page.getByText('round poly 1.25 mm / soft multifilament 1.30 mm').first().waitFor();
     await button('New strings').click();
     await page.getByRole('radio', { name: 'lb' }).check();
-    await field('Mains at').fill('50');
-    await field('Crosses at, if other').fill('48');
+    await field('Mains at, lb').fill('50');
+    await field('Crosses at, if other, lb').fill('48');
     await button('Store').click();
     await page.getByText('50 / 48 lb').waitFor();
     const { stringings } = await app.get<FramePage>('/frames/ot-014');

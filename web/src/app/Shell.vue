@@ -29,12 +29,6 @@ onMounted(() => void shopOf.load().catch(() => undefined));
 /** The day on paper is the day of printing. */
 const printedOn = ref(new Date().toISOString());
 useEventListener(window, 'beforeprint', () => (printedOn.value = new Date().toISOString()));
-/** A page of a fitting is named for its frame and player, on paper and among the tabs too. */
-watchEffect(() => {
-  const of = view.value && record.value ? `${record.value.tag}, ${view.value.player.name}` : '';
-  const page = String(route.meta.title ?? '');
-  document.title = [page, of, 'Kevro'].filter(Boolean).join(' · ');
-});
 /** On a narrow screen the places stand behind a button. */
 const menu = ref(false);
 watch(
@@ -50,6 +44,12 @@ const places = ['today', 'players', 'frames', 'setups', 'stock', 'settings'];
 
 const stateOf = (station: Station): StationState => fitting.round?.state.stations[station] ?? 'blocked';
 const record = computed(() => (view.value ? fitting.record : undefined));
+/** A page of a fitting is named for its frame and player, on paper and among the tabs too. */
+watchEffect(() => {
+  const of = view.value && record.value ? `${record.value.tag}, ${view.value.player.name}` : '';
+  const page = String(route.meta.title ?? '');
+  document.title = [page, of, 'Kevro'].filter(Boolean).join(' · ');
+});
 /** The page of a station, for the frame of a set that is worked on. */
 const linkTo = (station: Station, frame = fitting.frameId) => ({
   name: station,

@@ -117,6 +117,11 @@ const asked = computed(() =>
   gap: 10px;
   align-items: center;
 }
+@media (max-width: 820px) {
+  .row {
+    grid-template-columns: minmax(190px, 1fr) minmax(100px, 172px);
+  }
+}
 .stands {
   text-align: right;
   min-height: 40px;

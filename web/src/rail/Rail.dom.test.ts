@@ -35,7 +35,7 @@ describe('the rail', () => {
     const [weight] = wrapper.findAll<HTMLElement>('button.hold');
     if (!weight) throw new Error('no weight');
     weight.element.setPointerCapture = () => undefined;
-    const scale = railScale(frame, 320);
+    const scale = railScale(frame, 280);
     const { middle } = weightDrawing(scale, frame, weights[0] as Placement).holds[0] as { middle: Point };
     const from = { clientX: 200, clientY: 90, button: 0 };
     const to = { clientX: 200 + 3 * scale.k, clientY: 90 - 2 * scale.k };
