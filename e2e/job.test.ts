@@ -41,6 +41,10 @@ describe('the job, from a frame to a build sheet', () => {
     await page.getByRole('combobox', { name: 'Player' }).fill('Wren');
     await page.getByRole('option', { name: /Wren Castellane/ }).click();
     await button('Open and measure').click();
+    // She has one open with this frame already: another only when it is said.
+    await button('Open another all the same').click();
+    await page.waitForURL(/measure/);
+    expect(fittingId()).not.toBe('f-wren');
 
     // Measure: dress first, then the readings; the balance typed in points.
     await button('One overgrip more').click();
@@ -130,7 +134,8 @@ describe('the job, from a frame to a build sheet', () => {
         const label = await page.evaluate(() => {
           const at = document.activeElement;
           if (!at) return '';
-          const labelled = at.id ? document.querySelector(`label[for="${at.id}"]`)?.textContent : '';
+          const labels = at instanceof HTMLInputElement ? [...(at.labels ?? [])] : [];
+          const labelled = labels.map((label) => label.textContent.trim()).join(' ');
           return [at.getAttribute('aria-label'), labelled, at.textContent].filter(Boolean).join(' | ');
         });
         if (name.test(label)) return;
@@ -138,6 +143,7 @@ describe('the job, from a frame to a build sheet', () => {
       throw new Error(`nothing called ${String(name)} can be reached with Tab`);
     }
 
+    await app.send('POST', '/fittings/f-maren/close', { how: 'moved' });
     await page.goto('/');
     await page.getByRole('heading', { name: 'Today' }).waitFor();
     await page.locator('.fittings a').first().waitFor();
@@ -375,13 +381,19 @@ describe('a fitting', () => {
     }
     await page.keyboard.press('Escape');
     await button('Open and measure').click();
+    // The first of them has a fitting of its own already.
+    await button('Open another all the same').click();
     const side = page.getByRole('navigation');
+    const inHead = (tag: string) => page.locator('header').getByText(tag).filter({ visible: true }).waitFor();
     await side.getByRole('link', { name: 'OT-015' }).click();
     await page.waitForURL(/frame=ot-015/);
-    await page.locator('header').getByText('OT-015').waitFor();
+    await inHead('OT-015');
     await side.getByRole('link', { name: /^Compare/ }).click();
     await page.waitForURL(/compare\?frame=ot-015/);
-    await page.locator('header').getByText('OT-015').waitFor();
+    await inHead('OT-015');
+    // Also where a button leads on.
+    await page.getByRole('link', { name: 'Go to Measure' }).click();
+    await page.waitForURL(/measure\?frame=ot-015/);
     expect((await view()).frames.map(({ frame }) => frame.id)).toEqual(['ot-014', 'ot-015']);
   });
 

@@ -119,8 +119,24 @@ export const router = createRouter({
   ],
 });
 
-// A page that cannot be loaded is said in the foot line; the page before stays.
-router.onError(() => useSaved().failed(new Error(sentence('cannot-reach-server'))));
+// Within a fitting of a set the frame that is worked on stays, whichever way leads on.
+router.beforeEach((to, from) => {
+  const { frame } = from.query;
+  const within = to.matched[0]?.path === '/fittings/:id' && to.params.id === from.params.id;
+  if (!within || !frame || to.query.frame || from.matched[0] !== to.matched[0]) return true;
+  return { path: to.path, query: { ...to.query, frame }, hash: to.hash, replace: true };
+});
+
+// A page that cannot be loaded is said in the foot line, and the page before stays. The browser keeps a file that failed as failed:
+// where the server answers again the whole application is loaded anew; what was typed is kept as drafts.
+router.onError(async (_error, to, from) => {
+  const answers = await fetch('/api/v1/health').then(
+    ({ ok }) => ok,
+    () => false,
+  );
+  if (answers && from.matched.length > 0) location.assign(to.fullPath);
+  else useSaved().failed(new Error(sentence('cannot-reach-server')));
+});
 
 router.afterEach((to, from) => {
   // Who goes on by keys or hears the page goes on at its heading, not at the top of the window.

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, onMounted, ref } from 'vue';
 import { RouterLink } from 'vue-router';
-import { KINDS, type FrameRow, type Instrument } from '@kevro/contract';
+import { KINDS, type Instrument } from '@kevro/contract';
 import { api } from '../api/client';
 import ListPage from '../parts/ListPage.vue';
 import { useInstruments } from '../stores/instruments';
@@ -16,7 +16,6 @@ import { CALIBRATION_WORDS, KIND_WORDS, STATE_WORDS, ageWords } from './words';
 // What a fitter comes here to do: see whether the instruments can be trusted; calibrate one; in the demo, put a frame on one.
 const instruments = useInstruments();
 instruments.listen();
-const frames = ref<FrameRow[]>([]);
 const failure = ref('');
 const saved = useSaved();
 const units = useUnits();
@@ -28,7 +27,6 @@ async function load(): Promise<void> {
   failure.value = '';
   try {
     instruments.all = await api('instruments');
-    frames.value = (await api('frames', { query: { limit: 500 } })).rows;
   } catch (error) {
     failure.value = error instanceof Error ? error.message : String(error);
   }
@@ -107,7 +105,7 @@ const shows = (i: Instrument): string => {
               >
             </div>
           </div>
-          <StandInPanel v-if="i.simulated && !i.retired" :instrument="i" :frames="frames" />
+          <StandInPanel v-if="i.simulated && !i.retired" :instrument="i" />
         </li>
       </ul>
       <p class="soft small mt-3">

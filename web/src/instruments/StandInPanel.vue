@@ -1,27 +1,52 @@
 <script setup lang="ts">
-import { computed } from 'vue';
+import { computed, ref, watch } from 'vue';
 import { RODS } from '@kevro/core';
 import { KINDS, type FrameRow, type Instrument, type OnStandIn } from '@kevro/contract';
+import { api } from '../api/client';
+import { useSearch } from '../parts/search';
 import { useInstruments } from '../stores/instruments';
 import { useSaved } from '../stores/saved';
 
 /** What a stand-in simulates: what lies on it, and its cable. */
-const props = defineProps<{ instrument: Instrument; frames: readonly FrameRow[] }>();
+const props = defineProps<{ instrument: Instrument }>();
 const instruments = useInstruments();
 const saved = useSaved();
 
-const items = computed(() => [
-  { value: '', title: 'nothing' },
-  ...(KINDS[props.instrument.kind].calibrates
-    ? RODS.map((rod) => ({ value: `rod ${rod}`, title: `the ${rod} rod` }))
-    : []),
-  ...props.frames.map((f) => ({ value: f.id, title: `${f.tag} · ${f.maker} ${f.model}` })),
-]);
+type Named = Pick<FrameRow, 'id' | 'tag' | 'maker' | 'model'>;
+const nameOf = (f: Named): string => `${f.tag} · ${f.maker} ${f.model}`;
+const lying = ref<Named>();
+watch(
+  () => props.instrument.on,
+  async (on) => {
+    const id = on && 'frameId' in on ? on.frameId : undefined;
+    if (id === lying.value?.id) return;
+    lying.value = id ? (await api('frame', { id }).catch(() => undefined))?.frame : undefined;
+  },
+  { immediate: true },
+);
 const value = computed(() => {
   const { on } = props.instrument;
   if (!on) return '';
   return 'rod' in on ? `rod ${on.rod}` : on.frameId;
 });
+const rods = computed(() =>
+  KINDS[props.instrument.kind].calibrates
+    ? RODS.map((rod) => ({ value: `rod ${rod}`, title: `the ${rod} rod` }))
+    : [],
+);
+const shown = computed(() => {
+  const name = lying.value?.id === value.value ? nameOf(lying.value) : 'nothing';
+  return rods.value.find((rod) => rod.value === value.value)?.title ?? name;
+});
+const { rows, text, failure } = useSearch<FrameRow>((query) => api('frames', { query }), shown, nameOf);
+const items = computed(() => [
+  { value: '', title: 'nothing' },
+  ...rods.value,
+  ...(lying.value && !rows.value.some(({ id }) => id === lying.value?.id)
+    ? [{ value: lying.value.id, title: nameOf(lying.value) }]
+    : []),
+  ...rows.value.map((f) => ({ value: f.id, title: nameOf(f) })),
+]);
 const onOf = (chosen: string): OnStandIn | null => {
   if (chosen === '') return null;
   return chosen.startsWith('rod ') ? { rod: Number(chosen.slice(4)) } : { frameId: chosen };
@@ -32,7 +57,10 @@ const run = (work: Promise<void>): void => void work.catch((error: unknown) => s
 <template>
   <div class="stand-in">
     <v-autocomplete
+      v-model:search="text"
       :model-value="value"
+      no-filter
+      :error-messages="failure ? [failure] : []"
       :items="items"
       :label="`What lies on the ${instrument.name}`"
       @update:model-value="run(instruments.put(instrument.id, onOf($event ?? '')))"

@@ -78,6 +78,7 @@ async function send(): Promise<void> {
     busy.value = false;
   }
 }
+defineExpose({ send });
 </script>
 
 <template>
@@ -92,6 +93,7 @@ async function send(): Promise<void> {
       <DraftNotice v-if="draft" :draft="draft" />
       <slot :at="at" :said="said" />
       <p v-if="failure" class="miss mb-0" role="alert">{{ failure }}</p>
+      <slot name="asked" />
       <p v-if="asking && asks" class="warn mb-0" role="alert">
         {{ asks }}
         <v-btn variant="outlined" class="ml-2" @click="open = false">Close all the same</v-btn>

@@ -21,6 +21,8 @@ interface PartDraft {
   words: Record<string, string>;
   numbers: Record<string, Typed>;
 }
+/** What is likely, so that least has to be typed. */
+const LIKELY: Partial<Record<string, number>> = { stepCm: 0.5, dabG: 0.5 };
 const draft = useDraft<PartDraft>(() => startOf('tape'));
 const form = draft.value;
 
@@ -32,8 +34,6 @@ function choicesOf(kind: PartKind, field: string): readonly string[] | undefined
   return schema?.options;
 }
 
-/** What is likely, so that least has to be typed. */
-const LIKELY: Partial<Record<string, number>> = { stepCm: 0.5, dabG: 0.5 };
 function startOf(kind: PartKind, stored?: PartRecord): PartDraft {
   const start: PartDraft = {
     kind,

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { until } from '@vueuse/core';
-import { ref, watch } from 'vue';
+import { nextTick, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import type { FittingView, FrameRecord, Player } from '@kevro/contract';
 import { Refused, api } from '../api/client';
@@ -22,7 +22,9 @@ const draft = useDraft<Pair>(() => ({ playerId: null, frameIds: [] }));
 const form = draft.value;
 const looking = ref(false);
 /** The open fitting of the same pair, which is asked about. */
-const existing = ref<{ id: string; sentence: string }>();
+const existing = ref<string>();
+const goOn = ref<{ $el: HTMLElement }>();
+const dialog = ref<{ send: () => Promise<void> }>();
 const playerForm = ref<InstanceType<typeof PlayerForm>>();
 const frameForm = ref<InstanceType<typeof FrameForm>>();
 
@@ -34,7 +36,8 @@ function show(pair: Pair = { playerId: null, frameIds: [] }): void {
 defineExpose({ show });
 watch(form, () => (existing.value = undefined), { deep: true });
 
-async function submit(evenIfOpen = false): Promise<FittingView | undefined> {
+let evenIfOpen = false;
+async function submit(): Promise<FittingView> {
   // Enter may come before the one frame of the player that was just chosen.
   await until(looking).toBe(false);
   const { playerId, frameIds } = form.value;
@@ -53,18 +56,22 @@ async function submit(evenIfOpen = false): Promise<FittingView | undefined> {
     return await api('openFitting', { body: { playerId: playerId ?? '', frameIds, evenIfOpen } });
   } catch (error) {
     if (error instanceof Refused && error.existing) {
-      existing.value = { id: error.existing, sentence: error.message };
+      existing.value = error.existing;
+      void nextTick(() => goOn.value?.$el.focus());
     }
     throw error;
   }
 }
 const goTo = (id: string): Promise<unknown> => router.push(`/fittings/${id}/measure`);
-async function another(): Promise<void> {
-  const fitting = await submit(true);
-  if (!fitting) return;
-  draft.stored();
+function goOnWith(id: string): void {
+  draft.afresh();
   open.value = false;
-  await goTo(fitting.id);
+  void goTo(id);
+}
+async function another(): Promise<void> {
+  evenIfOpen = true;
+  await dialog.value?.send();
+  evenIfOpen = false;
 }
 function newPlayer(player: Player): void {
   form.value.playerId = player.id;
@@ -76,10 +83,11 @@ function newFrame(frame: FrameRecord): void {
 
 <template>
   <FormDialog
+    ref="dialog"
     v-model="open"
     title="Open a fitting"
     store="Open and measure"
-    :submit="() => submit()"
+    :submit="submit"
     :draft="draft"
     @stored="goTo(($event as FittingView).id)"
   >
@@ -98,8 +106,10 @@ function newFrame(frame: FrameRecord): void {
         />
         <v-btn variant="outlined" @click="frameForm?.show(undefined, form.playerId)">New frame</v-btn>
       </div>
+    </template>
+    <template #asked>
       <p v-if="existing" class="mb-0 d-flex flex-wrap ga-2">
-        <v-btn variant="outlined" @click="goTo(existing.id)">Go on with the open one</v-btn>
+        <v-btn ref="goOn" variant="outlined" @click="goOnWith(existing)">Go on with the open one</v-btn>
         <v-btn variant="outlined" @click="another">Open another all the same</v-btn>
       </p>
     </template>

@@ -48,7 +48,8 @@ const marks = useBenchMarks();
 const { sheet, show } = useWorking();
 const { plans, working, share, failure, errors, make, stop } = usePlans();
 onBeforeUnmount(stop);
-const { parts, choices, choose: chooseParts, failed: noParts } = useShopParts();
+const shop = useShopParts();
+const { parts, choices, none: noParts, failure: partsFailure } = shop;
 const { history, draft, dirty, markStored, startedEmpty } = useStanding();
 const { selected, drag, piece, move } = useByHand(history);
 const question = useUnsaved(dirty);
@@ -217,7 +218,7 @@ async function choose(): Promise<void> {
         item-value="id"
         label="Parts to use"
         multiple
-        @update:model-value="chooseParts"
+        @update:model-value="shop.choose"
       />
       <div class="may">
         <v-checkbox v-model="mayChange.grips" label="Grips may be changed" />
@@ -227,6 +228,10 @@ async function choose(): Promise<void> {
         The shop has no part to put on. Add tape and putty under
         <RouterLink :to="{ name: 'stock' }">Stock</RouterLink>.
       </p>
+      <div v-if="partsFailure" role="alert">
+        <p class="miss small">The shop’s parts are not known: {{ partsFailure }}</p>
+        <v-btn variant="outlined" @click="shop.load">Try again</v-btn>
+      </div>
       <div v-if="working" role="status">
         <v-progress-linear
           :model-value="share * 100"

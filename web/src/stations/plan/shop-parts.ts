@@ -1,4 +1,4 @@
-import { computed, watch } from 'vue';
+import { computed, ref, watch } from 'vue';
 import type { Part } from '@kevro/core';
 import { useCatalogue } from '../../stores/catalogue';
 import { useFitting } from '../../stores/fitting';
@@ -21,14 +21,24 @@ export function useShopParts() {
     };
     return own.length > 0 ? own : [...missing(['rim']), ...missing(['handle'])];
   });
-  const failed = computed(() => catalogue.rows !== undefined && choices.value.length === 0);
+  const none = computed(() => catalogue.rows !== undefined && choices.value.length === 0);
+  /** Why the shop's parts are not known. */
+  const failure = ref('');
+  async function load(): Promise<void> {
+    failure.value = '';
+    try {
+      await catalogue.load();
+    } catch (error) {
+      failure.value = error instanceof Error ? error.message : String(error);
+    }
+  }
   watch(
     () => catalogue.rows,
-    (rows) => rows ?? catalogue.load().catch(() => undefined),
+    (rows) => rows ?? load(),
     { immediate: true },
   );
   const choose = (ids: readonly string[]): void => {
     chosen.value = [...ids];
   };
-  return { parts, choices, choose, failed };
+  return { parts, choices, choose, none, failure, load };
 }
