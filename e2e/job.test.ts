@@ -392,8 +392,8 @@ describe('a fitting', () => {
     await page.waitForURL(/compare\?frame=ot-015/);
     await inHead('OT-015');
     // Also where a button leads on.
-    await page.getByRole('link', { name: 'Go to Measure' }).click();
-    await page.waitForURL(/measure\?frame=ot-015/);
+    await page.getByRole('link', { name: 'Go on to Aim' }).click();
+    await page.waitForURL(/aim\?frame=ot-015/);
     expect((await view()).frames.map(({ frame }) => frame.id)).toEqual(['ot-014', 'ot-015']);
   });
 

@@ -270,15 +270,15 @@ describe('calibration', () => {
     ] as const) {
       await button(new RegExp(`^${rod} rod`)).click();
       for (let i = 0; i < 3; i++) {
-        await field(/^Or type what it shows/).fill(value);
-        await field(/^Or type what it shows/).press('Enter');
+        await field(/^Or type it for/).fill(value);
+        await field(/^Or type it for/).press('Enter');
       }
     }
     await page.reload();
     await button('Take 202.9 off the 200 rod').first().waitFor();
     await button(/^300 rod/).click();
-    await field(/^Or type what it shows/).fill('304.5');
-    await field(/^Or type what it shows/).press('Enter');
+    await field(/^Or type it for/).fill('304.5');
+    await field(/^Or type it for/).press('Enter');
     await page.getByText('This correction can be used.').waitFor();
     await button('Store this calibration').click();
     await page.getByText(/calibrated \d min ago/).waitFor();

@@ -213,6 +213,9 @@ useKeys({
   min-width: 0;
 }
 .name {
+  display: inline-flex;
+  align-items: center;
+  min-height: 44px;
   font-weight: 700;
   font-size: 17px;
   color: inherit;

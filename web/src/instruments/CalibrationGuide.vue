@@ -149,7 +149,7 @@ async function store(): Promise<void> {
         <span v-else class="soft small">The {{ rod }} rod lies on it.</span>
         <NumberField
           v-model="draft.typed"
-          :label="`Or type what it shows for ${rod}`"
+          :label="`Or type it for ${rod}`"
           measure="inertia"
           :error="typedFailure"
           @keydown.enter.prevent="enterTyped"
@@ -242,6 +242,16 @@ async function store(): Promise<void> {
 .buttons > :deep(.v-input) {
   flex: 1 1 220px;
   max-width: 280px;
+}
+@media (max-width: 640px) {
+  .rods li,
+  .now {
+    grid-template-columns: minmax(0, 1fr);
+    gap: 8px;
+  }
+  .buttons > :deep(.v-input) {
+    max-width: none;
+  }
 }
 .found {
   border-left: 6px solid rgb(var(--v-theme-good));

@@ -4,6 +4,7 @@ import { useTheme } from 'vuetify';
 import { KINDS, type CalibrationRecord, type Shop } from '@kevro/contract';
 import { api } from '../api/client';
 import PlainChart from '../parts/PlainChart.vue';
+import { vWide } from '../parts/wide-table';
 import { useInstruments } from '../stores/instruments';
 import { useSaved } from '../stores/saved';
 import { dayWords } from '../parts/day-words';
@@ -76,7 +77,7 @@ const chart = computed(() => {
 });
 const layout = {
   yaxis: { title: { text: `error at ${DRAWN_AT}, kg·cm²` }, rangemode: 'tozero' as const },
-  xaxis: { type: 'date' as const },
+  xaxis: { type: 'date' as const, tickformat: '%-d %b\n%Y' },
 };
 </script>
 
@@ -121,7 +122,7 @@ const layout = {
             :file="`calibration ${instrument.name}`"
             :label="`Error of ${instrument.name} at ${DRAWN_AT} kg·cm² at each of ${history.length} calibrations; the newest is ${rows.at(-1)?.['error at 300 before correction, kg cm2']}`"
           />
-          <table class="plain">
+          <table v-wide class="plain wide">
             <thead>
               <tr>
                 <th>Taken</th>
@@ -157,7 +158,7 @@ const layout = {
 }
 @media (max-width: 900px) {
   .columns {
-    grid-template-columns: 1fr;
+    grid-template-columns: minmax(0, 1fr);
   }
 }
 </style>

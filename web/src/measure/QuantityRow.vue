@@ -113,14 +113,9 @@ const asked = computed(() =>
 }
 .row {
   display: grid;
-  grid-template-columns: 1fr 172px;
+  grid-template-columns: minmax(190px, 1fr) minmax(100px, 172px);
   gap: 10px;
   align-items: center;
-}
-@media (max-width: 820px) {
-  .row {
-    grid-template-columns: minmax(190px, 1fr) minmax(100px, 172px);
-  }
 }
 .stands {
   text-align: right;

@@ -18,7 +18,8 @@ const SPORTS = [{ value: null, title: 'all sports' }, ...SPORT_ITEMS];
 
 <style scoped>
 .find {
-  flex: 1 1 180px;
+  flex: 1 1 235px;
+  min-width: 235px;
   max-width: 300px;
 }
 .narrow {
