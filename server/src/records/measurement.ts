@@ -191,23 +191,41 @@ export async function correctMeasurement(
   return measurementOf(stored);
 }
 
-/** Marks a measurement as wrong, or counts it again. An open round that started from a wrong one starts from what the frame was before. */
+/**
+ * Where an open round starts after a measurement was marked as wrong or counts again: from the last that was found for it, else from what the
+ * frame stood as otherwise.
+ */
+async function refreshStarts(db: Queries, { id, frameId, roundId, purpose }: Measurement): Promise<void> {
+  const found = purpose === 'found' ? roundId : null;
+  const open = await db.query<{ id: string }>(
+    `select round.id from round join fitting on fitting.id = fitting_id
+     where closed_at is null and (start_id = $1 or round.id = $2)`,
+    [id, found],
+  );
+  for (const round of open) {
+    const [start] = await table.find(
+      db,
+      `where frame_id = $1 and counts and (purpose = 'found' or round_id is distinct from $2)
+         and purpose not in ('trial', 'step')
+       order by (round_id is not distinct from $2) desc, ${ARRIVAL} desc limit 1`,
+      [frameId, round.id],
+    );
+    await db.query('update round set start_id = $2 where id = $1', [round.id, start?.id ?? null]);
+  }
+}
+
+/** Marks a measurement as wrong, or counts it again. */
 export async function countMeasurement(
   db: Queries,
-  { id, frameId }: Measurement,
+  measurement: Measurement,
   counts: boolean,
   reason: string,
   at: string,
 ): Promise<Measurement> {
+  const { id, frameId } = measurement;
   await mark(db, id, at, counts, reason);
   await refreshFrame(db, frameId);
-  if (!counts) {
-    const start = await lastStanding(db, frameId);
-    await db.query(
-      `update round set start_id = $2 where start_id = $1 and fitting_id in (select id from fitting where closed_at is null)`,
-      [id, start?.id ?? null],
-    );
-  }
+  await refreshStarts(db, measurement);
   const [row] = await table.find(db, 'where id = $1', [id]);
   return measurementOf(row as Row);
 }
