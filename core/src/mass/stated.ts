@@ -9,7 +9,7 @@ import { specProblems, type AxisSpecs } from './specs';
  */
 const RANGE: Partial<Record<SpecKey, readonly [number, number]>> = {
   massG: [0.3, 2.5],
-  swingWeight: [0.1, 4],
+  swingWeight: [0.1, 2.5],
   twistWeight: [0.1, 5],
 };
 const UNITS: Record<SpecKey, string> = {
