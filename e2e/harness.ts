@@ -36,8 +36,14 @@ export class Application {
   readonly folder = mkdtempSync(join(tmpdir(), 'kevro-e2e-'));
   private port = 0;
 
-  /** @param copyOf a folder that another application left: the shop is there already */
-  constructor(copyOf?: string) {
+  /**
+   * @param copyOf a folder that another application left: the shop is there already
+   * @param shopFile the shop that a new folder begins with; none where it is empty
+   */
+  constructor(
+    copyOf?: string,
+    private readonly shopFile = join(root, 'demo/shop.json'),
+  ) {
     if (copyOf) cpSync(copyOf, this.data, { recursive: true });
   }
 
@@ -55,7 +61,7 @@ export class Application {
         ...process.env,
         PORT: String(this.port),
         KEVRO_DATA: this.data,
-        KEVRO_SHOP_FILE: join(root, 'demo/shop.json'),
+        KEVRO_SHOP_FILE: this.shopFile,
       },
       stdio: ['ignore', 'ignore', 'inherit'],
     });

@@ -89,8 +89,11 @@ watch(
 watch(plans, ([best]) => {
   if (best && takeBest) lay(best);
 });
-watch(standing, ({ byHand }) => {
+watch(standing, ({ byHand, school }) => {
+  const [best] = plans.value;
   if (byHand) takeBest = false;
+  // Afresh where no plan is stored: from the best one.
+  else if (!school && best) lay(best);
 });
 function pick(plan: Plan): void {
   takeBest = false;

@@ -34,9 +34,11 @@ export function useStanding() {
   watch(history.now, (now) => {
     draft.value.value = now.byHand ? now : draft.start.value;
   });
-  // What an earlier draft brings in is a step like any other.
+  // What an earlier draft brings in, or starting afresh, is a step like any other.
   watch(draft.value, (now) => {
-    if (now.byHand && JSON.stringify(now) !== JSON.stringify(history.now.value)) history.change(now);
+    const { byHand } = history.now.value;
+    const meant = now.byHand || (byHand && !draft.dirty.value);
+    if (meant && JSON.stringify(now) !== JSON.stringify(history.now.value)) history.change(now);
   });
   /** Call when what stands has been stored, by hand or not. */
   function markStored(): void {

@@ -1,0 +1,332 @@
+import { describe, expect, it } from 'vitest';
+import type { Page } from 'playwright-core';
+import type { CaptureRecord, FittingView, FramePage, Instrument, PartRow, SetupRow } from '@kevro/contract';
+import { Application, openPage, withOneShop, type Opened } from './harness';
+import { makeFitting, post } from './made';
+
+// What is typed stays until it is stored or dropped on purpose; what is stored can be put right.
+let app: Application;
+let page: Page;
+withOneShop((fresh: Opened) => {
+  ({ app, page } = fresh);
+});
+const field = (name: RegExp | string) => page.getByRole('textbox', { name });
+const button = (name: RegExp | string) => page.getByRole('button', { name });
+const dialog = () => page.getByRole('dialog');
+const escape = async (): Promise<void> => {
+  await page.keyboard.press('Escape');
+  await dialog().waitFor({ state: 'detached' });
+};
+
+describe('a form over the page', () => {
+  it.each([
+    ['/players', 'Add a player', 'Name'],
+    ['/frames', 'Add a frame', 'Model'],
+    ['/setups', 'Add a setup', 'Whose frame'],
+    ['/stock', 'Add a part', 'Name'],
+    ['/settings/instruments', 'Add an instrument', 'Name'],
+    ['/frames/ot-014', 'New strings', 'Mains'],
+    ['/frames/ot-014', 'Duplicate', 'Its tag'],
+    ['/frames/ot-014', 'Change', 'Model'],
+    ['/frames/ot-014', 'put right', 'Why'],
+    ['/fittings/f-ilka/build', 'close fitting', 'Note'],
+  ])(
+    'on %s, "%s", keeps what is typed over Escape, a click outside and a reload',
+    async (path, opener, name) => {
+      await page.goto(path);
+      const open = () =>
+        button(new RegExp(`^${opener}`))
+          .first()
+          .click();
+      const box = () => dialog().getByRole('textbox', { name, exact: true });
+      await open();
+      await box().fill('typed and not stored');
+      await escape();
+      await open();
+      expect(await box().inputValue()).toBe('typed and not stored');
+      await page.mouse.click(4, 4);
+      await dialog().waitFor({ state: 'detached' });
+      await page.reload();
+      await open();
+      expect(await box().inputValue()).toBe('typed and not stored');
+      await dialog().getByRole('button', { name: 'Start afresh' }).click();
+      expect(await box().inputValue()).not.toBe('typed and not stored');
+      await escape();
+    },
+  );
+
+  it('keeps it over Back, and asks where it may not be kept', async () => {
+    await page.goto('/stock');
+    await page.getByRole('link', { name: 'Players' }).click();
+    await button('Add a player').click();
+    await dialog().getByRole('textbox', { name: 'Name' }).fill('Halla Brandt');
+    await page.goBack();
+    await page.waitForURL(/stock/);
+    await page.getByRole('link', { name: 'Players' }).click();
+    await button('Add a player').click();
+    expect(await dialog().getByRole('textbox', { name: 'Name' }).inputValue()).toBe('Halla Brandt');
+    // What is noted of an arm is private: it is kept on no device.
+    await button('Write it').click();
+    await dialog()
+      .getByRole('textbox', { name: /^Arm history/ })
+      .fill('left wrist');
+    await page.keyboard.press('Escape');
+    await dialog().getByRole('button', { name: 'Close all the same' }).waitFor();
+    expect(
+      await dialog()
+        .getByRole('textbox', { name: /^Arm history/ })
+        .inputValue(),
+    ).toBe('left wrist');
+    expect(await page.evaluate(() => JSON.stringify({ ...localStorage }))).not.toContain('left wrist');
+  });
+});
+
+describe('a plan and its steps', () => {
+  it('a plan changed by hand over a stored one keeps its draft', async () => {
+    await page.goto('/fittings/f-odo/plan');
+    await page.getByText('working out the ways').waitFor({ state: 'detached' });
+    await page.locator('.piece').first().click();
+    const pieces = () => page.locator('.pieces').textContent();
+    const stored = await pieces();
+    await button('One strip or dab more').click();
+    await expect.poll(pieces).not.toBe(stored);
+    const changed = await pieces();
+    page.on('dialog', (asked) => void asked.accept());
+    await page.reload();
+    await page.getByText('Kept from before, not stored yet').waitFor();
+    expect(await pieces()).toBe(changed);
+    await button('Start afresh').click();
+    await expect.poll(pieces).toBe(stored);
+  });
+
+  it('a tick is shown when it is stored: on a slow server later, without a server not at all', async () => {
+    await page.goto('/fittings/f-odo/build');
+    const ticks = page.getByRole('checkbox', { checked: false });
+    await ticks.first().waitFor();
+    const shown = () => page.getByRole('checkbox', { checked: true }).count();
+    const marked = async (): Promise<number> => {
+      const view = await app.get<FittingView>('/fittings/f-odo');
+      return Object.keys(view.frames[0]?.rounds.at(-1)?.state.steps ?? {}).length;
+    };
+    const before = await shown();
+    let release = (): void => undefined;
+    const held = new Promise<void>((done) => (release = done));
+    await page.route('**/marks', async (route) => {
+      await held;
+      await route.continue();
+    });
+    await ticks.nth(0).click();
+    await ticks.nth(1).click();
+    await page.getByText('storing').first().waitFor();
+    expect([await shown(), await marked()]).toEqual([before, before]);
+    release();
+    await expect.poll(async () => [await shown(), await marked()]).toEqual([before + 2, before + 2]);
+    await page.unrouteAll({ behavior: 'wait' });
+    await page.route('**/marks', (route) => route.abort());
+    if ((await ticks.count()) === 0) throw new Error('no step is left to tick');
+    await ticks.first().click();
+    await page.getByText('server does not answer').first().waitFor();
+    expect([await shown(), await marked()]).toEqual([before + 2, before + 2]);
+  });
+});
+
+describe('readings', () => {
+  it('too few are said where they are stored, and all can be begun anew', async () => {
+    const { frame, fitting } = await makeFitting(app);
+    await page.goto(`/fittings/${fitting.id}/measure`);
+    await field(/^Weight/).fill('321');
+    await field(/^Weight/).press('Enter');
+    await field(/^Swing weight/).fill('31');
+    await button('Store the measurement').click();
+    const aside = page.getByRole('complementary');
+    await aside
+      .getByRole('alert')
+      .filter({ hasText: /balance/i })
+      .first()
+      .waitFor();
+    await button('begin the readings anew').click();
+    await dialog().getByRole('button', { name: 'Begin anew' }).click();
+    await dialog().waitFor({ state: 'detached' });
+    await expect
+      .poll(async () => (await app.get<CaptureRecord>(`/frames/${frame.id}/capture`)).readings.length)
+      .toBe(0);
+    expect(await field(/^Swing weight/).inputValue()).toBe('');
+    await page.getByRole('link', { name: /^Go on to/ }).waitFor();
+  });
+});
+
+describe('what was stored is put right', () => {
+  it('a measurement by another, with its reason, or marked as wrong', async () => {
+    const { frame } = await makeFitting(app);
+    await page.goto(`/frames/${frame.id}`);
+    await button(/^put right/).click();
+    await dialog()
+      .getByRole('textbox', { name: /^Weight/ })
+      .fill('311,5');
+    await dialog().getByRole('button', { name: 'One overgrip less' }).click();
+    const store = dialog().getByRole('button', { name: 'Store the correction' });
+    await store.click();
+    // Without a reason it is not stored.
+    await dialog().locator('.v-input--error').getByLabel('Why').waitFor();
+    await dialog().getByRole('textbox', { name: 'Why' }).fill('read off the wrong line');
+    await store.click();
+    await dialog().waitFor({ state: 'detached' });
+    const measured = async () => (await app.get<FramePage>(`/frames/${frame.id}`)).measurements;
+    const counting = async () => (await measured()).filter(({ counts }) => counts);
+    const [corrected] = await counting();
+    expect(corrected).toMatchObject({
+      specs: { massG: 311.5 },
+      dress: { overgrips: 0 },
+      why: 'read off the wrong line',
+    });
+    expect(await measured()).toHaveLength(2);
+    await page.getByText('read off the wrong line').first().waitFor();
+    await button(/^mark as wrong/).click();
+    await dialog().getByRole('textbox').fill('of another frame');
+    await dialog().getByRole('button', { name: /wrong/i }).click();
+    await expect.poll(async () => (await counting()).length).toBe(0);
+    await page.getByText('of another frame').first().waitFor();
+  });
+
+  it('setups, parts, strings and instruments are changed and retired', async () => {
+    const setup = await post<SetupRow>(app, '/setups', {
+      name: 'Aino Kestrel',
+      sourceKind: 'published',
+      shape: { sport: 'tennis', lengthCm: 68.58 },
+      dress: { strings: true },
+      specs: { massG: 330 },
+    });
+    await page.goto('/setups');
+    await page.getByRole('button', { name: 'Aino Kestrel', exact: true }).click();
+    await dialog()
+      .getByRole('textbox', { name: /^Weight/ })
+      .fill('334.5');
+    await dialog().getByRole('button', { name: 'Store' }).click();
+    await dialog().waitFor({ state: 'detached' });
+    const setups = async (query: string) => (await app.get<{ rows: SetupRow[] }>(`/setups?${query}`)).rows;
+    expect((await setups(`ids=${setup.id}`))[0]?.specs.massG).toBe(334.5);
+    await button('Retire Aino Kestrel').click();
+    await expect.poll(() => setups('search=Aino')).toEqual([]);
+
+    await page.goto('/stock');
+    await button('Change lead tape 9 mm').click();
+    await dialog().getByRole('textbox', { name: 'Name' }).fill('lead tape, nine');
+    await dialog().getByRole('button', { name: 'Store' }).click();
+    await button('Retire lead tape, nine').click();
+    const part = async () =>
+      (await app.get<PartRow[]>('/parts')).find(({ part: { name } }) => name === 'lead tape, nine');
+    await expect.poll(async () => (await part())?.retired).toBe(true);
+    await page.getByRole('checkbox', { name: /^Retired ones/ }).check();
+    await button('Bring back lead tape, nine').click();
+    await expect.poll(async () => (await part())?.retired).toBe(false);
+
+    const { frame } = await makeFitting(app);
+    await post(app, `/frames/${frame.id}/stringings`, {
+      strungOn: '2026-11-02',
+      mains: 'Corda Lisa',
+      mainsKg: 24,
+      crossesKg: 23,
+      unit: 'kg',
+    });
+    await page.goto(`/frames/${frame.id}`);
+    await button(/^correct the strings/).click();
+    await dialog().getByRole('textbox', { name: 'Mains', exact: true }).fill('Corda Ruvida');
+    await dialog().getByRole('button', { name: 'Store' }).click();
+    await page.getByText('Corda Ruvida').first().waitFor();
+    await button('noted by mistake').click();
+    await button('count them again').waitFor();
+    const { stringings } = await app.get<FramePage>(`/frames/${frame.id}`);
+    expect(stringings).toMatchObject([{ mains: 'Corda Ruvida', retired: true }]);
+
+    await page.goto('/settings/instruments');
+    await page.getByRole('button', { name: 'Back-room machine', exact: true }).click();
+    await dialog().getByRole('textbox', { name: 'Name' }).fill('Old machine');
+    await dialog().getByRole('button', { name: 'Store' }).click();
+    await button('Retire Old machine').click();
+    await expect
+      .poll(
+        async () =>
+          (await app.get<Instrument[]>('/instruments')).find((i) => i.name === 'Old machine')?.retired,
+      )
+      .toBe(true);
+  });
+
+  it('a fitting gets another player, and is removed while it is empty', async () => {
+    const first = await makeFitting(app);
+    await page.goto(`/fittings/${first.fitting.id}/measure`);
+    await button(/^change this fitting/)
+      .or(button(/^change.*fitting/))
+      .first()
+      .click();
+    await dialog().getByRole('combobox', { name: 'Player' }).fill('Juniper');
+    await page.getByRole('option', { name: /Juniper Hale/ }).click();
+    await dialog().getByRole('button', { name: 'Store' }).click();
+    await page.locator('header').getByText('Juniper Hale').filter({ visible: true }).waitFor();
+    const { fitting } = await makeFitting(app);
+    await button(/^change.*fitting/)
+      .first()
+      .click();
+    await dialog().getByRole('button', { name: 'Remove this fitting' }).click();
+    await dialog().getByRole('alert').waitFor();
+    expect((await app.get<FittingView>(`/fittings/${first.fitting.id}`)).id).toBe(first.fitting.id);
+    const empty = await post<FittingView>(app, '/fittings', {
+      playerId: fitting.player.id,
+      frameIds: [first.frame.id],
+    });
+    await page.goto(`/fittings/${empty.id}/measure`);
+    await button(/^change.*fitting/)
+      .first()
+      .click();
+    await dialog().getByRole('button', { name: 'Remove this fitting' }).click();
+    await page.getByRole('heading', { name: 'Today' }).waitFor();
+    expect((await app.send('GET', `/fittings/${empty.id}`, undefined)).status).toBe(404);
+  });
+
+  it('a frame’s own page opens a fitting, and asks where one is open already', async () => {
+    const { frame, fitting } = await makeFitting(app);
+    await page.goto(`/frames/${frame.id}`);
+    await button('Open a fitting').click();
+    await button('Open and measure').click();
+    await button('Go on with the open one').click();
+    await page.waitForURL(new RegExp(`fittings/${fitting.id}/measure`));
+  });
+});
+
+describe('a shop with nothing in it', () => {
+  it('leads to a first fitting: a new player and a new frame on the way, the guide one click away', async () => {
+    const empty = new Application(undefined, '');
+    await empty.start();
+    const browser = page.context().browser();
+    if (!browser) throw new Error('no browser');
+    const opened = await openPage(browser, empty);
+    const there = opened.page;
+    try {
+      await there.goto('/');
+      await there.getByRole('link', { name: 'Your first fitting, step by step' }).click();
+      await there.getByRole('heading', { level: 1, name: /first fitting/ }).waitFor();
+      await there.goBack();
+      await there.getByRole('button', { name: 'Open one' }).click();
+      const inDialog = (title: string) => there.getByRole('dialog', { name: title });
+      await inDialog('Open a fitting').getByRole('button', { name: 'New player' }).click();
+      await inDialog('Add a player').getByRole('textbox', { name: 'Name' }).fill('Signe Lindqvist');
+      await inDialog('Add a player').getByRole('button', { name: 'Add' }).click();
+      await inDialog('Open a fitting').getByRole('button', { name: 'New frame' }).click();
+      for (const [name, value] of [
+        ['Tag', 'A-1'],
+        ['Maker', 'Oskerra'],
+        ['Model', 'Tide 98'],
+      ] as const) {
+        await inDialog('Add a frame').getByRole('textbox', { name, exact: true }).fill(value);
+      }
+      await inDialog('Add a frame').getByRole('button', { name: 'Add', exact: true }).click();
+      await inDialog('Open a fitting').getByText('A-1').waitFor();
+      await inDialog('Open a fitting').getByRole('button', { name: 'Open and measure' }).click();
+      await there.waitForURL(/measure/);
+      await there.locator('header').getByText('Signe Lindqvist').filter({ visible: true }).waitFor();
+      expect(opened.errors).toEqual([]);
+    } finally {
+      await there.context().close();
+      await empty.remove();
+    }
+  });
+});

@@ -1,0 +1,204 @@
+import { describe, expect, it } from 'vitest';
+import type { Page } from 'playwright-core';
+import type { AimRecord, CaptureRecord, FittingView, FramePage, PartRow, SetupRow } from '@kevro/contract';
+import { withOneShop, type Application } from './harness';
+import { makeFitting, post, setAim, type Made } from './made';
+
+// Numbers are read as they are meant, kept as they are typed, and stored as they are.
+let app: Application;
+let page: Page;
+withOneShop((fresh) => {
+  ({ app, page } = fresh);
+});
+const field = (name: RegExp | string) => page.getByRole('textbox', { name });
+const button = (name: RegExp | string) => page.getByRole('button', { name });
+const dialog = () => page.getByRole('dialog');
+const aimOf = async ({ fitting }: Made): Promise<AimRecord | undefined> =>
+  (await app.get<FittingView>(`/fittings/${fitting.id}`)).frames[0]?.rounds[0]?.aims.at(-1);
+const byHand = () => page.getByRole('radio', { name: 'By hand' }).click();
+
+describe('a number field', () => {
+  it('keeps what is typed until it is left, reads a point or a comma and other units, and never guesses', async () => {
+    const { frame, fitting } = await makeFitting(app);
+    await page.goto(`/fittings/${fitting.id}/measure`);
+    const stringsG = async () => {
+      const { strings } = (await app.get<CaptureRecord>(`/frames/${frame.id}/capture`)).dress;
+      return typeof strings === 'object' ? strings.massG : strings;
+    };
+    const strings = field('strings, g');
+    for (const [typed, stored] of [
+      ['16.5', 16.5],
+      ['17,2', 17.2],
+      ['0.6 oz', 0.6 * 28.349523125],
+    ] as const) {
+      await strings.fill(typed);
+      await strings.press('Tab');
+      await expect.poll(stringsG).toBeCloseTo(stored, 9);
+    }
+    for (const [nonsense, said] of [
+      ['abc', 'not a number'],
+      ['−3', 'out of range'],
+      ['70000', 'out of range'],
+    ] as const) {
+      await strings.fill(nonsense);
+      await strings.press('Tab');
+      await page.locator('.dress').getByText(said).waitFor();
+      expect(await strings.inputValue()).toBe(nonsense);
+      expect(await stringsG()).toBeCloseTo(0.6 * 28.349523125, 9);
+    }
+  });
+});
+
+describe('the draft of an aim', () => {
+  it('has no units of its own: shown in others it is the same, and units alone change nothing', async () => {
+    const made = await makeFitting(app);
+    await setAim(app, made, { massG: { value: 330, tolerance: 1 } });
+    await page.goto(`/fittings/${made.fitting.id}/aim`);
+    const settled = page.getByRole('link', { name: 'Go on to Plan' });
+    await settled.waitFor();
+    for (let i = 0; i < 4; i++) await page.keyboard.press('u');
+    await settled.waitFor();
+    await byHand();
+    await field(/^Weight/).fill('345');
+    await field(/^Balance/).fill('33');
+    await page.getByRole('button', { name: /g · cm/ }).click();
+    await page.getByRole('button', { name: /g · points/ }).click();
+    await expect.poll(() => field(/^Weight/).inputValue()).toMatch(/^12\.1/);
+    page.on('dialog', (asked) => void asked.accept());
+    await page.reload();
+    await page.getByText('Kept from before, not stored yet').waitFor();
+    expect(await field(/^Weight/).inputValue()).toMatch(/^12\.1/);
+    await button('Set this aim').click();
+    await page.waitForURL(/plan/);
+    const { target } = (await aimOf(made)) as AimRecord;
+    expect([target.massG?.value, target.balanceCm?.value]).toEqual([345, 33]);
+  });
+
+  it('belongs to its tab, and does not win over an aim that was set meanwhile', async () => {
+    const made = await makeFitting(app);
+    await setAim(app, made, { massG: { value: 330, tolerance: 1 } });
+    const url = `/fittings/${made.fitting.id}/aim`;
+    await page.goto(url);
+    await byHand();
+    await field(/^Weight/).fill('333.3');
+    const other = await page.context().newPage();
+    await other.goto(url);
+    const weight = other.getByRole('textbox', { name: /^Weight/ });
+    await expect.poll(() => weight.inputValue()).toMatch(/^330/);
+    await other.getByRole('radio', { name: 'By hand' }).click();
+    await weight.fill('341');
+    await other.getByRole('button', { name: 'Set this aim' }).click();
+    await other.waitForURL(/plan/);
+    await other.close();
+    page.on('dialog', (asked) => void asked.accept());
+    await page.reload();
+    await page.getByText('began from something that has changed since').waitFor();
+    expect(await field(/^Weight/).inputValue()).toMatch(/^341/);
+    await button('Take up what I typed').click();
+    await expect.poll(() => field(/^Weight/).inputValue()).toMatch(/^333\.3/);
+  });
+});
+
+describe('an aim', () => {
+  it('wants what is typed, also where it was free, and stores what was typed and what was copied', async () => {
+    const made = await makeFitting(app);
+    await setAim(app, made, { balanceCm: { value: 32.5, tolerance: 0.2 } });
+    await page.goto(`/fittings/${made.fitting.id}/aim`);
+    await byHand();
+    await field(/^Weight/).fill('330.25');
+    await field(/^Swing weight/).fill('325,5');
+    await button('Set this aim').click();
+    await page.waitForURL(/plan/);
+    expect((await aimOf(made))?.target).toMatchObject({
+      massG: { value: 330.25, priority: 'want' },
+      swingWeight: { value: 325.5, priority: 'want' },
+    });
+    const copied = { massG: 331.27, balanceCm: 32.61, swingWeight: 121.5 + 200, twistWeight: 13.87 };
+    const setup = await post<SetupRow>(app, '/setups', {
+      name: 'Sigrid Almqvane',
+      sourceKind: 'published',
+      shape: made.frame.shape,
+      dress: made.frame.onIt,
+      specs: copied,
+    });
+    const other = await makeFitting(app);
+    await page.goto(`/fittings/${other.fitting.id}/aim?setup=${setup.id}`);
+    await expect.poll(() => field(/^Weight/).inputValue()).toMatch(/^331/);
+    await button('Set this aim').click();
+    await page.waitForURL(/plan/);
+    const { target } = (await aimOf(other)) as AimRecord;
+    for (const [spec, value] of Object.entries(copied))
+      expect(target[spec as 'massG']?.value, spec).toBeCloseTo(value, 9);
+  });
+
+  it('is compared with four setups at most: a fifth is refused, and the four stay', async () => {
+    const made = await makeFitting(app);
+    await page.goto(`/fittings/${made.fitting.id}/compare`);
+    const rows = page.getByRole('complementary').locator('.row');
+    await rows.nth(4).waitFor();
+    const beside = async () => (await app.get<FittingView>(`/fittings/${made.fitting.id}`)).references;
+    for (let i = 0; i < 4; i++) {
+      await rows.nth(i).click();
+      await expect.poll(async () => (await beside()).length).toBe(i + 1);
+    }
+    const four = await beside();
+    await rows.nth(4).click();
+    await page.getByText('4 setups are set beside it already').waitFor();
+    expect(await beside()).toEqual(four);
+  });
+});
+
+describe('nonsense is refused beside its field, nothing is stored, and nothing typed is dropped', () => {
+  it('in a setup', async () => {
+    await page.goto('/setups');
+    await button('Add a setup').click();
+    await dialog().getByRole('textbox', { name: 'Whose frame' }).fill('Runa Vell');
+    const add = dialog().getByRole('button', { name: 'Add', exact: true });
+    await add.click();
+    await dialog().getByText('At least one of weight').waitFor();
+    const weight = dialog().getByRole('textbox', { name: /^Weight/ });
+    for (const [typed, said] of [
+      ['-5', 'more than zero'],
+      ['999999', 'hardly a frame'],
+      ['abc', 'not a number'],
+    ] as const) {
+      await weight.fill(typed);
+      await add.click();
+      await dialog().getByText(said).waitFor();
+      expect(await weight.inputValue()).toContain(typed.replace('-', ''));
+    }
+    const runa = async () => (await app.get<{ rows: SetupRow[] }>('/setups?search=Runa')).rows;
+    expect(await runa()).toEqual([]);
+    await weight.fill('331,5');
+    await dialog()
+      .getByRole('textbox', { name: /^Balance/ })
+      .fill('5 HL');
+    await add.click();
+    await expect.poll(async () => (await runa())[0]?.specs.massG).toBe(331.5);
+  });
+
+  it('in a part, and in what a maker states', async () => {
+    await page.goto('/stock');
+    await button('Add a part').click();
+    await dialog().getByRole('textbox', { name: 'Name' }).fill('copper tape');
+    const numbers = dialog().getByRole('textbox', { name: /, (g|cm|mm)/ });
+    for (const box of await numbers.all()) await box.fill('-1');
+    await dialog().getByRole('button', { name: 'Add', exact: true }).click();
+    await dialog().locator('.v-input--error').first().waitFor();
+    const parts = await app.get<PartRow[]>('/parts');
+    expect(parts.filter(({ part }) => part.name === 'copper tape')).toEqual([]);
+
+    const { frame } = await makeFitting(app);
+    await page.goto(`/frames/${frame.id}`);
+    await button('Change').click();
+    await dialog().getByText('What the maker states of this model').click();
+    await dialog()
+      .getByRole('textbox', { name: /^give or take/ })
+      .first()
+      .fill('3');
+    await dialog().getByRole('button', { name: 'Store' }).click();
+    await dialog().getByText('A give or take needs the value').waitFor();
+    await dialog().locator('.v-input--error').first().waitFor();
+    expect((await app.get<FramePage>(`/frames/${frame.id}`)).frame.nominal).toBeNull();
+  });
+});
