@@ -3,7 +3,7 @@ import { cpSync, mkdtempSync, rmSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
-import { chromium, type Browser, type Page } from 'playwright-core';
+import { chromium, type Browser, type BrowserContextOptions, type Page } from 'playwright-core';
 import { afterAll, afterEach, beforeAll, beforeEach, expect, inject } from 'vitest';
 import { CHROMIUM_ARGS, findChromium } from '../scripts/chromium.mjs';
 
@@ -117,8 +117,13 @@ export function launch(): Promise<Browser> {
 export async function openPage(
   browser: Browser,
   app: Application,
+  options: BrowserContextOptions = {},
 ): Promise<{ page: Page; errors: string[] }> {
-  const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, baseURL: app.url });
+  const context = await browser.newContext({
+    viewport: { width: 1280, height: 800 },
+    baseURL: app.url,
+    ...options,
+  });
   const page = await context.newPage();
   page.setDefaultTimeout(15_000);
   const errors: string[] = [];

@@ -8,7 +8,7 @@ const shortcuts = useShortcuts();
 const KEYS: [string[], string][] = [
   [['1', '…', '5'], 'go to a station of the open fitting'],
   [['n'], 'Today: open a fitting'],
-  [['Ctrl Enter'], 'the main action of the page, also while you type'],
+  [['Ctrl Enter'], 'the main action of the page or the form, also while you type'],
   [['m'], 'take a reading'],
   [['↑', '↓'], 'Measure: which quantity is taken'],
   [['/'], 'Measure: type all readings in one line'],
@@ -20,6 +20,7 @@ const KEYS: [string[], string][] = [
   [['z', 'Ctrl z'], 'Plan: undo'],
   [['Shift z', 'Ctrl Shift z'], 'Plan: redo'],
   [['↑', '↓', 'Enter'], 'Compare: go along the setups, set one beside'],
+  [['↑', '↓', 'space'], 'Build: go along the steps, mark one as done'],
   [['?'], 'this list'],
 ];
 </script>

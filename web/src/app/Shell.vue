@@ -84,7 +84,7 @@ useKeys({
 
 <template>
   <div class="shell">
-    <a href="#content" class="skip" @click.prevent="focusHeading">Skip to the page</a>
+    <a href="#content" class="skip no-print" @click.prevent="focusHeading">Skip to the page</a>
     <header class="print-only paper-head">
       <span>
         <b>{{ shop?.name }}</b><template v-if="shop?.town">, {{ shop.town }}</template>

@@ -25,7 +25,7 @@ const OWN: [keys: ReadonlySet<string>, of: string][] = [
   ],
   [
     new Set(['ArrowUp', 'ArrowDown', 'ArrowLeft', 'ArrowRight']),
-    'input, [role=radio], [role=slider], [role=tab], [role=menu]',
+    'input:not([type=checkbox]), [role=radio], [role=slider], [role=tab], [role=menu]',
   ],
 ];
 
@@ -52,4 +52,22 @@ export function useKeys(map: KeyMap): void {
   };
   onMounted(() => window.addEventListener('keydown', listen));
   onBeforeUnmount(() => window.removeEventListener('keydown', listen));
+}
+
+/**
+ * Arrows up and down go along a list; from elsewhere they enter it.
+ * @param items what they go along @param enterAt the first to be reached; the first of all if left out
+ */
+export function useArrowsAlong(
+  items: string,
+  enterAt: () => HTMLElement | null | undefined = () => null,
+): void {
+  const go = (by: 1 | -1) => (): boolean => {
+    const all = [...document.querySelectorAll<HTMLElement>(items)];
+    const at = all.indexOf(document.activeElement as HTMLElement);
+    const next = at < 0 ? (enterAt() ?? all[0]) : all[at + by];
+    next?.focus();
+    return next !== undefined;
+  };
+  useKeys({ ArrowDown: go(1), ArrowUp: go(-1) });
 }

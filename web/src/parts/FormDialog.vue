@@ -89,7 +89,14 @@ defineExpose({ send });
     :persistent="Boolean(asks)"
     @refused-to-close="asking = true"
   >
-    <form ref="form" class="form" novalidate @submit.prevent="send">
+    <form
+      ref="form"
+      class="form"
+      novalidate
+      @submit.prevent="send"
+      @keydown.ctrl.enter.prevent="send"
+      @keydown.meta.enter.prevent="send"
+    >
       <DraftNotice v-if="draft" :draft="draft" />
       <slot :at="at" :said="said" />
       <p v-if="failure" class="miss mb-0" role="alert">{{ failure }}</p>

@@ -39,5 +39,7 @@ export const wholeDayWords = (iso: string): string =>
 /** A moment as it is said: «9 Nov, 14:05». */
 export const momentWords = (iso: string): string =>
   said(iso, { ...day(iso), hour: '2-digit', minute: '2-digit' });
+export const wholeMomentWords = (iso: string): string =>
+  said(iso, { day: 'numeric', month: 'long', year: 'numeric', hour: '2-digit', minute: '2-digit' });
 /** A time of today: «14:05». */
 export const timeWords = (iso: string): string => said(iso, { hour: '2-digit', minute: '2-digit' });

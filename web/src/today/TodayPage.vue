@@ -96,7 +96,7 @@ const reason = ({ next }: Frame): string => {
 }
 .fittings a {
   display: grid;
-  grid-template-columns: 1fr 170px 170px 30px;
+  grid-template-columns: minmax(0, 1fr) 170px 170px 30px;
   align-items: center;
   gap: 16px;
   padding: 14px 10px;
@@ -112,6 +112,7 @@ const reason = ({ next }: Frame): string => {
   padding-top: 0;
 }
 .who {
+  overflow-wrap: anywhere;
   display: flex;
   flex-direction: column;
 }
@@ -124,7 +125,7 @@ const reason = ({ next }: Frame): string => {
 }
 @media (max-width: 700px) {
   .fittings a {
-    grid-template-columns: 1fr auto;
+    grid-template-columns: minmax(0, 1fr) minmax(0, auto);
   }
   .since,
   .arrow {

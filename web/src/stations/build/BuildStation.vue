@@ -9,8 +9,9 @@ import {
   type NumberKey,
 } from '@kevro/core';
 import { api } from '../../api/client';
+import { useArrowsAlong } from '../../app/keys';
 import Lanes from '../../lanes/Lanes.vue';
-import { momentWords } from '../../parts/day-words';
+import { momentWords, wholeMomentWords } from '../../parts/day-words';
 import Tick from '../../parts/Tick.vue';
 import Rail from '../../rail/Rail.vue';
 import { useFitting } from '../../stores/fitting';
@@ -56,9 +57,9 @@ const titleOf = (step: BenchStep): string =>
   plan.value && fitting.frame ? stepTitle(step, plan.value, fitting.frame) : '';
 const doingOf = (step: BenchStep): string[] =>
   plan.value && fitting.frame ? stepDoing(step, plan.value, fitting.frame) : [];
-const whenOf = (step: BenchStep): string => {
+const whenOf = (step: BenchStep, say: (iso: string) => string = momentWords): string => {
   const state = stateOf(step);
-  return state && state.mark !== 'open' ? `${MARK_WORDS[state.mark]} ${momentWords(state.at)}` : '';
+  return state && state.mark !== 'open' ? `${MARK_WORDS[state.mark]} ${say(state.at)}` : '';
 };
 
 const labels = computed(() =>
@@ -100,6 +101,7 @@ function explain(what: NumberKey): void {
   if (outcome.value && fitting.frame) show(what, planWorking(what, outcome.value, fitting.frame), 'planned');
 }
 const print = (): void => window.print();
+useArrowsAlong('.steps input', () => document.querySelector<HTMLElement>('.steps .next input'));
 </script>
 
 <template>
@@ -139,7 +141,7 @@ const print = (): void => window.print();
       :labels="labels"
       :title-of="titleOf"
       :doing-of="doingOf"
-      :when-of="whenOf"
+      :when-of="(step) => whenOf(step, wholeMomentWords)"
     />
 
     <template #aside>
@@ -177,7 +179,7 @@ const print = (): void => window.print();
       <v-btn color="primary" size="large" block @click="print">Print the build sheet</v-btn>
     </template>
     <template #keys>
-      <span><kbd>Tab</kbd> next step</span><span><kbd>Space</kbd> done</span>
+      <span><kbd>↑</kbd> <kbd>↓</kbd> along the steps</span><span><kbd>Space</kbd> done</span>
     </template>
   </Bench>
   <WorkingSheet

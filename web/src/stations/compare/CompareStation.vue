@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue';
 import { SPEC_KEYS, explainOutcome, type SpecKey } from '@kevro/core';
 import { api } from '../../api/client';
+import { useArrowsAlong } from '../../app/keys';
 import Lanes from '../../lanes/Lanes.vue';
 import { dressWords } from '../../parts/dress-words';
 import Rail from '../../rail/Rail.vue';
@@ -78,15 +79,7 @@ async function toggle(id: string): Promise<void> {
   }
 }
 
-function move(event: KeyboardEvent, by: number): void {
-  const row = event.currentTarget as HTMLElement;
-  const rows = [...(row.closest('ul')?.querySelectorAll<HTMLElement>('.row') ?? [])];
-  const next = rows[rows.indexOf(row) + by];
-  if (next) {
-    event.preventDefault();
-    next.focus();
-  }
-}
+useArrowsAlong('.row');
 
 /** A distance with missing values is a lower bound, and says so. */
 const distance = (n: NearSetup): string => {
@@ -167,8 +160,6 @@ const nearestId = computed(() => library.beside[0]?.setup.id);
             @focus="looked = n.setup.id"
             @mouseenter="looked = n.setup.id"
             @mouseleave="looked = undefined"
-            @keydown.down="move($event, 1)"
-            @keydown.up="move($event, -1)"
           >
             <span class="line">
               <b>{{ n.setup.name }}</b>

@@ -1,0 +1,187 @@
+import { readFile } from 'node:fs/promises';
+import { describe, expect, it } from 'vitest';
+import type { Page } from 'playwright-core';
+import { settled, withOneShop, type Application } from './harness';
+import { makeFitting, post, setAim } from './made';
+
+// What is printed, and what words, days and units are said in.
+let app: Application;
+let page: Page;
+withOneShop((fresh) => {
+  ({ app, page } = fresh);
+});
+const button = (name: RegExp | string) => page.getByRole('button', { name });
+const text = () => page.locator('main').innerText();
+
+/** Texts on paper that are not dark ink on white, and controls that paper has no use for. */
+const notForPaper = (): Promise<string[]> =>
+  page.evaluate(() => {
+    const luminance = (colour: string): number => {
+      const [r = 0, g = 0, b = 0] = (colour.match(/[\d.]+/g) ?? []).map(Number).map((c) => {
+        const share = c / 255;
+        return share <= 0.04045 ? share / 12.92 : ((share + 0.055) / 1.055) ** 2.4;
+      });
+      return 0.2126 * r + 0.7152 * g + 0.0722 * b;
+    };
+    const found: string[] = [];
+    const walker = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT);
+    for (let node = walker.nextNode(); node; node = walker.nextNode()) {
+      const el = node.parentElement;
+      const said = node.textContent?.trim();
+      if (
+        !said ||
+        !el?.checkVisibility({ visibilityProperty: true }) ||
+        el.closest('.d-sr-only, style, script')
+      )
+        continue;
+      // WCAG 2.1: the contrast of the ink with white paper.
+      const { color, fill } = getComputedStyle(el);
+      const contrast = 1.05 / (luminance(el.closest('svg') ? fill : color) + 0.05);
+      if (contrast < 4.5) found.push(`${contrast.toFixed(1)}: ${said.slice(0, 40)}`);
+    }
+    for (const el of document.querySelectorAll('button.v-btn, input, kbd, .skip')) {
+      if (el.checkVisibility({ visibilityProperty: true }))
+        found.push(`a control: ${el.textContent ?? ''} ${el.className}`);
+    }
+    const ground = getComputedStyle(document.body).backgroundColor;
+    if (ground !== 'rgb(255, 255, 255)') found.push(`ground ${ground}`);
+    return found;
+  });
+
+describe('on paper, from the dark theme', () => {
+  it.each([
+    '/',
+    '/players',
+    '/frames',
+    '/setups',
+    '/stock',
+    '/frames/ot-014',
+    '/settings/instruments/machine-back',
+    '/fittings/f-ilka/aim',
+    '/fittings/f-ilka/plan',
+    '/fittings/f-odo/build',
+    '/guide',
+  ])('%s is ink on white, with the shop and the day, and no controls', async (path) => {
+    await page.addInitScript(() => localStorage.setItem('kevro-theme', 'dark'));
+    await page.goto(path);
+    await settled(page);
+    await page.emulateMedia({ media: 'print' });
+    expect(await notForPaper()).toEqual([]);
+    const head = await page.locator('.paper-head').innerText();
+    expect(head).toContain('Plumb & Loop');
+    expect(head).toMatch(/\d{1,2} \w+ 20\d\d/);
+    if (path.startsWith('/fittings')) expect(head).toMatch(/Ilka Morrow|Odo Pellam/);
+    expect(await page.title()).toMatch(/\w+.* Kevro$/);
+  });
+
+  it('the build sheet has player, frame, dates, setup and drawing, done steps marked, rows unbroken', async () => {
+    await page.goto('/fittings/f-odo/build');
+    await settled(page);
+    await page.getByText('from the setup of').waitFor({ state: 'attached' });
+    await page.emulateMedia({ media: 'print' });
+    const sheet = page.locator('.sheet');
+    const said = await sheet.innerText();
+    for (const part of [
+      'Measured 20 October 2026',
+      'Planned',
+      'from the setup of Kesh Adariel',
+      'lead tape 9 mm',
+    ])
+      expect(said).toContain(part);
+    expect(await sheet.locator('svg').first().isVisible()).toBe(true);
+    const done = sheet.locator('li', { hasText: '(done ' });
+    expect(await done.count()).toBeGreaterThan(0);
+    for (const one of await done.all()) expect(await one.locator('.box').textContent()).toBe('✓');
+    const breaks = await sheet
+      .locator('tr, li')
+      .evaluateAll((all) => all.map((el) => getComputedStyle(el).breakInside));
+    expect(new Set(breaks)).toEqual(new Set(['avoid']));
+    expect(await page.locator('.paper-head').innerText()).toContain('TV-112');
+  });
+});
+
+describe('words, days and units', () => {
+  it('say dress in the words of the sport, and no word of the code', async () => {
+    for (const path of [
+      '/frames/kn-041',
+      '/fittings/f-barto/measure',
+      '/fittings/f-sable/build',
+      '/setups',
+      '/settings/instruments',
+    ]) {
+      await page.goto(path);
+      await settled(page);
+      const said = await text();
+      if (!path.startsWith('/set')) expect(said).not.toMatch(/unstrung/);
+      expect(said).not.toMatch(
+        /stand-in|undefined|NaN|\b1 (places|strips|steps|readings|frames|overgrips)\b/,
+      );
+    }
+  });
+
+  it('say the year where it is another, days in the shop’s zone, in one language', async () => {
+    const { frame } = await makeFitting(app);
+    const zone = 'Pacific/Auckland';
+    await app.send('PUT', '/shop', { ...(await app.get<object>('/shop')), timeZone: zone });
+    await post(app, `/frames/${frame.id}/stringings`, {
+      strungOn: '2024-03-09',
+      mains: 'Corda Lisa',
+      mainsKg: 24,
+      crossesKg: 23,
+      unit: 'kg',
+    });
+    await page.goto(`/frames/${frame.id}`);
+    await settled(page);
+    const today = new Date().toLocaleDateString('en-GB', { timeZone: zone, day: 'numeric', month: 'short' });
+    const said = await text();
+    expect(said).toContain('9 Mar 2024');
+    expect(said).toContain(today);
+    expect(said).not.toContain(
+      `${today} ${new Date().toLocaleDateString('en-GB', { timeZone: zone, year: 'numeric' })}`,
+    );
+  });
+
+  it('a table saved for a spreadsheet opens there with its accents', async () => {
+    await post(app, '/players', { name: 'Zoë Ångström', sports: ['tennis'] });
+    await page.goto('/players');
+    await button(/^Export/).click();
+    const [download] = await Promise.all([
+      page.waitForEvent('download'),
+      page
+        .getByRole('dialog')
+        .getByRole('button', { name: /CSV|Save|Export/ })
+        .last()
+        .click(),
+    ]);
+    const bytes = await readFile(await download.path());
+    expect([...bytes.subarray(0, 3)]).toEqual([0xef, 0xbb, 0xbf]);
+    expect(bytes.toString('utf8')).toContain('Zoë Ångström');
+  });
+
+  it('follow the chosen units in tolerances, misses and judgements, with the decimals that matter', async () => {
+    const made = await makeFitting(app);
+    await setAim(app, made, {
+      massG: { value: 420, tolerance: 1 },
+      balanceCm: { value: 25, tolerance: 0.2 },
+    });
+    await page.addInitScript(() => localStorage.setItem('kevro-units', '2'));
+    await page.goto(`/fittings/${made.fitting.id}/plan`);
+    await settled(page);
+    await page.getByText('working out the ways').waitFor({ state: 'detached' });
+    const unit = (await button(/·/).first().textContent()) ?? '';
+    expect(unit).toContain('oz');
+    const misses = await page.getByRole('complementary').innerText();
+    expect(misses).toMatch(/misses .*\d oz/);
+    expect(misses).not.toMatch(/misses [^\n]*\d g\b/);
+    await page.goto(`/fittings/${made.fitting.id}/aim`);
+    await settled(page);
+    const tolerance = page.getByRole('textbox', { name: /^within ±, oz/ }).first();
+    expect(Number(await tolerance.inputValue())).toBeCloseTo(1 / 28.349523125, 2);
+    // Half a gram and a fiftieth of a twist weight are a step in badminton.
+    await page.addInitScript(() => localStorage.setItem('kevro-units', '0'));
+    await page.goto('/fittings/f-ines/compare');
+    await settled(page);
+    const values = (await page.locator('.lanes').innerText()).match(/\d+\.\d+/g) ?? [];
+    expect(values.some((value) => /\.\d\d$/.test(value))).toBe(true);
+  });
+});
