@@ -1,3 +1,4 @@
+import { readFile } from 'node:fs/promises';
 import { describe, expect, it } from 'vitest';
 import type { Page } from 'playwright-core';
 import type { FittingView, Measurement, RoundView } from '@kevro/contract';
@@ -226,8 +227,9 @@ describe('the job, from a frame to a build sheet', () => {
     await page.getByRole('checkbox', { name: 'Weigh the frame as it stands' }).waitFor();
     await press('ArrowDown', 'Space');
     await expect.poll(marked).toEqual(['weigh-before']);
-    console.log(`the whole job takes ${strokes} keystrokes`);
     expect(strokes).toBeLessThan(180);
+    const guide = await readFile(new URL('../docs/guide.md', import.meta.url), 'utf8');
+    expect(guide).toContain(`${strokes} keystrokes`);
   });
 
   it('drags a weight along the hoop', async () => {

@@ -18,18 +18,21 @@ describe('what is stated of a frame', () => {
     );
   });
 
-  it.each(ALL_SPORTS)('of %s: no value at all, and each single nonsense, is refused where it stands', (sport) => {
-    expect(found({}, sport)).toEqual(['nothing-stated specs']);
-    fc.assert(
-      fc.property(fc.constantFrom(...SPEC_KEYS), fc.double({ min: 0, max: 1e6, noNaN: true }), (key, x) => {
-        const at = found({ [key]: -x - 1 }, sport);
-        expect(at.length).toBeGreaterThan(0);
-        for (const one of at) expect(one).toContain(`specs.${key}`);
-        const { usual } = sportData(sport);
-        expect(found({ [key]: usual[key] * 6 }, sport).join()).toContain(`specs.${key}`);
-      }),
-    );
-  });
+  it.each(ALL_SPORTS)(
+    'of %s: no value at all, and each single nonsense, is refused where it stands',
+    (sport) => {
+      expect(found({}, sport)).toEqual(['nothing-stated specs']);
+      fc.assert(
+        fc.property(fc.constantFrom(...SPEC_KEYS), fc.double({ min: 0, max: 1e6, noNaN: true }), (key, x) => {
+          const at = found({ [key]: -x - 1 }, sport);
+          expect(at.length).toBeGreaterThan(0);
+          for (const one of at) expect(one).toContain(`specs.${key}`);
+          const { usual } = sportData(sport);
+          expect(found({ [key]: usual[key] * 6 }, sport).join()).toContain(`specs.${key}`);
+        }),
+      );
+    },
+  );
 
   it('measures each sport by its own: what is usual in tennis is a wrong digit in badminton', () => {
     const { usual } = sportData('tennis');

@@ -6,7 +6,6 @@ import {
   type DerivedInput,
   type DerivedKey,
   type DerivedPut,
-  type NumberKey,
   type Outcome,
   type SpecKey,
 } from '../mass';
@@ -35,10 +34,6 @@ const SPEC: Record<SpecKey, SpecRow> = {
   twistWeight: { symbol: 'T', unit: 'kg·cm²', digits: 2, equation: 'T′ = T + Σ [m·y² + i] / 1000' },
 };
 const SHIFTED = `${SPEC.swingWeight.equation} + M′·[(B′ − b)² − (B′ − a)²] / 1000`;
-
-/** The unit in which a number of a frame is stored and worked out. */
-export const unitOf = (key: NumberKey): string =>
-  key in SPEC ? SPEC[key as SpecKey].unit : DERIVED[key as DerivedKey].unit;
 
 const value = (key: SpecKey, of: number, meaning: string, mark = ''): WorkingValue => {
   const { symbol, unit, digits } = SPEC[key];

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { computed, useId } from 'vue';
 import { pointsHeadLight, type SpecKey } from '@kevro/core';
-import { useUnits, type OfFrame } from '../stores/units';
+import type { OfFrame } from '../parts/typed';
+import { useUnits } from '../stores/units';
 import { SPEC_NAMES } from '../words';
 import { laneDomain, laneScale, standing, type LaneMarks } from './lane';
 

@@ -2,7 +2,8 @@
 import { useElementSize } from '@vueuse/core';
 import { computed, ref } from 'vue';
 import { DERIVED, derivedOf, type DerivedKey, type NumberKey } from '@kevro/core';
-import { useUnits, type OfFrame } from '../stores/units';
+import type { OfFrame } from '../parts/typed';
+import { useUnits } from '../stores/units';
 import { DERIVED_HINTS, DERIVED_NAMES } from '../words';
 import Lane from './Lane.vue';
 import { SPEC_KEYS, type LaneMarks } from './lane';

@@ -1,6 +1,7 @@
 import { QUANTITIES, type Means, type Quantity } from '@kevro/core';
 import { KINDS, type Instrument, type Measurement } from '@kevro/contract';
-import { useUnits, type OfFrame } from '../stores/units';
+import type { OfFrame } from '../parts/typed';
+import { useUnits } from '../stores/units';
 import { SPEC_NAMES } from '../words';
 
 /** Left/right beside the four specs: how each quantity is named, read and shown. */

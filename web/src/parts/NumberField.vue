@@ -2,8 +2,8 @@
 import { computed, ref, watch } from 'vue';
 import type { Measure, SpecKey } from '@kevro/core';
 import { sentence } from '@kevro/contract';
-import { useUnits, type OfFrame } from '../stores/units';
-import { isUnreadable, type Typed } from './typed';
+import { useUnits } from '../stores/units';
+import { isUnreadable, type OfFrame, type Typed } from './typed';
 
 /**
  * The field for every number in the application. What is typed stays as typed until the field is left; it may be said in any unit of

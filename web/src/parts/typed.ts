@@ -1,11 +1,31 @@
-import { parseBalance, parseMass, parseMeasure, unitScale, type Measure, type SpecKey } from '@kevro/core';
-import type { OfFrame, Way } from '../stores/units';
+import {
+  parseBalance,
+  parseMass,
+  parseMeasure,
+  unitScale,
+  type FrameShape,
+  type LengthUnit,
+  type MassUnit,
+  type Measure,
+  type SpecKey,
+} from '@kevro/core';
 
 /**
  * What a number field holds: the number in the unit it is stored in, exactly as it was typed or taken over; the text where it cannot be
  * read; null where the field is empty. It has no unit of its own, so it means the same whatever units are shown.
  */
 export type Typed = number | string | null;
+
+export type ShownBalance = 'cm' | 'in' | 'points';
+/** The frame that a number is of: its sport says the decimals, its length what a balance is in points. */
+export type OfFrame = Pick<FrameShape, 'sport' | 'lengthCm'>;
+
+export interface Way {
+  mass: MassUnit;
+  length: LengthUnit;
+  balance: ShownBalance;
+  label: string;
+}
 
 /** How a number is read from a field and written into it. */
 export interface Writing {

@@ -17,8 +17,9 @@ export interface RailScale {
 const SIDE = 26;
 const ABOVE = 26;
 const BELOW_HEAD = 8;
-/** Where the head reaches over the balance point, as on paddles, the fulcrum needs room below it. */
+/** Where the head reaches over the balance point, as on paddles, and where all is small, the fulcrum needs room below it. */
 const BELOW_PADDLE = 30;
+const SMALL_K = 8;
 const RULER = 36;
 /** The hoop stands outside the face by half its width. */
 export const HOOP_CM = 1.05;
@@ -36,7 +37,8 @@ export function railScale(frame: Frame, width: number): RailScale {
   const half = frame.head.acrossCm * k;
   const axisY = ABOVE + half;
   const headFrom = frame.head.centreXCm - frame.head.alongCm;
-  const rulerY = axisY + half + (headFrom < frame.lengthCm / 2 ? BELOW_PADDLE : BELOW_HEAD);
+  const crowded = headFrom < frame.lengthCm / 2 || k < SMALL_K;
+  const rulerY = axisY + half + (crowded ? BELOW_PADDLE : BELOW_HEAD);
   return {
     width,
     k,

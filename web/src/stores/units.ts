@@ -6,26 +6,19 @@ import {
   G_PER_OUNCE,
   pointsHeadLight,
   sportData,
-  type FrameShape,
-  type LengthUnit,
-  type MassUnit,
   type Measure,
   type SpecKey,
   type Sport,
 } from '@kevro/core';
 import { useKept } from '../parts/kept';
-import { measureWriting, specWriting, widthWriting, type Writing } from '../parts/typed';
-
-export type ShownBalance = 'cm' | 'in' | 'points';
-/** The frame that a number is of: its sport says the decimals, its length what a balance is in points. */
-export type OfFrame = Pick<FrameShape, 'sport' | 'lengthCm'>;
-
-export interface Way {
-  mass: MassUnit;
-  length: LengthUnit;
-  balance: ShownBalance;
-  label: string;
-}
+import {
+  measureWriting,
+  specWriting,
+  widthWriting,
+  type OfFrame,
+  type Way,
+  type Writing,
+} from '../parts/typed';
 
 /** The ways a fitter thinks, in the order in which `u` goes through them. */
 export const WAYS: readonly [Way, ...Way[]] = [
