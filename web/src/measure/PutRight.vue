@@ -90,9 +90,10 @@ defineExpose({ correct, mark });
       </p>
       <div class="two">
         <NumberField
-          v-for="spec in SPEC_KEYS"
+          v-for="(spec, i) in SPEC_KEYS"
           :key="spec"
           v-model="form.specs[spec]"
+          :autofocus="i === 0"
           :label="SPEC_NAMES[spec]"
           :spec="spec"
           :shape="shape"
@@ -100,7 +101,7 @@ defineExpose({ correct, mark });
         />
       </div>
       <DressForm v-model="form.dress" :sport="sport.sport" :error="said('dress')" />
-      <v-text-field v-model="form.reason" label="Why" autofocus :error-messages="at('reason')" />
+      <v-text-field v-model="form.reason" label="Why" :error-messages="at('reason')" />
       <v-text-field v-model="form.note" label="Note" :error-messages="at('note')" />
     </template>
   </FormDialog>

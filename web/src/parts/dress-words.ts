@@ -4,7 +4,9 @@ import { sentence, shapes } from '@kevro/contract';
 /** A dress in a fitter's words: «strung, 1 overgrip». */
 export function dressWords(dress: Dress, sport: Sport): string {
   const words = isStrung(sport) ? [dress.strings ? 'strung' : 'unstrung'] : [];
-  if (typeof dress.strings === 'object') words[0] = `strung (${Number(dress.strings.massG.toFixed(2))} g)`;
+  const weighed: unknown = typeof dress.strings === 'object' ? dress.strings.massG : undefined;
+  // While it is typed it may be no number yet.
+  if (typeof weighed === 'number') words[0] = `strung (${Number(weighed.toFixed(2))} g)`;
   if (dress.baseGrip === 'leather') words.push('leather');
   // Where there are no strings to speak of, the grip is what there is to say.
   if (dress.baseGrip === 'synthetic' && !isStrung(sport)) words.push('base grip');

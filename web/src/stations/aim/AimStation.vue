@@ -26,6 +26,7 @@ import Rail from '../../rail/Rail.vue';
 import { useFitting } from '../../stores/fitting';
 import { useLibrary } from '../../stores/library';
 import { useSaved } from '../../stores/saved';
+import { useUnits } from '../../stores/units';
 import WorkingSheet from '../../working/WorkingSheet.vue';
 import Bench from '../Bench.vue';
 import NotYet from '../NotYet.vue';
@@ -37,6 +38,7 @@ import { useWorking } from '../working';
 // What a fitter comes here to do: take a setup's numbers, or half the way to them; change what they know better; say what matters.
 const fitting = useFitting();
 const saved = useSaved();
+const units = useUnits();
 const marks = useBenchMarks();
 const route = useRoute();
 const router = useRouter();
@@ -176,6 +178,14 @@ const ghosts = computed(() => {
     : [];
 });
 
+/** How close a spec is to come, in a line: what is seldom changed stands behind it. */
+const howClose = (key: SpecKey): string => {
+  const { tolerance, priority } = draft.value.rows[key];
+  if (priority === 'free') return 'free: left out of the plan';
+  const within = numberOf(tolerance);
+  return `within ±${within === undefined ? '?' : units.sayWidth(key, within, shape.value.sport)} · ${priority}`;
+};
+
 const busy = ref(false);
 const refused = ref<Refused>();
 watch(draft, () => (refused.value = undefined), { deep: true });
@@ -186,7 +196,9 @@ async function store(): Promise<void> {
   const { view, round } = fitting;
   if (!view || !round || busy.value) return;
   if (Object.keys(read.value.errors).length > 0) {
-    document.querySelector<HTMLElement>('.specs .v-input--error input')?.focus();
+    const wrong = document.querySelector<HTMLElement>('.specs .v-input--error input');
+    wrong?.closest('details')?.setAttribute('open', '');
+    wrong?.focus();
     return;
   }
   busy.value = true;
@@ -278,17 +290,20 @@ const PRIORITIES = ALL_PRIORITIES.map((value) => ({ value, title: value }));
             :error="errorAt(`${key}.value`)"
             @update:model-value="typedByHand(key, $event)"
           />
-          <div class="second">
-            <NumberField
-              v-model="draft.rows[key].tolerance"
-              label="within ±"
-              :spec="key"
-              :shape="shape"
-              width
-              :error="errorAt(`${key}.tolerance`)"
-            />
-            <v-select v-model="draft.rows[key].priority" :items="PRIORITIES" label="priority" />
-          </div>
+          <details :open="Boolean(errorAt(`${key}.tolerance`))">
+            <summary>{{ howClose(key) }}</summary>
+            <div class="second">
+              <NumberField
+                v-model="draft.rows[key].tolerance"
+                label="within ±"
+                :spec="key"
+                :shape="shape"
+                width
+                :error="errorAt(`${key}.tolerance`)"
+              />
+              <v-select v-model="draft.rows[key].priority" :items="PRIORITIES" label="priority" />
+            </div>
+          </details>
         </fieldset>
       </form>
       <p v-for="guard in guards" :key="guard" class="warn small mb-0" role="status">⚠ {{ guard }}</p>
@@ -323,11 +338,18 @@ fieldset {
   padding: 0;
   display: grid;
   grid-template-columns: 1fr;
-  gap: 8px;
+  gap: 2px;
   border-top: 1px solid rgb(var(--v-theme-line));
   padding-top: 10px;
 }
+summary {
+  cursor: pointer;
+  font-size: 13.5px;
+  color: rgb(var(--v-theme-soft));
+  padding: 3px 0;
+}
 .second {
+  padding-top: 6px;
   display: grid;
   grid-template-columns: 1fr 1fr;
   gap: 8px;
