@@ -81,8 +81,8 @@ const shows = (i: Instrument): string => {
           <div class="head">
             <div>
               <button type="button" class="row-name" @click="form?.show(i)">{{ i.name }}</button>
-              <span class="soft"> {{ KIND_WORDS[i.kind] }}</span>
-              <span v-if="i.retired" class="warn small"> retired</span>
+              <span class="soft ml-2">{{ KIND_WORDS[i.kind] }}</span>
+              <span v-if="i.retired" class="warn small ml-2">retired</span>
               <div class="small" :class="i.state === 'ready' ? 'soft' : 'warn'" role="status">
                 {{ state(i) }}
               </div>

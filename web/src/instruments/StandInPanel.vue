@@ -80,4 +80,10 @@ const run = (work: Promise<void>): void => void work.catch((error: unknown) => s
   gap: 18px;
   align-items: center;
 }
+@media (max-width: 640px) {
+  .stand-in {
+    grid-template-columns: minmax(0, 1fr);
+    gap: 4px;
+  }
+}
 </style>
