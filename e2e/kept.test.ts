@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { Page } from 'playwright-core';
 import type { CaptureRecord, FittingView, FramePage, Instrument, PartRow, SetupRow } from '@kevro/contract';
-import { Application, openPage, withOneShop, type Opened } from './harness';
+import { Application, openPage, still, withOneShop, type Opened } from './harness';
 import { makeFitting, post } from './made';
 
 // What is typed stays until it is stored or dropped on purpose; what is stored can be put right.
@@ -13,6 +13,11 @@ withOneShop((fresh: Opened) => {
 const field = (name: RegExp | string) => page.getByRole('textbox', { name });
 const button = (name: RegExp | string) => page.getByRole('button', { name });
 const dialog = () => page.getByRole('dialog');
+/** A form takes the focus to its first field when it stands: what is typed before that goes there. */
+const ready = async (): Promise<void> => {
+  await dialog().waitFor();
+  await still(page);
+};
 const escape = async (): Promise<void> => {
   await page.keyboard.press('Escape');
   await dialog().waitFor({ state: 'detached' });
@@ -34,10 +39,12 @@ describe('a form over the page', () => {
     'on %s, "%s", keeps what is typed over Escape, a click outside and a reload',
     async (path, opener, name) => {
       await page.goto(path);
-      const open = () =>
-        button(new RegExp(`^${opener}`))
+      const open = async (): Promise<void> => {
+        await button(new RegExp(`^${opener}`))
           .first()
           .click();
+        await ready();
+      };
       const box = () => dialog().getByRole('textbox', { name, exact: true });
       await open();
       await box().fill('typed and not stored');
@@ -160,6 +167,7 @@ describe('what was stored is put right', () => {
     const { frame } = await makeFitting(app);
     await page.goto(`/frames/${frame.id}`);
     await button(/^put right/).click();
+    await ready();
     await dialog()
       .getByRole('textbox', { name: /^Weight/ })
       .fill('311,5');
@@ -198,6 +206,7 @@ describe('what was stored is put right', () => {
     });
     await page.goto('/setups');
     await page.getByRole('button', { name: 'Aino Kestrel', exact: true }).click();
+    await ready();
     await dialog()
       .getByRole('textbox', { name: /^Weight/ })
       .fill('334.5');
