@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core';
-import { computed, onMounted, ref, watch, watchEffect } from 'vue';
+import { computed, onMounted, ref, watch, watchEffect, defineAsyncComponent } from 'vue';
 import { RouterLink, RouterView, useRoute, useRouter } from 'vue-router';
 import { STATIONS, type Station, type StationState } from '@kevro/core';
 import { useFitting } from '../stores/fitting';
@@ -9,8 +9,6 @@ import { useShop } from '../stores/shop';
 import { useUnits } from '../stores/units';
 import { CLOSING_NAMES, ROUND_WORDS, STATION_NAMES, STATION_STATE_WORDS } from '../words';
 import { hasPage } from '../stations/pages';
-import ChangeFitting from '../stations/ChangeFitting.vue';
-import CloseFitting from '../stations/CloseFitting.vue';
 import { wholeDayWords } from '../parts/day-words';
 import { dressWords } from '../parts/dress-words';
 import { focusHeading } from '../parts/focus';
@@ -63,6 +61,9 @@ function go(station: Station | undefined): void {
   if (!view.value || !station || !hasPage(station)) return;
   void router.push(linkTo(station));
 }
+// Only a fitting needs them.
+const CloseFitting = defineAsyncComponent(() => import('../stations/CloseFitting.vue'));
+const ChangeFitting = defineAsyncComponent(() => import('../stations/ChangeFitting.vue'));
 const closing = ref(false);
 const changing = ref(false);
 useKeys({

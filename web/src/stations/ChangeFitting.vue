@@ -23,10 +23,15 @@ const now = (): { playerId: string | null; frameIds: string[] } => ({
 const draft = useDraft(now);
 const form = draft.value;
 const refused = ref('');
-watch(open, (opened) => {
-  refused.value = '';
-  if (opened) draft.begin(`change ${props.view.id}`, now());
-});
+// It may be asked for before it has come.
+watch(
+  open,
+  (opened) => {
+    refused.value = '';
+    if (opened) draft.begin(`change ${props.view.id}`, now());
+  },
+  { immediate: true },
+);
 const submit = async (): Promise<void> => {
   const { playerId, frameIds } = form.value;
   await fitting.stored(

@@ -16,9 +16,14 @@ const open = defineModel<boolean>({ required: true });
 const fitting = useFitting();
 const draft = useDraft(() => ({ how: 'handed-over' as Closing, note: '' }));
 const form = draft.value;
-watch(open, (now) => {
-  if (now) draft.begin(`close ${props.view.id}`, { how: 'handed-over', note: '' });
-});
+// It may be asked for before it has come.
+watch(
+  open,
+  (now) => {
+    if (now) draft.begin(`close ${props.view.id}`, { how: 'handed-over', note: '' });
+  },
+  { immediate: true },
+);
 const choices = items(Object.fromEntries(CLOSINGS.map((c) => [c, CLOSING_NAMES[c]])) as typeof CLOSING_NAMES);
 const submit = async (): Promise<void> =>
   fitting.stored(

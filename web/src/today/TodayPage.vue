@@ -1,22 +1,25 @@
 <script setup lang="ts">
-import { reactive, ref } from 'vue';
+import { onMounted, reactive } from 'vue';
 import type { FittingRow } from '@kevro/contract';
 import { api } from '../api/client';
 import { useKeys } from '../app/keys';
 import { dayWords, momentWords } from '../parts/day-words';
 import ListFoot from '../parts/ListFoot.vue';
+import { useLater } from '../parts/later';
 import { useListing } from '../parts/listing';
 import { CLOSING_NAMES, NEXT_WORDS, STATION_NAMES } from '../words';
 import { pageOf } from '../stations/pages';
-import NewFitting from './NewFitting.vue';
 
 // What a fitter comes here to do: see what each fitting waits for; go there; open a new one.
 const query = reactive({ closed: false });
 const { rows, total, failure, load, more } = useListing(query, ({ closed, limit, offset }) =>
   api('today', { query: { closed: closed ? 'yes' : 'no', limit, offset } }),
 );
-const fitting = ref<InstanceType<typeof NewFitting>>();
-useKeys({ n: () => fitting.value?.show() });
+// The forms come after the list: most who look at Today go on to a fitting.
+const fitting = useLater<{ show: () => void }>(() => import('./NewFitting.vue'));
+onMounted(() => void fitting.fetch());
+const openFitting = async (): Promise<void> => (await fitting.get())?.show();
+useKeys({ n: openFitting });
 
 type Frame = FittingRow['frames'][number];
 const goTo = (row: FittingRow, frame: Frame): string => {
@@ -35,7 +38,7 @@ const reason = ({ next }: Frame): string => {
       <h1>Today</h1>
       <span class="spring" />
       <v-checkbox v-model="query.closed" label="Closed ones" />
-      <v-btn color="primary" size="large" @click="fitting?.show()">Open a fitting</v-btn>
+      <v-btn color="primary" size="large" @click="openFitting">Open a fitting</v-btn>
     </div>
     <div v-if="failure" role="alert">
       <p class="miss">{{ failure }}</p>
@@ -45,8 +48,8 @@ const reason = ({ next }: Frame): string => {
     <p v-else-if="rows.length === 0 && query.closed" class="soft">No fitting is closed yet.</p>
     <div v-else-if="rows.length === 0">
       <p class="soft">
-        No fitting is open. <button type="button" class="link" @click="fitting?.show()">Open one</button> with
-        a player and a frame, known or new; measuring comes first.
+        No fitting is open. <button type="button" class="link" @click="openFitting">Open one</button> with a
+        player and a frame, known or new; measuring comes first.
       </p>
       <p class="soft">
         New here? <RouterLink :to="{ name: 'guide' }">Your first fitting, step by step</RouterLink>. Tape and
@@ -85,7 +88,7 @@ const reason = ({ next }: Frame): string => {
       </template>
     </ul>
     <ListFoot v-if="rows && rows.length > 0" :shown="rows.length" :total="total" @more="more" />
-    <NewFitting ref="fitting" />
+    <component :is="fitting.component.value" v-if="fitting.component.value" :ref="fitting.stands" />
   </div>
 </template>
 
