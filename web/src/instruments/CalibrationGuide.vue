@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, nextTick, ref } from 'vue';
+import { nanoid } from 'nanoid';
 import { RODS, ROD_TOLERANCE, calibrateReads } from '@kevro/core';
 import { sentence, type Instrument } from '@kevro/contract';
 import { Refused, api } from '../api/client';
@@ -68,7 +69,7 @@ const putOn = () => run(() => instruments.put(props.instrument.id, { rod: rod.va
 const take = () =>
   run(async () => {
     if (props.instrument.reading) return;
-    const key = crypto.randomUUID();
+    const key = nanoid();
     asked.add(key);
     await instruments.take(props.instrument.id, { rod: rod.value }, key);
   });
@@ -77,7 +78,7 @@ function enterTyped(): void {
   typedFailure.value = value === undefined ? sentence('not-a-number') : '';
   if (value === undefined) return;
   draft.value.typed = null;
-  keep(rod.value, crypto.randomUUID(), value);
+  keep(rod.value, nanoid(), value);
 }
 const takeOff = (of: number, key: string): void => {
   draft.value.reads = { ...draft.value.reads, [of]: readsOf(of).filter((r) => r.key !== key) };
@@ -99,7 +100,7 @@ async function store(): Promise<void> {
   busy.value = true;
   await run(async () => {
     // Sent again after a failure it counts once.
-    draft.value.key ||= crypto.randomUUID();
+    draft.value.key ||= nanoid();
     const body = { key: draft.value.key, rods: rodReads.value };
     await api('calibrate', { id: props.instrument.id, body });
     draft.value = empty();

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
+import { nanoid } from 'nanoid';
 import { SPEC_KEYS, sportData, type Dress, type FrameShape, type SpecKey } from '@kevro/core';
 import type { Measurement } from '@kevro/contract';
 import { api } from '../api/client';
@@ -27,7 +28,7 @@ const form = draft.value;
 let key = '';
 function correct(m: Measurement): void {
   of.value = m;
-  key = crypto.randomUUID();
+  key = nanoid();
   draft.begin(`correction of ${m.id}`, draftOf(m));
   correcting.value = true;
 }

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useIntervalFn } from '@vueuse/core';
 import { computed, ref } from 'vue';
+import { nanoid } from 'nanoid';
 import { sentence, type NewReading } from '@kevro/contract';
 import type { Measure } from '@kevro/core';
 import { useKeys } from '../app/keys';
@@ -86,7 +87,7 @@ function enter(): void {
   if (Object.keys(failure.value).length > 0) return;
   const timing = Object.fromEntries(names.map((name, i) => [name, values[i]]));
   const quantity = props.method === 'pendulum' ? 'swingWeight' : 'twistWeight';
-  emit('timed', { means: props.method, key: crypto.randomUUID(), quantity, timing } as NewReading);
+  emit('timed', { means: props.method, key: nanoid(), quantity, timing } as NewReading);
 }
 </script>
 

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue';
+import { nanoid } from 'nanoid';
 import { corrected, readingMean, type Quantity } from '@kevro/core';
 import { KINDS, type NewReading } from '@kevro/contract';
 import { Refused } from '../api/client';
@@ -135,7 +136,7 @@ async function take(): Promise<void> {
       const { id } = chosen.instrument;
       await run(() => instruments.take(id, { frameId, quantity: props.quantity }));
     } else if (chosen.kind === 'estimate' && props.quantity !== 'massG') {
-      await add({ means: 'estimate', key: crypto.randomUUID(), quantity: props.quantity } as NewReading);
+      await add({ means: 'estimate', key: nanoid(), quantity: props.quantity } as NewReading);
     }
   } finally {
     asking = false;
@@ -148,7 +149,7 @@ async function enterEdgeOn(): Promise<void> {
   const value = sent(edgeOn.value);
   const reading = {
     means: 'edge-on' as const,
-    key: crypto.randomUUID(),
+    key: nanoid(),
     quantity: 'twistWeight' as const,
     value,
   };

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue';
+import { nanoid } from 'nanoid';
 import { SPEC_KEYS, isStrung, parseSpecs, type Dress } from '@kevro/core';
 import DraftNotice from '../parts/DraftNotice.vue';
 import Sheet from '../parts/Sheet.vue';
@@ -57,7 +58,7 @@ async function enter(): Promise<void> {
     if (dress.value && !(await bench.setDress({ ...bench.capture.value?.dress, ...dress.value }))) return;
     for (const { key: quantity, value } of specs.value) {
       // Sent again after a failure, each counts once.
-      const key = keys.get(quantity) ?? crypto.randomUUID();
+      const key = keys.get(quantity) ?? nanoid();
       keys.set(quantity, key);
       if (!(await bench.addReading({ means: 'typed', key, quantity, value }))) return;
     }

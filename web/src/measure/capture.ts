@@ -1,4 +1,5 @@
 import { computed, ref, type Ref } from 'vue';
+import { nanoid } from 'nanoid';
 import {
   QUANTITIES,
   SPEC_KEYS,
@@ -171,7 +172,7 @@ export function useCapture(frame: FrameRecord) {
     const value = typedValue(quantity);
     if (value === undefined || errors.value[quantity]) return false;
     const name = `${quantity} ${value}`;
-    const key = keys.get(name) ?? crypto.randomUUID();
+    const key = keys.get(name) ?? nanoid();
     keys.set(name, key);
     if (!(await addReading({ means: 'typed', key, quantity, value }))) return false;
     keys.delete(name);

@@ -1,7 +1,8 @@
+import { nanoid } from 'nanoid';
 import { tabStorage } from './kept';
 
 /** Which tab this is: the same after a reload, another in every other tab. Drafts belong to one. */
-let own = tabStorage.getItem('kevro-tab') ?? crypto.randomUUID();
+let own = tabStorage.getItem('kevro-tab') ?? nanoid();
 export const tabId = (): string => own;
 
 const LOCK = 'kevro-tab-';
@@ -21,7 +22,7 @@ export async function claimTab(): Promise<void> {
       });
     });
   if (locks && !(await claim(own))) {
-    own = crypto.randomUUID();
+    own = nanoid();
     await claim(own);
   }
   tabStorage.setItem('kevro-tab', own);

@@ -1,5 +1,6 @@
 import { defineStore } from 'pinia';
 import { onScopeDispose, reactive, ref } from 'vue';
+import { nanoid } from 'nanoid';
 import type { Asked, Instrument, InstrumentMessage, OnStandIn } from '@kevro/contract';
 import { api } from '../api/client';
 
@@ -48,7 +49,7 @@ export const useInstruments = defineStore('instruments', () => {
   function replace(one: Instrument): void {
     all.value = all.value?.map((i) => (i.id === one.id ? one : i));
   }
-  const take = async (id: string, asked: Asked, key: string = crypto.randomUUID()): Promise<void> =>
+  const take = async (id: string, asked: Asked, key: string = nanoid()): Promise<void> =>
     replace(await api('takeReading', { id, body: { key, asked } }));
   const cancel = async (id: string): Promise<void> => replace(await api('cancelReading', { id, body: {} }));
   const put = async (id: string, on: OnStandIn | null): Promise<void> =>
