@@ -33,6 +33,8 @@ export default defineConfig({
           testTimeout: 120_000,
           hookTimeout: 120_000,
           fileParallelism: false,
+          // A slow machine is no fault of the page.
+          expect: { poll: { timeout: 15_000 } },
         },
       },
     ],
