@@ -70,7 +70,7 @@ describe('a form over the page', () => {
     // Back closes the form, or leaves the page with it: either way what was typed is there again.
     await page.goBack();
     await dialog().waitFor({ state: 'detached' });
-    await page.getByRole('link', { name: 'Players' }).click();
+    await page.goto('/players');
     await button('Add a player').click();
     expect(await dialog().getByRole('textbox', { name: 'Name' }).inputValue()).toBe('Halla Brandt');
     // What is noted of an arm is private: it is kept on no device.
