@@ -232,6 +232,26 @@ describe('the focus', () => {
 });
 
 describe('keys', () => {
+  it('Enter goes from reading to reading, and from the last to the button that stores', async () => {
+    const { fitting } = await makeFitting(app);
+    await page.goto(`/fittings/${fitting.id}/measure`);
+    await page.getByRole('textbox', { name: /^Weight/ }).focus();
+    for (const [value, next] of [
+      ['10.05 oz', /^Balance/],
+      ['33.8', /^Swing weight/],
+      ['307', /^Twist weight/],
+      ['14.1', /^Left\/right/],
+    ] as const) {
+      await page.keyboard.type(value);
+      await press('Enter');
+      const field = page.getByRole('textbox', { name: next });
+      await expect.poll(() => field.evaluate((el) => el === document.activeElement)).toBe(true);
+    }
+    await page.keyboard.type('0.4');
+    await press('Enter');
+    await expect.poll(() => focused()).toBe('Store the measurement');
+  });
+
   it('arrows move between the choices of a row, Space belongs to the button that has the focus', async () => {
     await page.goto('/fittings/f-tobin/aim');
     await settled(page);

@@ -230,9 +230,7 @@ describe('the job, from a frame to a build sheet', () => {
     await expect.poll(marked).toEqual(['weigh-before']);
     expect(strokes).toBeLessThan(180);
     const guide = await readFile(new URL('../docs/guide.md', import.meta.url), 'utf8');
-    // A Tab more or less, where the page was slower than the keys.
-    const said = Number(/takes (\d+) keystrokes/.exec(guide)?.[1]);
-    expect(Math.abs(strokes - said)).toBeLessThanOrEqual(2);
+    expect(guide).toContain(`takes ${strokes} keystrokes`);
   });
 
   it('drags a weight along the hoop', async () => {

@@ -59,6 +59,8 @@ function measurementOf({
   return { ...rest, specs };
 }
 
+/** What a frame was as it stands: trials and steps on the way are not it, nor what was marked as wrong. */
+const STANDING = "counts and purpose not in ('trial', 'step')";
 /** The order of arrival: a measurement that puts another right has its place. */
 const ARRIVAL = 'coalesce(place, seq)';
 
@@ -80,11 +82,9 @@ export const measurementsOfRounds = async (
 
 /** What a frame was last, as it stands: trials and steps on the way are not it. */
 export async function lastStanding(db: Queries, frameId: string): Promise<Measurement | undefined> {
-  const [row] = await table.find(
-    db,
-    `where frame_id = $1 and counts and purpose not in ('trial', 'step') order by ${ARRIVAL} desc limit 1`,
-    [frameId],
-  );
+  const [row] = await table.find(db, `where frame_id = $1 and ${STANDING} order by ${ARRIVAL} desc limit 1`, [
+    frameId,
+  ]);
   return row && measurementOf(row);
 }
 
@@ -205,8 +205,8 @@ async function refreshStarts(db: Queries, { id, frameId, roundId, purpose }: Mea
   for (const round of open) {
     const [start] = await table.find(
       db,
-      `where frame_id = $1 and counts and (purpose = 'found' or round_id is distinct from $2)
-         and purpose not in ('trial', 'step')
+      // What was measured later in the same round is what the work made of it.
+      `where frame_id = $1 and ${STANDING} and (purpose = 'found' or round_id is distinct from $2)
        order by (round_id is not distinct from $2) desc, ${ARRIVAL} desc limit 1`,
       [frameId, round.id],
     );

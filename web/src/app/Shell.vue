@@ -1,22 +1,21 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core';
-import { computed, onMounted, ref, watch, watchEffect, defineAsyncComponent } from 'vue';
-import { RouterLink, RouterView, useRoute, useRouter } from 'vue-router';
-import { STATIONS, type Station, type StationState } from '@kevro/core';
+import { computed, onMounted, ref, watch, watchEffect } from 'vue';
+import { RouterLink, RouterView, useRoute } from 'vue-router';
 import { useFitting } from '../stores/fitting';
 import { useSaved } from '../stores/saved';
 import { useShop } from '../stores/shop';
 import { useUnits } from '../stores/units';
-import { CLOSING_NAMES, ROUND_WORDS, STATION_NAMES, STATION_STATE_WORDS } from '../words';
-import { hasPage } from '../stations/pages';
+import { CLOSING_NAMES, ROUND_WORDS } from '../words';
 import { wholeDayWords } from '../parts/day-words';
 import { dressWords } from '../parts/dress-words';
 import { focusHeading } from '../parts/focus';
+import { later } from '../parts/later';
 import KeysSheet from './KeysSheet.vue';
+import SideNav from './SideNav.vue';
 import { useKeys } from './keys';
 
 const route = useRoute();
-const router = useRouter();
 const fitting = useFitting();
 const units = useUnits();
 const saved = useSaved();
@@ -36,11 +35,6 @@ watch(
 
 const inFitting = computed(() => route.path.startsWith('/fittings/'));
 const view = computed(() => (inFitting.value ? fitting.view : undefined));
-/** The place that a page belongs to: a frame's own page to Frames, an instrument's to Settings. */
-const placeOf = computed(() => (route.path === '/' ? 'today' : route.path.split('/')[1]));
-const places = ['today', 'players', 'frames', 'setups', 'stock', 'settings'];
-
-const stateOf = (station: Station): StationState => fitting.round?.state.stations[station] ?? 'blocked';
 const record = computed(() => (view.value ? fitting.record : undefined));
 /** A page of a fitting is named for its frame and player, on paper and among the tabs too. */
 watchEffect(() => {
@@ -48,37 +42,17 @@ watchEffect(() => {
   const page = String(route.meta.title ?? '');
   document.title = [page, of, 'Kevro'].filter(Boolean).join(' · ');
 });
-/** The page of a station, for the frame of a set that is worked on. */
-const linkTo = (station: Station, frame = fitting.frameId) => ({
-  name: station,
-  params: { id: view.value?.id ?? '' },
-  query: frame ? { frame } : {},
-});
-const framesOfSet = computed(() => (view.value?.frames ?? []).map(({ frame }) => frame));
-const stationNow = computed<Station>(() => STATIONS.find((s) => s === route.name) ?? 'measure');
-
-function go(station: Station | undefined): void {
-  if (!view.value || !station || !hasPage(station)) return;
-  void router.push(linkTo(station));
-}
 // Only a fitting needs them.
-const CloseFitting = defineAsyncComponent(() => import('../stations/CloseFitting.vue'));
-const ChangeFitting = defineAsyncComponent(() => import('../stations/ChangeFitting.vue'));
+const CloseFitting = later(() => import('../stations/CloseFitting.vue'));
+const ChangeFitting = later(() => import('../stations/ChangeFitting.vue'));
 const closing = ref(false);
 const changing = ref(false);
 useKeys({
-  ...Object.fromEntries(STATIONS.map((station, i) => [`${i + 1}`, () => go(station)])),
   u: () => units.next(),
   // The one large button of a page is its main action.
   'Ctrl+Enter': () => document.querySelector<HTMLElement>('main .v-btn--size-large.bg-primary')?.click(),
   '?': () => {
     showKeys.value = true;
-  },
-  m: () => {
-    // At the bench itself it takes the reading.
-    if (!view.value || route.name === 'measure') return false;
-    go('measure');
-    return true;
   },
 });
 </script>
@@ -139,48 +113,7 @@ useKeys({
       </button>
     </header>
 
-    <nav
-      id="places"
-      class="side no-print"
-      :class="{ open: menu, fitting: view }"
-      aria-label="Stations and places"
-    >
-      <template v-if="view">
-        <template v-if="framesOfSet.length > 1">
-          <RouterLink
-            v-for="frame in framesOfSet"
-            :key="frame.id"
-            :to="linkTo(stationNow, frame.id)"
-            class="item"
-            :class="{ on: frame.id === record?.id }"
-            >{{ frame.tag }}</RouterLink
-          >
-          <hr />
-        </template>
-        <template v-for="(station, i) in STATIONS" :key="station">
-          <span v-if="!hasPage(station)" class="item later" title="not in this version">
-            <span class="dot later" aria-hidden="true" />{{ STATION_NAMES[station] }}
-            <span class="digit">{{ i + 1 }}</span>
-            <span class="d-sr-only">, not in this version</span>
-          </span>
-          <RouterLink v-else :to="linkTo(station)" class="item" :class="{ on: route.name === station }">
-            <span class="dot" :class="stateOf(station)" aria-hidden="true" />{{ STATION_NAMES[station] }}
-            <span class="digit">{{ i + 1 }}</span>
-            <span class="d-sr-only">, {{ STATION_STATE_WORDS[stateOf(station)] }}</span>
-          </RouterLink>
-        </template>
-        <hr />
-      </template>
-      <RouterLink
-        v-for="place in places"
-        :key="place"
-        :to="{ name: place }"
-        class="item place"
-        :class="{ on: placeOf === place }"
-      >
-        {{ place.charAt(0).toUpperCase() + place.slice(1) }}
-      </RouterLink>
-    </nav>
+    <SideNav :view="view" :open="menu" />
 
     <main id="content" class="content"><RouterView /></main>
 
@@ -231,62 +164,6 @@ useKeys({
   color: rgb(var(--v-theme-soft));
   padding: 8px 4px;
   white-space: nowrap;
-}
-.side {
-  border-right: 1px solid rgb(var(--v-theme-line));
-  padding: 10px 0;
-  overflow-y: auto;
-}
-.item {
-  display: flex;
-  align-items: center;
-  gap: 10px;
-  padding: 9px 14px 9px 18px;
-  color: rgb(var(--v-theme-soft));
-  text-decoration: none;
-}
-.item:hover {
-  background: rgb(var(--v-theme-sheet));
-}
-.item.on {
-  color: rgb(var(--v-theme-ink));
-  font-weight: 700;
-  background: rgb(var(--v-theme-sheet));
-  box-shadow: inset 4px 0 rgb(var(--v-theme-aim));
-}
-.item:focus-visible {
-  outline-offset: -3px;
-}
-.digit {
-  margin-left: auto;
-  font-size: 12.5px;
-}
-/* Done is filled, due is a ring with a core, blocked an empty ring: told by shape first. */
-.dot {
-  width: 12px;
-  height: 12px;
-  border: 1.6px solid rgb(var(--v-theme-soft));
-  border-radius: 50%;
-  flex: none;
-}
-.dot.done {
-  background: rgb(var(--v-theme-soft));
-}
-.dot.due {
-  border-color: rgb(var(--v-theme-aim));
-  background: radial-gradient(rgb(var(--v-theme-aim)) 0 3px, transparent 3.6px);
-}
-.dot.waiting {
-  border-style: double;
-  border-width: 4px;
-}
-.dot.later {
-  border-style: dotted;
-}
-hr {
-  border: 0;
-  border-top: 1px solid rgb(var(--v-theme-line));
-  margin: 12px 18px;
 }
 .content {
   overflow: auto;
@@ -350,35 +227,6 @@ a.plain-button {
   }
   .top kbd {
     display: none;
-  }
-  .side {
-    display: flex;
-    flex-wrap: wrap;
-    border-right: 0;
-    border-bottom: 1px solid rgb(var(--v-theme-line));
-    padding: 0;
-  }
-  .side hr,
-  .digit {
-    display: none;
-  }
-  .item {
-    flex: 1 1 0;
-    flex-direction: column;
-    justify-content: center;
-    gap: 3px;
-    padding: 4px 2px;
-    font-size: 14px;
-  }
-  .item.on {
-    box-shadow: inset 0 -4px rgb(var(--v-theme-aim));
-  }
-  .item.later,
-  .side:not(.open) .place {
-    display: none;
-  }
-  .item.place {
-    flex: 1 1 30%;
   }
   .foot {
     flex-wrap: wrap;

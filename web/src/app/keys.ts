@@ -56,16 +56,13 @@ export function useKeys(map: KeyMap): void {
 
 /**
  * Arrows up and down go along a list; from elsewhere they enter it.
- * @param items what they go along @param enterAt the first to be reached; the first of all if left out
+ * @param items what they go along @param enterAt where they enter, if there is such a one; else at the first
  */
-export function useArrowsAlong(
-  items: string,
-  enterAt: () => HTMLElement | null | undefined = () => null,
-): void {
+export function useArrowsAlong(items: string, enterAt = items): void {
   const go = (by: 1 | -1) => (): boolean => {
     const all = [...document.querySelectorAll<HTMLElement>(items)];
     const at = all.indexOf(document.activeElement as HTMLElement);
-    const next = at < 0 ? (enterAt() ?? all[0]) : all[at + by];
+    const next = at < 0 ? (document.querySelector<HTMLElement>(enterAt) ?? all[0]) : all[at + by];
     next?.focus();
     return next !== undefined;
   };

@@ -4,6 +4,7 @@ import { nextTick, ref, watch } from 'vue';
 import { Refused } from '../api/client';
 import type { AnyDraft } from './draft';
 import DraftNotice from './DraftNotice.vue';
+import { focusWrong } from './focus';
 import Sheet from './Sheet.vue';
 
 /**
@@ -69,10 +70,7 @@ async function send(): Promise<void> {
       refused.value = error;
       await nextTick();
       // Where the sentence has no field of its own on the form it is said below all of them.
-      const marked = form.value?.querySelector<HTMLElement>('.v-input--error input');
-      marked?.closest('details')?.setAttribute('open', '');
-      if (marked) marked.focus();
-      else failure.value = error.errors.map(({ message }) => message).join(' ');
+      if (!focusWrong(form.value)) failure.value = error.errors.map(({ message }) => message).join(' ');
     } else failure.value = error instanceof Error ? error.message : String(error);
   } finally {
     busy.value = false;

@@ -31,3 +31,10 @@ export const focusRow = (id: string): void =>
 export const focusElsewhere = (): void => {
   newest++;
 };
+/** Goes to the first field with something wrong, also where it stands behind a line. @returns whether there is one */
+export function focusWrong(within: Element | null | undefined): boolean {
+  const wrong = within?.querySelector<HTMLElement>('.v-input--error input');
+  wrong?.closest('details')?.setAttribute('open', '');
+  wrong?.focus();
+  return wrong !== null && wrong !== undefined;
+}

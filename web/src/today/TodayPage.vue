@@ -1,11 +1,12 @@
 <script setup lang="ts">
-import { onMounted, reactive } from 'vue';
+import { until } from '@vueuse/core';
+import { reactive, ref } from 'vue';
 import type { FittingRow } from '@kevro/contract';
 import { api } from '../api/client';
 import { useKeys } from '../app/keys';
 import { dayWords, momentWords } from '../parts/day-words';
 import ListFoot from '../parts/ListFoot.vue';
-import { useLater } from '../parts/later';
+import { later } from '../parts/later';
 import { useListing } from '../parts/listing';
 import { CLOSING_NAMES, NEXT_WORDS, STATION_NAMES } from '../words';
 import { pageOf } from '../stations/pages';
@@ -16,9 +17,9 @@ const { rows, total, failure, load, more } = useListing(query, ({ closed, limit,
   api('today', { query: { closed: closed ? 'yes' : 'no', limit, offset } }),
 );
 // The forms come after the list: most who look at Today go on to a fitting.
-const fitting = useLater<{ show: () => void }>(() => import('./NewFitting.vue'));
-onMounted(() => void fitting.fetch());
-const openFitting = async (): Promise<void> => (await fitting.get())?.show();
+const NewFitting = later(() => import('./NewFitting.vue'));
+const fitting = ref<{ show: () => void }>();
+const openFitting = async (): Promise<void> => (await until(fitting).toBeTruthy()).show();
 useKeys({ n: openFitting });
 
 type Frame = FittingRow['frames'][number];
@@ -88,7 +89,7 @@ const reason = ({ next }: Frame): string => {
       </template>
     </ul>
     <ListFoot v-if="rows && rows.length > 0" :shown="rows.length" :total="total" @more="more" />
-    <component :is="fitting.component.value" v-if="fitting.component.value" :ref="fitting.stands" />
+    <NewFitting ref="fitting" />
   </div>
 </template>
 

@@ -1,26 +1,15 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue';
+import { computed, nextTick, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import {
-  PRIORITIES as ALL_PRIORITIES,
-  SPEC_KEYS,
-  aimGuards,
-  aimProblems,
-  partWay,
-  sportData,
-  type Aim,
-  type Priority,
-  type SpecKey,
-} from '@kevro/core';
-import { fieldError, sentence } from '@kevro/contract';
+import { PRIORITIES as ALL_PRIORITIES, SPEC_KEYS, aimGuards, type SpecKey } from '@kevro/core';
 import { Refused, api } from '../../api/client';
 import Lanes from '../../lanes/Lanes.vue';
 import ChoiceRow from '../../parts/ChoiceRow.vue';
 import DraftNotice from '../../parts/DraftNotice.vue';
 import NumberField from '../../parts/NumberField.vue';
+import { focusWrong } from '../../parts/focus';
 import UnsavedSheet from '../../parts/UnsavedSheet.vue';
-import { useDraft } from '../../parts/draft';
-import { numberOf, type Typed } from '../../parts/typed';
+import { numberOf } from '../../parts/typed';
 import { useUnsaved } from '../../parts/unsaved';
 import Rail from '../../rail/Rail.vue';
 import { useFitting } from '../../stores/fitting';
@@ -31,6 +20,7 @@ import WorkingSheet from '../../working/WorkingSheet.vue';
 import Bench from '../Bench.vue';
 import NotYet from '../NotYet.vue';
 import { SPEC_NAMES } from '../../words';
+import { useAimDraft, type Way } from './aim-draft';
 import { guardWords } from './guard-words';
 import { readingWorking, sweetOf, useBenchMarks } from '../bench-marks';
 import { useWorking } from '../working';
@@ -44,57 +34,10 @@ const route = useRoute();
 const router = useRouter();
 const { sheet, show } = useWorking();
 
-type Way = 'copy' | 'part-way' | 'by-hand';
-interface Row {
-  value: Typed;
-  tolerance: Typed;
-  priority: Priority;
-}
-interface Draft {
-  way: Way;
-  setupId: string | null;
-  share: number;
-  rows: Record<SpecKey, Row>;
-}
-
 const library = useLibrary();
-/** The station stands on a frame: without one the page says what is missing. */
-const shape = computed(() => fitting.record?.shape ?? { sport: 'tennis' as const, lengthCm: 0 });
-const sport = computed(() => sportData(shape.value.sport));
-const lengthCm = computed(() => shape.value.lengthCm);
-const rowsOf = (aim: Aim): Record<SpecKey, Row> =>
-  Object.fromEntries(
-    SPEC_KEYS.map((key): [SpecKey, Row] => {
-      const target = aim[key];
-      return [
-        key,
-        {
-          value: target?.value ?? null,
-          tolerance: target?.tolerance ?? sport.value.tolerance[key],
-          priority: target?.priority ?? (target ? 'want' : 'free'),
-        },
-      ];
-    }),
-  ) as Record<SpecKey, Row>;
-
-const startSetup =
-  typeof route.query.setup === 'string' ? route.query.setup : (fitting.references[0] ?? null);
-const startDraft = (): Draft => {
-  const { aim } = fitting;
-  if (aim) return { way: aim.way, setupId: aim.setupId, share: 50, rows: rowsOf(aim.target) };
-  return {
-    way: startSetup ? 'copy' : 'by-hand',
-    setupId: startSetup,
-    share: 50,
-    rows: rowsOf(fitting.before ? partWay(sport.value, fitting.before, {}, 0) : {}),
-  };
-};
-const kept = useDraft(startDraft);
-kept.begin(`aim ${fitting.round?.id ?? ''}`, startDraft());
-const draft = kept.value;
-// An aim that was set meanwhile, here or in another tab, is what stands; what was typed is offered beside it.
-watch([() => fitting.aim?.id, () => fitting.measurement?.id], () => kept.restart(startDraft()));
-
+const { kept, draft, shape, setup, choose, typedByHand, read } = useAimDraft(
+  typeof route.query.setup === 'string' ? route.query.setup : undefined,
+);
 const choices = computed(() => {
   const beside = new Set(fitting.references);
   return [...library.atHand]
@@ -105,62 +48,12 @@ const choices = computed(() => {
       subtitle: `${n.unknown.length > 0 ? 'at least ' : ''}${n.distanceSteps.toFixed(1)} steps away${beside.has(n.setup.id) ? ', set beside' : ''}`,
     }));
 });
-const setup = computed(() => library.named(draft.value.setupId));
-
 /** What is typed asks the server for setups; the name of the chosen one, which the field writes itself, does not. */
 function searchSetups(text: string): void {
   const own = choices.value.find(({ value }) => value === draft.value.setupId);
   library.query.search = text === own?.title ? '' : text;
 }
 
-/** The numbers of the chosen way. */
-function taken(): Record<SpecKey, Row> | undefined {
-  const own = fitting.before;
-  if (!own || draft.value.way === 'by-hand' || !setup.value) return undefined;
-  const share = draft.value.way === 'copy' ? 1 : draft.value.share / 100;
-  return rowsOf(partWay(sport.value, own, setup.value.specs, share));
-}
-function choose(change: Partial<Pick<Draft, 'way' | 'setupId' | 'share'>>): void {
-  Object.assign(draft.value, change);
-  draft.value.rows = taken() ?? draft.value.rows;
-}
-// The setup may still be on its way from the server: its numbers are taken when it is there.
-watch(
-  () => setup.value?.setup.id,
-  () => {
-    const rows = taken();
-    if (!fitting.aim && rows && !kept.dirty.value) kept.restart({ ...draft.value, rows });
-  },
-  { immediate: true },
-);
-/** What is typed is aimed at, also where it was left free. */
-function typedByHand(key: SpecKey, typed: Typed): void {
-  const row = draft.value.rows[key];
-  draft.value.way = 'by-hand';
-  row.value = typed;
-  if (row.priority === 'free' && typed !== null) row.priority = 'want';
-}
-
-const read = computed(() => {
-  const aim: Aim = {};
-  const errors: Record<string, string> = {};
-  for (const key of SPEC_KEYS) {
-    const row = draft.value.rows[key];
-    const empty = row.value === null;
-    if (empty && row.priority === 'free') continue;
-    const value = numberOf(row.value);
-    const tolerance = numberOf(row.tolerance);
-    if (value === undefined) errors[`${key}.value`] = sentence(empty ? 'missing' : 'not-a-number');
-    if (tolerance === undefined)
-      errors[`${key}.tolerance`] = sentence(row.tolerance === null ? 'missing' : 'not-a-number');
-    if (value !== undefined && tolerance !== undefined)
-      aim[key] = { value, tolerance, priority: row.priority };
-  }
-  for (const problem of fitting.before ? aimProblems(aim, lengthCm.value, fitting.before) : []) {
-    errors[problem.path.replace('target.', '')] ??= fieldError(problem).message;
-  }
-  return { aim, errors };
-});
 const settled = computed(() => fitting.aim && !kept.dirty.value);
 const question = useUnsaved(kept.dirty);
 
@@ -188,6 +81,7 @@ const howClose = (key: SpecKey): string => {
 
 const busy = ref(false);
 const refused = ref<Refused>();
+const specs = ref<HTMLFormElement>();
 watch(draft, () => (refused.value = undefined), { deep: true });
 const errorAt = (path: string): string | undefined =>
   read.value.errors[path] ?? refused.value?.at(`target.${path}`);
@@ -196,9 +90,7 @@ async function store(): Promise<void> {
   const { view, round } = fitting;
   if (!view || !round || busy.value) return;
   if (Object.keys(read.value.errors).length > 0) {
-    const wrong = document.querySelector<HTMLElement>('.specs .v-input--error input');
-    wrong?.closest('details')?.setAttribute('open', '');
-    wrong?.focus();
+    focusWrong(specs.value);
     return;
   }
   busy.value = true;
@@ -217,8 +109,11 @@ async function store(): Promise<void> {
     await fitting.stored();
     await router.push({ name: 'plan' });
   } catch (error) {
-    if (error instanceof Refused) refused.value = error;
     saved.failed(error);
+    if (!(error instanceof Refused)) return;
+    refused.value = error;
+    await nextTick();
+    focusWrong(specs.value);
   } finally {
     busy.value = false;
   }
@@ -280,7 +175,7 @@ const PRIORITIES = ALL_PRIORITIES.map((value) => ({ value, title: value }));
           />
         </div>
       </template>
-      <form id="aim" class="specs" novalidate @submit.prevent="store">
+      <form id="aim" ref="specs" class="specs" novalidate @submit.prevent="store">
         <fieldset v-for="key in SPEC_KEYS" :key="key">
           <NumberField
             :model-value="draft.rows[key].value"
@@ -290,7 +185,7 @@ const PRIORITIES = ALL_PRIORITIES.map((value) => ({ value, title: value }));
             :error="errorAt(`${key}.value`)"
             @update:model-value="typedByHand(key, $event)"
           />
-          <details :open="Boolean(errorAt(`${key}.tolerance`))">
+          <details>
             <summary>{{ howClose(key) }}</summary>
             <div class="second">
               <NumberField

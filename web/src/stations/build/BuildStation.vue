@@ -101,7 +101,7 @@ function explain(what: NumberKey): void {
   if (outcome.value && fitting.frame) show(what, planWorking(what, outcome.value, fitting.frame), 'planned');
 }
 const print = (): void => window.print();
-useArrowsAlong('.steps input', () => document.querySelector<HTMLElement>('.steps .next input'));
+useArrowsAlong('.steps input', '.steps .next input');
 </script>
 
 <template>

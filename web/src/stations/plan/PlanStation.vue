@@ -174,7 +174,7 @@ async function choose(): Promise<void> {
     });
     markStored();
     await fitting.stored();
-    await router.push({ name: 'build', query: router.currentRoute.value.query });
+    await router.push({ name: 'build' });
   } catch (error) {
     saved.failed(error);
   } finally {
