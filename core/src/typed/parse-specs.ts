@@ -1,231 +1,304 @@
-import type { Dress } from '../dress';
-import type { Specs } from '../mass';
 import { sportData, type Sport } from '../sport';
-import { CM_PER_INCH, G_PER_OUNCE, balanceFromPoints } from '../units';
+import { CM_PER_POINT, balanceFromPoints } from '../units';
+import { DressLine } from './dress-line';
+import type { ParsedLine } from './token-line';
+import { tokensOf, type Token } from './tokens';
+import { DIMENSION, PARTS, TENSION_UNITS, UNITS, type Dimension, type Means } from './words';
 
-export interface ParsedShape {
-  sport: Sport;
-  lengthCm?: number;
-  headAreaCm2?: number;
-  pattern?: string;
-  shape?: string;
+interface Candidate {
+  means: Means;
+  /** In the first unit of what it means. */
+  value: number;
+  /** How far it may be rounded. */
+  half: number;
+  /** A label or a unit of its own says what it is. */
+  bound: boolean;
+  tokens: Token[];
 }
 
-export interface ParsedLine {
-  specs: Partial<Specs>;
-  dress: Dress;
-  shape: ParsedShape;
-  /** What was not understood, in the order typed; nothing in it was guessed at. */
-  leftover: string;
-}
+class Line extends DressLine {
+  private readonly candidates: Candidate[] = [];
+  private readonly points: { points: number; half: number; tokens: Token[] }[] = [];
 
-const NUMBER = String.raw`(\d+(?:[.,]\d+)?)`;
-/** No digit or letter may touch a value from outside. */
-const START = String.raw`(?<![\w.,])`;
-const END = String.raw`(?![\w²])`;
-const pattern = (source: string): RegExp => new RegExp(START + source + END, 'i');
-const value = (text: string | undefined): number => Number((text ?? '').replace(',', '.'));
-
-/** Longer than this share of the sport's usual length is a length, shorter is a balance. */
-const LENGTH_SHARE = 0.75;
-const IN2 = CM_PER_INCH * CM_PER_INCH;
-
-interface Reading {
-  text: string;
-  result: ParsedLine;
-  points?: number;
-}
-
-/** One kind of word: what it looks like and what it sets. Returns false where the value is already there: then it stays as leftover. */
-interface Rule {
-  like: RegExp;
-  take: (found: RegExpExecArray, reading: Reading) => boolean;
-}
-
-const setOnce = <K extends keyof Specs>(reading: Reading, key: K, number: number): boolean => {
-  const { specs } = reading.result;
-  if (specs[key] !== undefined || (key === 'balanceCm' && reading.points !== undefined)) return false;
-  specs[key] = number;
-  return true;
-};
-
-function lengthOrBalance(cm: number, reading: Reading): boolean {
-  const { shape } = reading.result;
-  if (cm >= LENGTH_SHARE * sportData(shape.sport).lengthCm) {
-    if (shape.lengthCm !== undefined) return false;
-    shape.lengthCm = cm;
-    return true;
+  /** 327/31.3/320: weight, balance and swing weight, as the trade writes them. */
+  readTriple(): void {
+    for (let i = 0; i + 4 < this.tokens.length; i++) {
+      const three = [this.number(i), this.number(i + 2), this.number(i + 4)];
+      if (three.some((t) => !t || t.used) || !this.is(i + 1, '/') || !this.is(i + 3, '/')) continue;
+      if (this.is(i - 1, '/') || this.is(i + 5, '/')) continue;
+      const [massG, balanceCm, swingWeight] = three.map((t) => (t as Token).value) as [
+        number,
+        number,
+        number,
+      ];
+      const fits =
+        this.plausible('massG', massG) &&
+        this.plausible('balanceCm', balanceCm) &&
+        this.plausible('swingWeight', swingWeight);
+      if (!fits) continue;
+      this.use(this.tokens.slice(i, i + 5));
+      const halves = three.map((t) => (t as Token).half);
+      (['massG', 'balanceCm', 'swingWeight'] as const).forEach((means, k) => {
+        const value = [massG, balanceCm, swingWeight][k] as number;
+        this.candidates.push({
+          means,
+          value,
+          half: halves[k] as number,
+          bound: true,
+          tokens: [three[k] as Token],
+        });
+      });
+    }
   }
-  return setOnce(reading, 'balanceCm', cm);
-}
 
-function setPoints(points: number, reading: Reading): boolean {
-  if (reading.points !== undefined || reading.result.specs.balanceCm !== undefined) return false;
-  reading.points = points;
-  return true;
-}
+  /** 16 x 19, 18/20: mains and crosses of a sport that has strings. */
+  readPattern(): void {
+    if (!this.sport.dress.components.includes('strings')) return;
+    for (let i = 0; i + 2 < this.tokens.length; i++) {
+      const [a, b] = [this.number(i), this.number(i + 2)];
+      if (!a || !b || a.used || !this.is(i + 1, 'x', '/') || this.is(i - 1, '/') || this.is(i + 3, '/'))
+        continue;
+      const whole = [a, b].every(({ value, text }) => /^\d\d$/.test(text) && value >= 10 && value <= 26);
+      if (!whole || this.unitAt(i + 3) || this.result.shape.pattern !== undefined) continue;
+      this.result.shape.pattern = `${a.text}×${b.text}`;
+      this.use(this.tokens.slice(i, i + 3));
+    }
+  }
 
-function setDress<K extends keyof Dress>({ result: { dress } }: Reading, key: K, to: Dress[K]): boolean {
-  if (dress[key] !== undefined) return false;
-  dress[key] = to;
-  return true;
-}
+  readNames(): void {
+    const names = Object.keys(this.sport.shapes);
+    this.tokens.forEach((token, i) => {
+      if (token.kind !== 'word' || !names.includes(token.is) || this.result.shape.shape !== undefined) return;
+      // «5 cm wide» is a measure, not the name of a shape.
+      if (this.unitAt(i - 1) && this.tokens[i - 2]?.kind === 'number' && token.is === 'wide') return;
+      this.result.shape.shape = token.is;
+      token.used = true;
+    });
+  }
 
-const COUNT: Record<string, number> = { no: 0, one: 1, an: 1, two: 2, three: 3 };
+  /** 6 HL, HL 3, −6 pts HL, 1/8 in HL, even. Which way it is must be said: points alone are left over. */
+  readPoints(): void {
+    this.tokens.forEach((token, i) => {
+      if (token.kind !== 'word' || token.used) return;
+      if (token.is === 'even' || token.is === 'balanced') {
+        const label = this.is(i + 1, 'balance')
+          ? [this.tokens[i + 1]]
+          : this.is(i - 1, 'balance')
+            ? [this.tokens[i - 1]]
+            : [];
+        this.takePoints(0, 0, [token, ...label]);
+        return;
+      }
+      if (token.is !== 'hl' && token.is !== 'hh') return;
+      const way = token.is === 'hl' ? 1 : -1;
+      let at = i - 1;
+      const unit = this.is(at, 'pt', 'pts', 'point', 'points');
+      if (unit) at--;
+      const length = unit ? undefined : this.unitAt(at);
+      if (length?.[0] === 'length') at--;
+      let number = this.number(at);
+      let used = this.tokens.slice(at, i + 1);
+      if (!number || number.used) {
+        // HL 3
+        const pts = this.is(i + 2, 'pt', 'pts', 'point', 'points') ? 1 : 0;
+        number = this.number(i + 1);
+        if (!number || number.used || this.unitAt(i + 2) || this.labelAt(i + 2, true)) return;
+        at = i + 1;
+        used = this.tokens.slice(i, i + 2 + pts);
+      }
+      if (this.inRow(at) || this.is(at - 1, '~', '<', '>', 'about', '±') || (number.fraction && !length))
+        return;
+      const signed = this.is(at - 1, '+', '-') && this.glued(at - 1);
+      // A minus before head-heavy says two things at once.
+      if (signed && this.is(at - 1, '-') && way < 0) return;
+      if (signed) used = [this.tokens[at - 1] as Token, ...used];
+      if (length) {
+        const cm = number.value * length[1];
+        // A balance that is head-light anyway, or the way from the middle.
+        if (this.plausible('balanceCm', cm)) {
+          this.offer('balanceCm', cm, number.half * length[1], true, used);
+        } else this.takePoints((way * cm) / CM_PER_POINT, (number.half * length[1]) / CM_PER_POINT, used);
+        return;
+      }
+      const label = this.labelBefore(signed ? at - 1 : at);
+      if (label?.means === 'balanceCm') used = [...this.tokens.slice(label.from, at), ...used];
+      this.takePoints(way * number.value, number.half, used);
+    });
+  }
 
-/** In this order: what is longer or more particular first, so that it is not taken apart by what is shorter. */
-const RULES: Rule[] = [
-  {
-    like: pattern(String.raw`(?:swing\s*-?\s*weight|sw)\s*[:=]?\s*${NUMBER}`),
-    take: (f, r) => setOnce(r, 'swingWeight', value(f[1])),
-  },
-  {
-    like: pattern(String.raw`(?:twist\s*-?\s*weight|twist|tw)\s*[:=]?\s*${NUMBER}`),
-    take: (f, r) => setOnce(r, 'twistWeight', value(f[1])),
-  },
-  {
-    like: pattern(String.raw`${NUMBER}\s*(?:sw|swing\s*-?\s*weight)`),
-    take: (f, r) => setOnce(r, 'swingWeight', value(f[1])),
-  },
-  {
-    like: pattern(String.raw`${NUMBER}\s*(?:tw|twist\s*-?\s*weight|twist)`),
-    take: (f, r) => setOnce(r, 'twistWeight', value(f[1])),
-  },
-  {
-    like: pattern(String.raw`axis\s*[:=]?\s*(?:at\s*)?${NUMBER}\s*cm`),
-    take: (f, r) => setOnce(r, 'axisCm', value(f[1])),
-  },
-  {
-    like: pattern(String.raw`axis\s*[:=]?\s*(?:at\s*)?${NUMBER}\s*in(?:ch(?:es)?)?`),
-    take: (f, r) => setOnce(r, 'axisCm', value(f[1]) * CM_PER_INCH),
-  },
-  {
-    like: pattern(String.raw`${NUMBER}\s*(?:in2|in²|sq\.?\s*in(?:ch(?:es)?)?|square\s+inch(?:es)?)`),
-    take: (f, { result: { shape } }) => {
-      if (shape.headAreaCm2 !== undefined) return false;
-      shape.headAreaCm2 = value(f[1]) * IN2;
-      return true;
-    },
-  },
-  {
-    like: pattern(String.raw`${NUMBER}\s*(?:cm2|cm²|sq\.?\s*cm)`),
-    take: (f, { result: { shape } }) => {
-      if (shape.headAreaCm2 !== undefined) return false;
-      shape.headAreaCm2 = value(f[1]);
-      return true;
-    },
-  },
-  {
-    like: pattern(String.raw`(\d{2})\s*[x×]\s*(\d{2})`),
-    take: (f, { result: { shape } }) => {
-      if (shape.pattern !== undefined) return false;
-      shape.pattern = `${f[1]}×${f[2]}`;
-      return true;
-    },
-  },
-  {
-    like: pattern(String.raw`${NUMBER}\s*(?:pts?\.?|points?)?\s*(?:hl|head[\s-]*light)`),
-    take: (f, r) => setPoints(value(f[1]), r),
-  },
-  {
-    like: pattern(String.raw`${NUMBER}\s*(?:pts?\.?|points?)?\s*(?:hh|head[\s-]*heavy)`),
-    take: (f, r) => setPoints(-value(f[1]), r),
-  },
-  { like: pattern('(?:even(?:\\s+balance)?|balanced)'), take: (_, r) => setPoints(0, r) },
-  {
-    like: pattern(String.raw`${NUMBER}\s*(?:g|gr|grams?)`),
-    take: (f, r) => setOnce(r, 'massG', value(f[1])),
-  },
-  {
-    like: pattern(String.raw`${NUMBER}\s*(?:oz|ounces?)`),
-    take: (f, r) => setOnce(r, 'massG', value(f[1]) * G_PER_OUNCE),
-  },
-  { like: pattern(String.raw`${NUMBER}\s*mm`), take: (f, r) => lengthOrBalance(value(f[1]) / 10, r) },
-  { like: pattern(String.raw`${NUMBER}\s*cm`), take: (f, r) => lengthOrBalance(value(f[1]), r) },
-  {
-    like: pattern(String.raw`${NUMBER}\s*(?:in(?:ch(?:es)?)?|")`),
-    take: (f, r) => lengthOrBalance(value(f[1]) * CM_PER_INCH, r),
-  },
-  { like: pattern('(?:unstrung|not strung|no strings)'), take: (_, r) => setDress(r, 'strings', false) },
-  { like: pattern('strung'), take: (_, r) => setDress(r, 'strings', true) },
-  {
-    like: pattern(String.raw`(?:(\d|no|one|an|two|three)\s+)?overgrips?`),
-    take: (f, r) => {
-      const word = f[1]?.toLowerCase();
-      return setDress(r, 'overgrips', word === undefined ? 1 : (COUNT[word] ?? Number(word)));
-    },
-  },
-  {
-    like: pattern(String.raw`leather(?:\s+(?:base\s+)?grip)?`),
-    take: (_, r) => setDress(r, 'baseGrip', 'leather'),
-  },
-  {
-    like: pattern(String.raw`synthetic(?:\s+(?:base\s+)?grip)?`),
-    take: (_, r) => setDress(r, 'baseGrip', 'synthetic'),
-  },
-  { like: pattern(String.raw`no\s+(?:base\s+)?grip`), take: (_, r) => setDress(r, 'baseGrip', 'none') },
-  { like: pattern(String.raw`no\s+dampener`), take: (_, r) => setDress(r, 'dampener', false) },
-  { like: pattern('dampener'), take: (_, r) => setDress(r, 'dampener', true) },
-];
+  private takePoints(points: number, half: number, tokens: (Token | undefined)[]): void {
+    this.points.push({ points, half, tokens: tokens.filter((t): t is Token => t !== undefined) });
+    // Spoken for, whether or not it is kept in the end.
+    this.use(tokens);
+  }
 
-/** How far from the sport's usual swing weight a number without a unit may lie and still be one. */
-const BARE_SWING = [0.6, 1.5] as const;
+  private offer(means: Means, value: number, half: number, bound: boolean, tokens: Token[]): void {
+    this.candidates.push({ means, value, half, bound, tokens });
+  }
 
-/** Taken text leaves this behind, so that what stood around it does not grow together. */
-const TAKEN = '\u0000';
+  /** Everything that a number with its unit and its label can be. */
+  readNumbers(): void {
+    this.tokens.forEach((number, i) => {
+      if (number.kind !== 'number' || number.used) return;
+      // «325 ± 2 g»: the unit is said once for both.
+      const shared = this.is(i + 1, '±') && this.number(i + 2) ? this.unitAt(i + 3) : undefined;
+      const unit = this.unitAt(i + 1) ?? shared;
+      const behind = i + (unit && !shared ? 2 : 1);
+      const before = this.labelBefore(i);
+      const after = !before && this.bindsBack(i) ? this.labelAt(behind, true) : undefined;
+      if (after) this.taken.add(this.tokens[behind] as Token);
+      const means = before?.means ?? after;
+      const tokens = [
+        ...(before ? this.tokens.slice(before.from, i) : []),
+        number,
+        ...(unit && !shared ? [this.tokens[i + 1] as Token] : []),
+        ...(after ? [this.tokens[behind] as Token] : []),
+      ];
+      if (this.vetoed(i, before?.from ?? i, behind, means !== undefined)) return;
+      if (means) this.labelled(number, means, unit, tokens);
+      else if (unit) this.measured(number, unit, tokens);
+    });
+  }
 
-/** A single number without any unit is the swing weight where it can be one, and only where no other was typed. */
-function takeBareSwing(reading: Reading): void {
-  const { specs, shape } = reading.result;
-  // Alone between commas, ends, or words that were understood: next to a strange word its meaning is doubtful.
-  const alone = `(?<=^\\s*|[,;${TAKEN}]\\s*)(?<![\\w.])${NUMBER}(?=\\s*(?:$|[,;${TAKEN}]))`;
-  const bare = [...reading.text.matchAll(new RegExp(alone, 'g'))];
-  const [only] = bare;
-  if (specs.swingWeight !== undefined || !only || bare.length !== 1) return;
-  const share = value(only[1]) / sportData(shape.sport).usual.swingWeight;
-  if (share < BARE_SWING[0] || share > BARE_SWING[1]) return;
-  specs.swingWeight = value(only[1]);
-  reading.text = reading.text.replace(only[0], TAKEN);
+  /** A label binds: it is that, in the unit said or in the only unit in which it can be. */
+  private labelled(
+    number: Token,
+    means: Means,
+    unit: readonly [Dimension, number] | undefined,
+    tokens: Token[],
+  ): void {
+    if (unit) {
+      if (unit[0] !== DIMENSION[means]) return;
+      const value = number.value * unit[1];
+      if (this.believable(means, value)) this.offer(means, value, number.half * unit[1], true, tokens);
+      return;
+    }
+    const scales = Object.values(UNITS).filter(([dimension]) => dimension === DIMENSION[means]);
+    const fits = [...new Set(scales.map(([, scale]) => scale))].filter((scale) =>
+      this.plausible(means, number.value * scale),
+    );
+    const [only, ...others] = fits;
+    const first = fits.includes(1) ? 1 : others.length === 0 ? only : undefined;
+    const scale =
+      first ?? (DIMENSION[means] === 'inertia' && this.believable(means, number.value) ? 1 : undefined);
+    if (scale !== undefined) this.offer(means, number.value * scale, number.half * scale, true, tokens);
+  }
+
+  /** Without a label it is what it can be, where it can be only one thing. */
+  private measured(number: Token, unit: readonly [Dimension, number], tokens: Token[]): void {
+    const value = number.value * unit[1];
+    const half = number.half * unit[1];
+    const means = (Object.keys(DIMENSION) as Means[]).filter(
+      (key) => DIMENSION[key] === unit[0] && this.plausible(key, value),
+    );
+    const tension = TENSION_UNITS.some((u) => UNITS[u] === unit);
+    const [only] = means;
+    if (means.length === 1 && only) this.offer(only, value, half, false, tokens);
+    // A weight that cannot be a frame's stands against the one that can: one of them is of something else.
+    else if (unit[0] === 'mass' && !tension && !this.ofDress(tokens))
+      this.offer('massG', value, half, false, []);
+  }
+
+  /** Of several values of one thing the finest is taken where they agree as far as they are rounded; else none. */
+  settle(): void {
+    const { specs, shape } = this.result;
+    const agree = (all: readonly Candidate[]): Candidate | undefined => {
+      const [finest] = all.toSorted((a, b) => a.half - b.half);
+      const same = all.every(
+        (c) => finest && Math.abs(c.value - finest.value) <= c.half + finest.half + 1e-9,
+      );
+      return same ? finest : undefined;
+    };
+    const pick = (means: Means): Candidate | undefined => {
+      const all = this.candidates.filter((c) => c.means === means);
+      const bound = all.filter((c) => c.bound);
+      const found = agree(bound.length > 0 ? bound : all);
+      if (!found || found.tokens.length === 0) return undefined;
+      for (const c of bound.length > 0 ? bound : all) this.use(c.tokens);
+      return found;
+    };
+    for (const key of ['lengthCm', 'headAreaCm2'] as const) {
+      const found = pick(key);
+      if (found) shape[key] = found.value;
+    }
+    for (const { points, half, tokens } of this.points) {
+      const value = balanceFromPoints(points, this.lengthCm());
+      const fits = this.plausible('balanceCm', value) || Math.abs(points) <= 24;
+      if (fits)
+        this.candidates.push({ means: 'balanceCm', value, half: half * CM_PER_POINT, bound: false, tokens });
+      for (const token of tokens) token.used = false;
+    }
+    for (const key of ['massG', 'balanceCm', 'swingWeight', 'twistWeight', 'axisCm'] as const) {
+      const found = pick(key);
+      if (found) specs[key] = found.value;
+    }
+  }
+
+  /** A single number without any unit is the swing weight where it can be one, and only where no other was typed. */
+  private takeBareSwing(): void {
+    const spoken = this.candidates.some(({ means }) => means === 'swingWeight');
+    const bare = this.tokens.flatMap((token, i) => {
+      if (token.kind !== 'number' || token.used) return [];
+      const quiet = (at: number): boolean => {
+        const beside = this.tokens[at];
+        return (
+          !beside || beside.used || PARTS.has(beside.is) || (beside.is === '/' && beside.kind === 'mark')
+        );
+      };
+      return quiet(i - 1) && quiet(i + 1) && !this.inRow(i) ? [token] : [];
+    });
+    const [only, ...others] = bare;
+    if (spoken || !only || others.length > 0 || only.fraction || !this.plausible('swingWeight', only.value))
+      return;
+    this.result.specs.swingWeight = only.value;
+    only.used = true;
+  }
+
+  /** Strung and unstrung in one line: which value belongs to which nobody says, so that none is taken. */
+  readDress(): void {
+    if (this.understandDress()) {
+      this.takeBareSwing();
+      return;
+    }
+    this.result.specs = {};
+    for (const { tokens } of this.candidates) for (const token of tokens) token.used = false;
+  }
+
+  /** What is left, as it was typed, without the marks that stood between what was understood. */
+  leftover(): string {
+    let line = '';
+    this.tokens.forEach((token, i) => {
+      if (token.used) return;
+      const glue = i > 0 && !this.tokens[i - 1]?.used && this.glued(i - 1) ? '' : ' ';
+      line += glue + token.text;
+    });
+    return line
+      .split(/\s+/)
+      .map((word) => word.replace(/^[,;/|:]+|[,;/|:]+$/g, ''))
+      .filter((word) => !['', '+', '-', '(', ')'].includes(word))
+      .join(' ');
+  }
 }
 
 /**
- * Understands one typed line in any order and unit: weight in g or oz; balance in cm, mm, in, or points HL/HH; `sw`/swing weight; twist; axis; strung or
- * unstrung, grips, overgrips, dampener; length, head size, string pattern, named shape. One number without a unit is the swing weight where it can be.
+ * Understands one typed line in any order and unit: weight in g, oz, kg or lb; balance in cm, mm, in, or points HL/HH; swing weight, twist weight, axis;
+ * strung or unstrung, grips, overgrips, dampener; length, head size, string pattern, named shape. A label binds its number, a unit says what it can be,
+ * and the sport's plausible ranges decide the rest; one number without a unit is the swing weight where it can be. A range, an ambiguous sign, a number that
+ * a word gives to something else, and two values that differ are left over: nothing is guessed at.
  * @param sport tennis if left out @param lengthCm of the frame in hand, from which points count where the line names no length
  * @returns specs in g, cm, kg·cm²; what was not understood as `leftover`
  * @example parseSpecs('327 g 31.3 cm sw 299 unstrung').specs // { massG: 327, balanceCm: 31.3, swingWeight: 299 }
  */
 export function parseSpecs(text: string, sport: Sport = 'tennis', lengthCm?: number): ParsedLine {
-  const reading: Reading = { text, result: { specs: {}, dress: {}, shape: { sport }, leftover: '' } };
-  const { result } = reading;
-  for (const { like, take } of RULES) {
-    // A kind of word may come twice (a balance and a length in cm); what is there already stays as leftover.
-    for (
-      let found = like.exec(reading.text);
-      found && take(found, reading);
-      found = like.exec(reading.text)
-    ) {
-      reading.text =
-        reading.text.slice(0, found.index) + TAKEN + reading.text.slice(found.index + found[0].length);
-    }
-  }
-  for (const name of Object.keys(sportData(sport).shapes)) {
-    const found = pattern(name.replace('-', '[\\s-]')).exec(reading.text);
-    if (found && result.shape.shape === undefined) {
-      result.shape.shape = name;
-      reading.text = reading.text.replace(found[0], TAKEN);
-    }
-  }
-  takeBareSwing(reading);
-  if (reading.points !== undefined) {
-    const named = sportData(sport).shapes[result.shape.shape ?? '']?.lengthCm;
-    const from = result.shape.lengthCm ?? lengthCm ?? named ?? sportData(sport).lengthCm;
-    result.specs.balanceCm = balanceFromPoints(reading.points, from);
-  }
-  result.leftover = reading.text
-    .split(new RegExp(`[${TAKEN}\\s]+`))
-    .map((word) => word.replace(/^[,;/|]+|[,;/|]+$/g, ''))
-    .filter(Boolean)
-    .join(' ');
-  return result;
+  const names = Object.keys(sportData(sport).shapes).toSorted((a, b) => b.length - a.length);
+  const line = new Line(sport, lengthCm, tokensOf(text, names));
+  line.readNames();
+  line.readTriple();
+  line.readPattern();
+  line.readPoints();
+  line.readNumbers();
+  line.settle();
+  line.readDress();
+  line.result.leftover = line.leftover();
+  return line.result;
 }

@@ -118,6 +118,13 @@ export function unitScale(measure: Measure, unit?: string): number | undefined {
 }
 
 /**
+ * What one of a unit is in the first unit of a measure, however the unit is spelt; undefined where it is none of it.
+ * @example spelledScale('mass', 'ounces') // 28.349523125
+ */
+export const spelledScale = (measure: Measure, text: string): number | undefined =>
+  unitScale(measure, SPELT[text] ?? text);
+
+/**
  * A typed weight in grams. A unit in the text wins over `unit`.
  * @returns grams, or undefined when the text is not a weight
  * @example parseMass('11.5oz', 'g') // 326.0195…
