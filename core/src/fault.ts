@@ -14,7 +14,6 @@ export type FaultCode =
   | 'twist-not-measured'
   | 'tolerance-not-positive'
   | 'share-out-of-range'
-  | 'plan-not-proven'
   | 'amplitude-out-of-range'
   | 'pendulum-at-balance'
   | 'pendulum-impossible'

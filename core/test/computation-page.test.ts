@@ -3,15 +3,20 @@ import { join } from 'node:path';
 import { evaluate, isResultSet } from 'mathjs';
 import { describe, expect, it } from 'vitest';
 import {
+  NO_CHANGE,
   RODS,
   apparentRestitution,
   calibrate,
+  chanceOf,
   corrected,
   correctionUncertainty,
   derive,
   effectiveMass,
+  edgeOnCorrection,
+  errorSources,
   estimateSwing,
   estimateTwist,
+  guardShares,
   lightenEvenly,
   makePlans,
   pendulum,
@@ -20,7 +25,10 @@ import {
   predict,
   recoilWeight,
   redress,
+  roundedRectangle,
   settleFrame,
+  specErrors,
+  spreadOf,
   shiftAxis,
   stepDistance,
   stringMass,
@@ -28,7 +36,7 @@ import {
   twistByThreads,
   twistFromReadings,
 } from '../src';
-import { laidAt, putty } from './parts';
+import { laidAt, putty, tape } from './parts';
 
 const shape = { sport: 'tennis', lengthCm: 68.58 } as const;
 const frame = settleFrame(shape);
@@ -52,7 +60,10 @@ const swung = pendulum({
 const line = calibrate(
   [100, 200, 300].map((trueValue, i) => ({ trueValue, read: [101.5, 202.5, 303.5][i] ?? 0 })),
 );
-const middle = { xCm: frame.head.centreXCm, yCm: 0 };
+/** A face that is a plain rectangle, 20.32 by 27.305 cm. */
+const standard = settleFrame({ sport: 'pickleball', lengthCm: 40.64 });
+const paddle = { ...standard, bed: roundedRectangle(13.335, 40.64, 10.16, 0.001) };
+const middle = { xCm: frame.bed.centreXCm, yCm: 0 };
 const guess = estimateTwist(frame, 320);
 const side = placeOf(frame, { clock: 3 });
 const [plan] = makePlans({
@@ -67,6 +78,23 @@ const [plan] = makePlans({
   schools: ['free'],
 });
 
+/** What the densities of rolls leave uncertain of the weight, g. */
+function densityOf(...rolls: [string, number][]): number {
+  const parts = rolls.map(([id]) => ({ ...tape, id }));
+  const placements = rolls.map(([id, massG], i) => ({
+    ...laidAt(frame, 'sides', tape, massG, 10),
+    id: `${i}`,
+    partId: id,
+  }));
+  const sources = errorSources(frame, {}, { ...NO_CHANGE, placements, parts });
+  return spreadOf(
+    specErrors(
+      racket,
+      sources.filter(({ what }) => what === 'density'),
+    ),
+  ).massG;
+}
+
 const EXAMPLES: Record<string, number> = {
   points: pointsHeadLight(32.4, 68.58),
   recoil: recoilWeight(racket),
@@ -76,7 +104,7 @@ const EXAMPLES: Record<string, number> = {
   tip: tip.delta.swingWeight,
   tipBalance: tip.specs.balanceCm,
   tipStrip: predict(shape, racket, [{ massG: 4, at: { clock: 12 }, spanCm: 10 }]).delta.swingWeight,
-  headWidth: 2 * frame.head.acrossCm,
+  headWidth: 2 * frame.bed.acrossCm,
   side: side.on === 'rim' ? side.arcCm() : Number.NaN,
   strings: strung.swingWeight - 295,
   stringsBalance: strung.balanceCm - 31.5,
@@ -102,13 +130,24 @@ const EXAMPLES: Record<string, number> = {
   planPlaces: plan?.places ?? Number.NaN,
   planMass: plan?.addedG ?? Number.NaN,
   planSwing: plan?.specs.swingWeight ?? Number.NaN,
+  depth: edgeOnCorrection(frame, 320, 10.16).depth,
+  air: edgeOnCorrection(paddle, 228, 5).air,
+  guard: guardShares(
+    { massG: { value: 340, tolerance: 1 } },
+    { massG: 0.2, balanceCm: 0, swingWeight: 0, twistWeight: 0 },
+  ).massG,
+  rolls: densityOf(['a', 6], ['b', 8]),
+  oneRoll: densityOf(['a', 6], ['a', 8]),
+  chance: chanceOf({ massG: { value: 340, tolerance: 1 } }, { ...racket, massG: 340.5 }, [
+    { what: 'density', of: { massG: 0.4, balanceCm: 0, swingWeight: 0, twistWeight: 0 } },
+  ]).chance,
   lighten: lightenEvenly([laidAt(frame, 'handle', putty, 9, 6)], 0.3, 1)[0]?.massG ?? Number.NaN,
 };
 
 /** An example stands in the page as its name, its digits, how it is worked out and its number: `<!--=twistU:2: 1*sqrt(1 + 1)-->1.41`. */
 const STANDS = /<!--=(\w+):(\d)(?:: (.*?))?-->(-?\d+(?:\.\d+)?)/g;
-/** A search cannot be worked out by hand; plan.test.ts compares it with a general solver. A law of propagation is compared with simulation in measure.test.ts. */
-const NOT_BY_HAND = ['planPlaces', 'planMass', 'planSwing', 'pendulumU'];
+/** A search cannot be worked out by hand; plan.test.ts compares it with a general solver. Chords are summed in dress.test.ts. A law of propagation is compared with simulation in measure.test.ts. */
+const NOT_BY_HAND = ['stringMass', 'planPlaces', 'planMass', 'planSwing', 'pendulumU'];
 
 describe('the page of the computation', () => {
   const page = readFileSync(join(import.meta.dirname, '../../docs/computation.md'), 'utf8');

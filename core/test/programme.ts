@@ -1,22 +1,29 @@
 import {
   EXCESS_EPS,
   EXCESS_STEP,
+  NEAR_STEP,
   excessOfSteps,
   rowConstant,
   rowRoom,
+  rowTolerance,
   rowValue,
+  scoreOf,
   type Choice,
   type PlanProblem,
 } from '../src/plan';
 import { lpText, type Milp, type SolveMilp, type Term } from './milp';
 
-/** Weights that make one objective lexicographic: a place outweighs any mass, a gram any distance inside the tolerance. */
-const PER_PLACE = 1000;
-const PER_TOLERANCE_INSIDE = 0.001;
-/** `inside`: every row within tolerance. `least-excess`: the least steps of excess. A number: fewest places at so many steps. */
-type Stage = 'inside' | 'least-excess' | number;
+/** What is asked of the programme: what it may use, and what is made least. */
+interface Stage {
+  /** Steps outside of what must be kept and of what is wanted, at most; undefined where they are not limited. */
+  mustSteps?: number | undefined;
+  wantSteps?: number | undefined;
+  places?: number;
+  nearSteps?: number;
+  least: 'mustSteps' | 'wantSteps' | 'places' | 'mass';
+}
 
-function programme(problem: PlanProblem, stage: Stage): Milp {
+function programme(problem: PlanProblem, stage: Stage): Milp | undefined {
   const { columns, rows, base, before, rule } = problem;
   const variables: Milp['variables'] = [];
   const milpRows: Milp['rows'] = [];
@@ -51,8 +58,7 @@ function programme(problem: PlanProblem, stage: Stage): Milp {
   const all = terms.flat();
   for (const { name, option } of all) mass.push([name, option.massG]);
 
-  const excess: Term[] = [];
-  const offAim: Term[] = [];
+  const outside: Record<'must' | 'want', Term[]> = { must: [], want: [] };
   rows.forEach((row, i) => {
     variables.push({ name: `over${i}`, lower: 0, upper: Infinity, kind: 'continuous' });
     variables.push({ name: `under${i}`, lower: 0, upper: Infinity, kind: 'continuous' });
@@ -67,20 +73,23 @@ function programme(problem: PlanProblem, stage: Stage): Milp {
       lower: -start,
       upper: -start,
     });
-    offAim.push([`over${i}`, 1], [`under${i}`, 1]);
     // over + under − outside ≤ room, where the room grows with the mass for the balance row
-    const roomGrows = rowRoom(row, base.massG + 1) - rowRoom(row, base.massG);
-    const room: Term[] = [
-      [`over${i}`, 1],
-      [`under${i}`, 1],
-      ...mass.map(([name, massG]) => [name, -roomGrows * massG] as const),
-    ];
-    if (stage !== 'inside') {
-      variables.push({ name: `out${i}`, lower: 0, upper: Infinity, kind: 'continuous' });
-      room.push([`out${i}`, -1]);
-      excess.push([`out${i}`, row.weight]);
-    }
-    milpRows.push({ terms: room, lower: -Infinity, upper: rowRoom(row, base.massG) });
+    const within = (room: (massG: number) => number, more: Term[]): void => {
+      const grows = room(base.massG + 1) - room(base.massG);
+      const terms: Term[] = [
+        [`over${i}`, 1],
+        [`under${i}`, 1],
+        ...mass.map(([name, massG]) => [name, -grows * massG] as const),
+        ...more,
+      ];
+      milpRows.push({ terms, lower: -Infinity, upper: room(base.massG) });
+    };
+    variables.push({ name: `out${i}`, lower: 0, upper: Infinity, kind: 'continuous' });
+    within((massG) => rowRoom(row, massG), [[`out${i}`, -1]]);
+    outside[row.priority].push([`out${i}`, 1]);
+    const { nearSteps } = stage;
+    if (nearSteps !== undefined)
+      within((massG) => (nearSteps * NEAR_STEP + EXCESS_EPS) * rowTolerance(row, massG), []);
   });
 
   const keep = rule.keepBalanceWithinCm;
@@ -96,20 +105,22 @@ function programme(problem: PlanProblem, stage: Stage): Milp {
     }
   }
 
-  let objective: Term[];
-  if (stage === 'least-excess') {
+  let objective: Term[] = stage.least === 'mass' ? mass : places;
+  for (const kind of ['must', 'want'] as const) {
+    const limit = stage[`${kind}Steps`];
+    if (outside[kind].length > 0 && limit !== undefined)
+      milpRows.push({ terms: outside[kind], lower: -Infinity, upper: excessOfSteps(limit) });
+    if (stage.least !== `${kind}Steps`) continue;
+    if (outside[kind].length === 0) return undefined;
     variables.push({ name: 'steps', lower: 0, upper: 1e7, kind: 'integer' });
-    milpRows.push({ terms: [...excess, ['steps', -EXCESS_STEP]], lower: -Infinity, upper: EXCESS_EPS });
+    milpRows.push({
+      terms: [...outside[kind], ['steps', -EXCESS_STEP]],
+      lower: -Infinity,
+      upper: EXCESS_EPS,
+    });
     objective = [['steps', 1]];
-  } else {
-    objective = [
-      ...places.map(([name, c]) => [name, c * PER_PLACE] as const),
-      ...mass,
-      ...offAim.map(([name, c]) => [name, c * PER_TOLERANCE_INSIDE] as const),
-    ];
-    if (typeof stage === 'number')
-      milpRows.push({ terms: excess, lower: -Infinity, upper: excessOfSteps(stage) });
   }
+  if (stage.places !== undefined) milpRows.push({ terms: places, lower: -Infinity, upper: stage.places });
   return { variables, rows: milpRows, objective: joined(objective) };
 }
 
@@ -132,18 +143,50 @@ function choiceOf(problem: PlanProblem, values: Record<string, number>): Choice 
 }
 
 /**
- * The same optimum as `searchPlan`, by a general solver: a check from outside, and what the search is timed against.
+ * The same optimum as `searchPlan`, by a general solver: a check from outside, and what the search is timed against. Stage by stage in the order that
+ * counts; how near the aim a choice lies is brought down a tenth at a time.
  * @returns undefined where the solver stopped before it could prove its answer
  */
 export function solveGenerally(problem: PlanProblem, solve: SolveMilp): Choice | undefined {
-  if (problem.columns.every((column) => column.options.length === 0))
-    return problem.columns.map(() => undefined);
-  const attempt = (stage: Stage) => solve(lpText(programme(problem, stage)));
-  const inside = attempt('inside');
-  if (inside.status === 'optimal') return choiceOf(problem, inside.values);
-  if (inside.status === 'stopped') return undefined;
-  const nearest = attempt('least-excess');
-  if (nearest.status !== 'optimal') return undefined;
-  const fewest = attempt(Math.round(nearest.values.steps ?? 0));
-  return fewest.status === 'optimal' ? choiceOf(problem, fewest.values) : undefined;
+  const none: Choice = problem.columns.map(() => undefined);
+  if (problem.columns.every((column) => column.options.length === 0)) return none;
+  const attempt = (stage: Stage) => {
+    const asked = programme(problem, stage);
+    return asked ? solve(lpText(asked)) : undefined;
+  };
+  let mustSteps = 0;
+  let wantSteps = 0;
+  let fewest = attempt({ mustSteps, wantSteps, least: 'places' });
+  if (fewest?.status !== 'optimal') {
+    const must = attempt({ least: 'mustSteps' });
+    if (must && must.status !== 'optimal') return undefined;
+    mustSteps = Math.round(must?.values.steps ?? 0);
+    const want = attempt({ mustSteps, least: 'wantSteps' });
+    if (want && want.status !== 'optimal') return undefined;
+    wantSteps = Math.round(want?.values.steps ?? 0);
+    fewest = attempt({ mustSteps, wantSteps, least: 'places' });
+    if (fewest?.status !== 'optimal') return undefined;
+  }
+  let best = choiceOf(problem, fewest.values);
+  const { places } = scoreOf(problem, best);
+  let near = scoreOf(problem, best).nearSteps;
+  while (near > 0) {
+    const nearer = attempt({ mustSteps, wantSteps, places, nearSteps: near - 1, least: 'mass' });
+    if (nearer?.status === 'stopped') return undefined;
+    if (nearer?.status !== 'optimal') break;
+    best = choiceOf(problem, nearer.values);
+    near = Math.min(near - 1, scoreOf(problem, best).nearSteps);
+  }
+  const lightest = attempt({ mustSteps, wantSteps, places, nearSteps: near, least: 'mass' });
+  return lightest?.status === 'optimal' ? choiceOf(problem, lightest.values) : undefined;
+}
+
+/** The optimum in the order of the first edition: outside, places, then the lightest, wherever within the tolerance that is. For comparison only. */
+export function lightestGenerally(problem: PlanProblem, solve: SolveMilp): Choice | undefined {
+  const best = solveGenerally(problem, solve);
+  if (!best) return undefined;
+  const { mustSteps, wantSteps, places } = scoreOf(problem, best);
+  const asked = programme(problem, { mustSteps, wantSteps, places, least: 'mass' });
+  const lightest = asked && solve(lpText(asked));
+  return lightest?.status === 'optimal' ? choiceOf(problem, lightest.values) : best;
 }

@@ -7,9 +7,6 @@ import { isInside } from './tolerance';
 export const PRIORITIES = ['must', 'want', 'free'] as const;
 export type Priority = (typeof PRIORITIES)[number];
 
-/** How much a tolerance outside counts: a must outweighs a want a thousandfold, and what is free counts nothing. */
-export const PRIORITY_WEIGHT: Record<Priority, number> = { must: 1000, want: 1, free: 0 };
-
 /** A target value with its tolerance (±) and priority; `want` if left out. */
 export interface Target {
   value: number;

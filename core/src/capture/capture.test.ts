@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { settleFrame, zoneAlong, type FrameShape } from '../frame';
 import { predict } from '../mass';
-import { TYPICAL_READING, pendulum, seededNormals, twistByThreads } from '../measure';
+import { pendulum, seededNormals, twistByThreads } from '../measure';
 import { sameDress, type Dress } from '../dress';
 import { SPORTS } from '../sport';
 import {
@@ -16,6 +16,8 @@ import {
   type JudgedMeasurement,
   type Reading,
 } from '.';
+
+const TYPICAL_READING = SPORTS.tennis.typicalReading;
 
 const shape: FrameShape = { sport: 'tennis', lengthCm: 68.58 };
 const frame = settleFrame(shape);
@@ -92,8 +94,8 @@ describe('readings that lean on others', () => {
   const known = [reading('massG', 325), reading('balanceCm', 32.2, { random: 0.05, common: 0.03 })];
 
   it('work a pendulum and two threads out with the capture’s own weight and balance', () => {
-    const timing = { pivotCm: 1, swings: 20, seconds: 26.9, amplitudeDeg: 10 };
-    const threads = { threadCm: 120, separationCm: 20, swings: 15, seconds: 15.6 };
+    const timing = { pivotCm: 1, swings: 20, seconds: 26.9, amplitudeDeg: 10, endAmplitudeDeg: 6 };
+    const threads = { threadCm: 120, separationCm: 20, swings: 15, seconds: 15.6, amplitudeDeg: 20 };
     const swing = reading('swingWeight', 0, { means: 'pendulum', timing, random: 0.15, source: 'pendulum' });
     const twist = reading('twistWeight', 0, {
       means: 'threads',

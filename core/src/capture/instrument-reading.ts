@@ -76,7 +76,7 @@ export function readingByHand(
     const { value, uncertainty } = estimate;
     return { means, quantity, value, random: 0, common: uncertainty, source: means };
   }
-  return typedReading(quantity, body.value, means);
+  return typedReading(frame.sport, quantity, body.value, means);
 }
 
 /** A calibration as far as a reading is corrected by it. */

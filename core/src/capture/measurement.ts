@@ -1,7 +1,7 @@
 import { Fault } from '../fault';
 import type { Frame } from '../frame';
 import { SPEC_KEYS, type AxisSpecs } from '../mass';
-import { TYPICAL_READING, type SpecUncertainty } from '../measure';
+import type { SpecUncertainty } from '../measure';
 import { QUANTITIES, type Means, type Quantity, type Reading } from './reading';
 import { estimatedOf, settleCapture, specsOfCapture } from './settle';
 
@@ -37,7 +37,7 @@ export function measurementOf(frame: Frame, readings: readonly Reading[]): Measu
   return {
     specs,
     uncertainty: Object.fromEntries(
-      SPEC_KEYS.map((key) => [key, settled[key]?.uncertainty ?? TYPICAL_READING[key]]),
+      SPEC_KEYS.map((key) => [key, settled[key]?.uncertainty ?? frame.sport.typicalReading[key]]),
     ) as SpecUncertainty,
     estimated: estimatedOf(found),
     leftRight: sides ? { massG: sides.value, uncertainty: sides.uncertainty } : null,

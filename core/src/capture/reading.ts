@@ -1,5 +1,5 @@
 import type { SpecKey } from '../mass';
-import { TYPICAL_READING } from '../measure';
+import type { SportData } from '../sport';
 
 /** What is captured of a frame: the four specs, and the difference between its two sides. */
 export type Quantity = SpecKey | 'leftRightG';
@@ -24,6 +24,7 @@ export interface PendulumSetting {
   swings: number;
   seconds: number;
   amplitudeDeg: number;
+  endAmplitudeDeg?: number | undefined;
 }
 
 /** Two threads as they were set up and timed; the weight comes from the capture itself. */
@@ -32,6 +33,8 @@ export interface ThreadsSetting {
   separationCm: number;
   swings: number;
   seconds: number;
+  amplitudeDeg?: number | undefined;
+  endAmplitudeDeg?: number | undefined;
 }
 
 /** One reading of a quantity. */
@@ -55,19 +58,20 @@ export interface Reading {
   setAside: boolean;
 }
 
-/** Left/right typed, standard uncertainty in g (from memory); the specs are as {@link TYPICAL_READING}. */
+/** Left/right typed, standard uncertainty in g (from memory); the specs are as the sport's typical readings. */
 const TYPED_LEFT_RIGHT_G = 0.3;
 /** The share of a typed value's uncertainty that repeats lessen, and the share that stays with the instrument nobody knows (from memory). */
 const TYPED_SHARE = { random: 0.6, common: 0.8 };
 
-/** A typed value as a reading, with what it is uncertain by. Edge-on it is a swing weight. @example typedReading('massG', 327).random // 0.18 */
+/** A typed value as a reading, with what it is uncertain by. Edge-on it is a swing weight. @example typedReading(tennis, 'massG', 327).random // 0.18 */
 export function typedReading(
+  { typicalReading }: SportData,
   quantity: Quantity,
   value: number,
   means: 'typed' | 'edge-on' = 'typed',
 ): Omit<Reading, 'id' | 'setAside'> {
   const read = means === 'edge-on' ? 'swingWeight' : quantity;
-  const u = read === 'leftRightG' ? TYPED_LEFT_RIGHT_G : TYPICAL_READING[read];
+  const u = read === 'leftRightG' ? TYPED_LEFT_RIGHT_G : typicalReading[read];
   return {
     quantity,
     means,

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { redress } from '../dress';
 import { shiftAxis } from '../mass';
-import { bringTo, nearest, stepDistance } from '.';
+import { SPORTS } from '../sport';
+import { SOURCE_KINDS, bringTo, nearest, stepDistance, type SourceKind } from '.';
 
 const shape = { sport: 'tennis', lengthCm: 68.58 } as const;
 const own = { massG: 330, balanceCm: 32, swingWeight: 320, twistWeight: 14 };
@@ -61,4 +62,19 @@ describe('bringing a setup to another dress and axis', () => {
     const moved = bringTo({ shape, dress: {}, specs: full }, dress, 10.16).uncertainty;
     expect(moved.swingWeight).toBeGreaterThan((same.swingWeight ?? 0) * 2);
   });
+});
+
+it('a setup is as uncertain as its source: hearsay is not an instrument', () => {
+  const report = {
+    shape: { sport: 'tennis', lengthCm: 68.58 } as const,
+    dress: {},
+    specs: { massG: 330, swingWeight: 330 },
+  };
+  const of = (sourceKind?: SourceKind): number =>
+    bringTo({ ...report, ...(sourceKind ? { sourceKind } : {}) }, {}, 10.16).uncertainty.massG ?? 0;
+  expect(of()).toBe(SPORTS.tennis.typicalReading.massG);
+  expect(SOURCE_KINDS.map((kind) => of(kind))).toEqual(
+    SOURCE_KINDS.map((kind) => of(kind)).toSorted((a, b) => a - b),
+  );
+  expect(of('hearsay')).toBeGreaterThan(3);
 });

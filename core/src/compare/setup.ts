@@ -1,20 +1,33 @@
 import { dressChange, joinedParts, signedParts, type UncertainDressPart } from '../dress';
 import { settleFrame, type FrameShape } from '../frame';
-import { joinParts, knownOf, type Outcome, type SpecKey } from '../mass';
-import { TYPICAL_READING, afterParts, type SpecUncertainty } from '../measure';
+import { SPEC_KEYS, joinParts, knownOf, type Outcome, type SpecKey } from '../mass';
+import { afterParts, type SpecUncertainty } from '../measure';
 import type { Dress } from '../sport';
 import type { KnownSpecs } from '../spec';
+
+/** Where a setup comes from. */
+export const SOURCE_KINDS = ['measured', 'published', 'maker', 'hearsay'] as const;
+export type SourceKind = (typeof SOURCE_KINDS)[number];
+
+/**
+ * How many times as uncertain as a reading in the shop a stated value is, by where it comes from: another's instruments that nobody here has seen, a maker's
+ * statement for every frame of a model, what somebody heard (from memory).
+ */
+const SOURCE_FACTOR: Record<SourceKind, number> = { measured: 1, published: 2.5, maker: 8, hearsay: 12 };
 
 /** A reference spec as it was published: any value may be missing, in any dress, about any axis. */
 export interface SetupReport {
   shape: FrameShape;
   dress: Dress;
   specs: KnownSpecs & { axisCm?: number };
+  /** Hearsay is not an instrument; measured in the shop if left out. */
+  sourceKind?: SourceKind;
 }
 
 /** A setup brought to another dress and axis, as far as its values allow. */
 export interface BroughtSetup {
   specs: KnownSpecs;
+  /** Standard uncertainties, of the source and of the change of dress. */
   uncertainty: Partial<SpecUncertainty>;
   /** Values that were given but could not be brought over, because another value is missing. */
   lost: SpecKey[];
@@ -44,7 +57,12 @@ export function bringTo(report: SetupReport, dress: Dress, axisCm: number): Brou
     swingWeight: usual.swingWeight,
     axisCm,
   };
-  const all = afterParts(body, TYPICAL_READING, parts);
+  const factor = SOURCE_FACTOR[report.sourceKind ?? 'measured'];
+  const { typicalReading } = frame.sport;
+  const stated = Object.fromEntries(
+    SPEC_KEYS.map((key) => [key, factor * typicalReading[key]]),
+  ) as SpecUncertainty;
+  const all = afterParts(body, stated, parts);
   const uncertainty: Partial<SpecUncertainty> = {};
   for (const key of Object.keys(specs) as SpecKey[]) uncertainty[key] = all[key];
   return { specs, uncertainty, lost: outcome.lost, outcome };

@@ -1,4 +1,6 @@
 import { SPEC_KEYS, type KnownSpecs, type SpecKey } from '../spec';
+import type { FaultCode } from '../fault';
+import { setupProblem, shiftKnown, type AxisSpecs } from '../mass';
 import { SPORTS, type SportData } from '../sport';
 
 /** What a hand notices in a sport. */
@@ -56,4 +58,33 @@ export function nearest<T extends { specs: KnownSpecs }>(
   return others
     .map((other) => ({ ...other, ...stepDistance(own, other.specs, sport) }))
     .sort((a, b) => unlike(a) - unlike(b) || a.distanceSteps - b.distanceSteps);
+}
+
+/** A setup by its distance; one that cannot be says why, and has none. */
+export interface NearSetup {
+  id: string;
+  distanceSteps?: number;
+  steps: KnownSpecs;
+  impossible?: FaultCode;
+}
+
+/**
+ * Setups in order of distance from a frame, whatever is missing of them: what cannot be comes last and fails no other.
+ * @param own the frame in hand, with the axis of its swing weight @param setups each may state its own axis @param mostCm how long a frame may be
+ * @example nearestSetups(own, [{ id: 'a', specs: { massG: 330 } }], sportData('tennis'), 100)[0].distanceSteps
+ */
+export function nearestSetups(
+  own: AxisSpecs,
+  setups: readonly { id: string; specs: KnownSpecs & { axisCm?: number } }[],
+  sport: SportData,
+  mostCm: number,
+): NearSetup[] {
+  const judged = setups.map((setup) => ({ ...setup, impossible: setupProblem(setup.specs, sport, mostCm) }));
+  const possible = judged
+    .filter(({ impossible }) => impossible === undefined)
+    .map(({ id, specs }) => ({ id, specs: shiftKnown(specs, own.axisCm, sport.axisCm) }));
+  return [
+    ...nearest(own, possible, sport).map(({ id, distanceSteps, steps }) => ({ id, distanceSteps, steps })),
+    ...judged.flatMap(({ id, impossible }) => (impossible ? [{ id, impossible, steps: {} }] : [])),
+  ];
 }

@@ -1,6 +1,8 @@
-import { placeOf, type Frame } from '../frame';
+import type { Frame } from '../frame';
 import { handleWrap, point, sheet, type MassSums } from '../mass';
 import type { Dress, TypicalParts } from '../sport';
+
+import { bedShare } from './strings';
 
 export type { Dress } from '../sport';
 
@@ -23,11 +25,12 @@ const GRIP_THICKNESS_CM = 0.15;
 const grams = (massG: number): string => `${Number(massG.toFixed(1))} g`;
 
 function stringsPart(frame: Frame, strings: true | { massG: number }, typical: TypicalParts): DressPart {
-  const massG = strings === true ? typical.strings.massG : strings.massG;
+  // Typical strings weigh as much more as the bed takes more of them.
+  const massG = strings === true ? typical.strings.massG * bedShare(frame) : strings.massG;
   return {
     key: `strings ${massG}`,
     name: `strings ${grams(massG)}`,
-    sums: sheet(massG, frame.head),
+    sums: sheet(massG, frame.bed),
     massUncertaintyG: strings === true ? typical.strings.massUncertaintyG : WEIGHED_G,
     placeUncertaintyCm: 0.3,
   };
@@ -51,11 +54,11 @@ function wrapPart(
 }
 
 function dampenerPart(frame: Frame, { dampener }: TypicalParts): DressPart {
-  const bottom = placeOf(frame, { clock: 6 });
+  const bottomXCm = frame.bed.centreXCm - frame.bed.alongCm;
   return {
     key: 'dampener',
     name: `dampener ${grams(dampener.massG)}`,
-    sums: point(dampener.massG, bottom.xCm - DAMPENER_BELOW_CM),
+    sums: point(dampener.massG, bottomXCm - DAMPENER_BELOW_CM),
     massUncertaintyG: dampener.massUncertaintyG,
     placeUncertaintyCm: 0.5,
   };

@@ -1,11 +1,13 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { Fault } from '../fault';
+import { ALL_SPORTS, SPORTS } from '../sport';
 import {
   atAngle,
   brokenLimits,
   clockOf,
   contains,
+  rimLine,
   ellipse,
   outlineArea,
   placeOf,
@@ -34,16 +36,16 @@ function perimeterByMean(p: number, q: number): number {
 
 describe('an elliptical head', () => {
   it('has the area that was asked for and its tip at the length', () => {
-    expect(outlineArea(frame.head)).toBeCloseTo(HUNDRED_SQUARE_INCHES, 9);
+    expect(outlineArea(frame.bed)).toBeCloseTo(HUNDRED_SQUARE_INCHES, 9);
     expect(frame.head.centreXCm + frame.head.alongCm).toBeCloseTo(68.58, 12);
-    expect(frame.head.alongCm / frame.head.acrossCm).toBeCloseTo(4 / 3, 12);
+    expect(frame.bed.alongCm / frame.bed.acrossCm).toBeCloseTo(4 / 3, 12);
   });
 
   it('takes length and width, or one of them with the area', () => {
-    const both = settleFrame({ sport: 'tennis', lengthCm: 68.58, headLengthCm: 34, headWidthCm: 26 }).head;
+    const both = settleFrame({ sport: 'tennis', lengthCm: 68.58, headLengthCm: 34, headWidthCm: 26 }).bed;
     expect([both.alongCm, both.acrossCm]).toEqual([17, 13]);
     for (const given of [{ headLengthCm: 34 }, { headWidthCm: 25 }]) {
-      const one = settleFrame({ sport: 'tennis', lengthCm: 68.58, headAreaCm2: 650, ...given }).head;
+      const one = settleFrame({ sport: 'tennis', lengthCm: 68.58, headAreaCm2: 650, ...given }).bed;
       expect(outlineArea(one)).toBeCloseTo(650, 9);
     }
   });
@@ -59,8 +61,9 @@ describe('an elliptical head', () => {
 
 describe('places', () => {
   it('reads clock hours as polar angles from the middle of the head', () => {
-    const { centreXCm, alongCm, acrossCm } = frame.head;
-    expect(placeOf(frame, { clock: 12 }).xCm).toBeCloseTo(68.58, 9);
+    const { centreXCm, alongCm, acrossCm } = frame.rim;
+    // On the middle of the hoop, beside the strings.
+    expect(placeOf(frame, { clock: 12 }).xCm).toBeCloseTo(68.58 - SPORTS.tennis.hoop.widthCm / 2, 9);
     expect(placeOf(frame, { clock: 6 }).xCm).toBeCloseTo(centreXCm - alongCm, 9);
     const three = placeOf(frame, { clock: 3 });
     expect(three.xCm).toBeCloseTo(centreXCm, 9);
@@ -79,8 +82,11 @@ describe('places', () => {
   });
 
   it('keeps points on the hoop on the hoop and refuses points off the frame', () => {
-    const side = atAngle(frame.head, Math.PI / 2);
+    const side = atAngle(frame.rim, Math.PI / 2);
     expect(placeOf(frame, side).on).toBe('rim');
+    // The outer edge and the bed's side are on it too.
+    expect(placeOf(frame, { xCm: 68.58 }).on).toBe('rim');
+    expect(placeOf(frame, { xCm: frame.bed.centreXCm, yCm: frame.bed.acrossCm }).on).toBe('rim');
     expect(placeOf(frame, { xCm: 8 }).on).toBe('handle');
     expect(placeOf(frame, { xCm: 30, yCm: 4 }).on).toBe('free');
     for (const spot of [
@@ -197,5 +203,36 @@ describe('the published limits', () => {
     expect(broken.map((b) => b.of)).toContain(of);
     expect(broken.find((b) => b.of === of)?.mostCm).toBeCloseTo(mostCm, 9);
     for (const b of broken) expect(b.valueCm).toBeGreaterThan(b.mostCm);
+  });
+});
+
+describe('two outlines a head', () => {
+  it.each(ALL_SPORTS)(
+    '%s: the bed lies inside the hoop by its width all round, and the hoop’s tip at the frame’s length',
+    (sport) => {
+      const { lengthCm, hoop, family } = SPORTS[sport];
+      const { bed, head, rim } = settleFrame({ sport, lengthCm });
+      expect(head.centreXCm + head.alongCm).toBeCloseTo(lengthCm, 9);
+      expect(head.acrossCm - bed.acrossCm).toBeCloseTo(hoop.widthCm, 9);
+      expect(head.centreXCm + head.alongCm - bed.centreXCm - bed.alongCm).toBeCloseTo(hoop.widthCm, 9);
+      // A paddle's face begins at its handle.
+      const below = bed.centreXCm - bed.alongCm - (head.centreXCm - head.alongCm);
+      expect(below).toBeCloseTo(family.kind === 'rectangle' ? 0 : hoop.widthCm, 9);
+      expect(rim.acrossCm).toBeGreaterThan(bed.acrossCm);
+      expect(rim.acrossCm).toBeLessThanOrEqual(head.acrossCm);
+      for (let angle = 0; angle <= Math.PI; angle += 0.2)
+        expect(contains(head, atAngle(bed, angle))).toBe(true);
+    },
+  );
+
+  it('says where on the hoop a line lies', () => {
+    expect(rimLine(frame, 'inside')).toBe(frame.bed);
+    expect(rimLine(frame, 'bumper')).toBe(frame.head);
+    expect(rimLine(frame, 'edge')).toBe(frame.head);
+    expect(rimLine(frame)).toBe(frame.rim);
+    expect(rimLine(frame, 'beside').acrossCm).toBeCloseTo((frame.bed.acrossCm + frame.head.acrossCm) / 2, 9);
+    const paddle = settleFrame({ sport: 'padel', lengthCm: 45.5 });
+    expect(rimLine(paddle)).toBe(paddle.rim);
+    expect(rimLine(paddle, 'beside')).toBe(paddle.bed);
   });
 });

@@ -1,8 +1,8 @@
 import {
-  addMoments,
   arc,
   lengthTo,
   line,
+  momentsTo,
   overX,
   parameterAt,
   pointOn,
@@ -171,22 +171,44 @@ export function atAngle(outline: Outline, angle: number): OnOutline {
 /** The polar angle of a clock hour: 12 is the tip, 3 has positive y. */
 export const angleOfClock = (hour: number): number => (hour % 12) * (Math.PI / 6);
 
+/** Moments from the tip along one side up to lengths that were asked about before: a plan asks about few of them, again and again. */
+const upTo = new WeakMap<Outline, Map<number, ArcMoments>>();
+const MOST_KEPT = 4000;
+
+/** ∫ x ds, ∫ x² ds and ∫ y² ds from the tip along one side. */
+function sideMoments(outline: Outline, toCm: number): ArcMoments {
+  let known = upTo.get(outline);
+  if (!known || known.size > MOST_KEPT) upTo.set(outline, (known = new Map<number, ArcMoments>()));
+  const before = known.get(toCm);
+  if (before) return before;
+  const sums: ArcMoments = { x: 0, xx: 0, yy: 0 };
+  let passedCm = 0;
+  for (const segment of outline.segments) {
+    if (toCm <= passedCm) break;
+    const part = momentsTo(segment, Math.min(segment.lengthCm, toCm - passedCm));
+    sums.x += part.x;
+    sums.xx += part.xx;
+    sums.yy += part.yy;
+    passedCm += segment.lengthCm;
+  }
+  known.set(toCm, sums);
+  return sums;
+}
+
 /**
  * ∫ x ds, ∫ x² ds and ∫ y² ds along the outline between two arc lengths from the tip. The two sides mirror each other, so the sign of y does not
  * matter, and past the bottom a strip goes on along the other side.
  */
 export function arcMoments(outline: Outline, fromCm: number, toCm: number): ArcMoments {
   const sums: ArcMoments = { x: 0, xx: 0, yy: 0 };
-  const side = (from: number, to: number): void => {
-    let passedCm = 0;
-    for (const segment of outline.segments) {
-      const a = Math.max(0, from - passedCm);
-      const b = Math.min(segment.lengthCm, to - passedCm);
-      if (b > a) addMoments(sums, segment, a, b);
-      passedCm += segment.lengthCm;
-    }
-  };
   const { sideCm } = outline;
+  const side = (from: number, to: number): void => {
+    if (to <= from) return;
+    const [a, b] = [sideMoments(outline, from), sideMoments(outline, to)];
+    sums.x += b.x - a.x;
+    sums.xx += b.xx - a.xx;
+    sums.yy += b.yy - a.yy;
+  };
   if (fromCm < 0) side(Math.max(0, -toCm), Math.min(sideCm, -fromCm));
   if (toCm > 0) side(Math.max(0, fromCm), Math.min(sideCm, toCm));
   if (toCm > sideCm) side(2 * sideCm - toCm, Math.min(sideCm, 2 * sideCm - fromCm));
@@ -220,4 +242,49 @@ export function contains(outline: Outline, p: Point): boolean {
   if (far < 1e-12) return true;
   const edge = atAngle(outline, Math.atan2(p.yCm, dx));
   return far <= Math.hypot(edge.xCm - outline.centreXCm, edge.yCm) + 1e-9;
+}
+
+/** Half the width of an outline at an x; 0 where it does not reach. Found by halving along one side, which falls from the tip to the bottom. */
+export function halfWidthAt(outline: Outline, xCm: number): number {
+  const { centreXCm, alongCm, sideCm } = outline;
+  if (Math.abs(xCm - centreXCm) >= alongCm) return 0;
+  let [low, high] = [0, sideCm];
+  for (let step = 0; step < 50; step++) {
+    const middle = (low + high) / 2;
+    if (pointAtArc(outline, middle).xCm > xCm) low = middle;
+    else high = middle;
+  }
+  return pointAtArc(outline, (low + high) / 2).yCm;
+}
+
+const widestArcs = new WeakMap<Outline, number>();
+function widestArc(outline: Outline): number {
+  let widest = widestArcs.get(outline);
+  if (widest !== undefined) return widest;
+  widest = 0;
+  for (let i = 1; i <= 200; i++) {
+    const arc = (outline.sideCm * i) / 200;
+    if (pointAtArc(outline, arc).yCm > pointAtArc(outline, widest).yCm) widest = arc;
+  }
+  widestArcs.set(outline, widest);
+  return widest;
+}
+
+/** Half the length of an outline at a distance from the long axis, both ends together; 0 beyond its sides. */
+export function halfLengthAt(outline: Outline, yCm: number): number {
+  const { acrossCm, sideCm } = outline;
+  const off = Math.abs(yCm);
+  if (off >= acrossCm) return 0;
+  // Where it is widest parts the side into a rising and a falling half.
+  const widest = widestArc(outline);
+  const meets = (from: number, to: number): number => {
+    let [inside, outside] = [from, to];
+    for (let step = 0; step < 50; step++) {
+      const middle = (inside + outside) / 2;
+      if (pointAtArc(outline, middle).yCm >= off) inside = middle;
+      else outside = middle;
+    }
+    return pointAtArc(outline, (inside + outside) / 2).xCm;
+  };
+  return (meets(widest, 0) - meets(widest, sideCm)) / 2;
 }

@@ -1,6 +1,6 @@
 import { Fault } from '../fault';
 import type { Zone, ZoneName } from '../sport';
-import { angleOfClock, atAngle, type OnOutline } from './outline';
+import { angleOfClock, atAngle, type OnOutline, type Outline } from './outline';
 import type { Point } from './segment';
 import type { Frame } from './shape';
 
@@ -23,8 +23,16 @@ export function zoneNamed(frame: Frame, name: ZoneName): Zone {
   return zone;
 }
 
+/** Where the limb meets the hoop, kept by head: every place on the throat asks for it. */
+const tops = new WeakMap<Outline, Point>();
+function limbTop({ head }: Frame): Point {
+  let top = tops.get(head);
+  if (!top) tops.set(head, (top = atAngle(head, angleOfClock(LIMB_TOP_CLOCK))));
+  return top;
+}
+
 function limbPoint(frame: Frame, share: number): Point {
-  const top = atAngle(frame.head, angleOfClock(LIMB_TOP_CLOCK));
+  const top = limbTop(frame);
   return {
     xCm: frame.handleLengthCm + share * (top.xCm - frame.handleLengthCm),
     yCm: frame.handleRadiusCm + share * (top.yCm - frame.handleRadiusCm),
@@ -44,7 +52,7 @@ const onRim = ({ xCm, yCm, arcCm }: OnOutline): Place => ({ on: 'rim', xCm, yCm,
 function zonePlace(frame: Frame, zone: Zone): Place {
   switch (zone.path) {
     case 'rim':
-      return onRim(atAngle(frame.head, angleOfClock(zone.at)));
+      return onRim(atAngle(frame.rim, angleOfClock(zone.at)));
     case 'throat':
       return { on: 'free', ...throatPoint(frame, zone.at) };
     case 'handle':
@@ -59,14 +67,14 @@ function requireOnFrame({ head, lengthCm }: Frame, xCm: number, yCm: number): vo
 }
 
 function pointPlace(frame: Frame, xCm: number, yCm: number): Place {
-  const { head } = frame;
+  const { rim } = frame;
   requireOnFrame(frame, xCm, yCm);
   if (xCm <= frame.handleLengthCm && Math.abs(yCm) <= 2 * frame.handleRadiusCm)
     return { on: 'handle', xCm, yCm };
-  const edge = atAngle(head, Math.atan2(yCm, xCm - head.centreXCm));
-  // The point given is kept; only a strip's path is taken from the edge.
-  if (Math.hypot(edge.xCm - xCm, edge.yCm - yCm) <= ON_RIM_CM)
-    return { on: 'rim', xCm, yCm, arcCm: edge.arcCm };
+  const edge = atAngle(rim, Math.atan2(yCm, xCm - rim.centreXCm));
+  // The point given is kept; only a strip's path is taken from the edge. All of the hoop's width is on the hoop.
+  const near = ON_RIM_CM + frame.sport.hoop.widthCm / 2;
+  if (Math.hypot(edge.xCm - xCm, edge.yCm - yCm) <= near) return { on: 'rim', xCm, yCm, arcCm: edge.arcCm };
   return { on: 'free', xCm, yCm };
 }
 
@@ -90,14 +98,14 @@ export function placeOf(frame: Frame, spot: Spot): Place {
     if (!(spot.clock >= 0 && spot.clock <= 12)) {
       throw new Fault({ code: 'spot-off-frame', path: 'at.clock', values: { clock: spot.clock } });
     }
-    return onRim(atAngle(frame.head, angleOfClock(spot.clock)));
+    return onRim(atAngle(frame.rim, angleOfClock(spot.clock)));
   }
   return pointPlace(frame, spot.xCm, spot.yCm ?? 0);
 }
 
 /** Clock hour of a place on the edge, 0 (the tip) to 12; 3 has positive y. */
 export function clockOf(frame: Frame, place: Point): number {
-  const angle = Math.atan2(place.yCm, place.xCm - frame.head.centreXCm);
+  const angle = Math.atan2(place.yCm, place.xCm - frame.rim.centreXCm);
   return (angle / (Math.PI / 6) + 12) % 12 || 12;
 }
 

@@ -31,3 +31,19 @@ export function eachNode(a: number, b: number, visit: (t: number, weight: number
     visit(middle + step, weight);
   }
 }
+
+// The same on 8 nodes.
+const FEW_NODES = [0.1834346424956498, 0.525532409916329, 0.7966664774136267, 0.9602898564975363];
+const FEW_WEIGHTS = [0.362683783378362, 0.3137066458778873, 0.2223810344533745, 0.1012285362903763];
+
+/** As {@link eachNode} with half the nodes: as exact over the short panels of an arc. */
+export function eachNodeOfPanel(a: number, b: number, visit: (t: number, weight: number) => void): void {
+  const half = (b - a) / 2;
+  const middle = (a + b) / 2;
+  for (let i = 0; i < FEW_NODES.length; i++) {
+    const step = half * (FEW_NODES[i] as number);
+    const weight = half * (FEW_WEIGHTS[i] as number);
+    visit(middle - step, weight);
+    visit(middle + step, weight);
+  }
+}

@@ -11,18 +11,18 @@ const SLACK_CM = 1e-6;
 
 /**
  * The published limits on size that a shape breaks; empty when it keeps them all.
- * The width is that of the head's outline; the face is taken as that outline too, so a racket's true face is a little smaller.
+ * The width is that of the whole head, the face that of the bed.
  * @example brokenLimits({ sport: 'pickleball', lengthCm: 44 })[0].mostCm // 43.18
  */
 export function brokenLimits(shape: FrameShape): BrokenLimit[] {
-  const { head, lengthCm, sport } = settleFrame(shape);
+  const { head, bed, lengthCm, sport } = settleFrame(shape);
   const widthCm = 2 * head.acrossCm;
   const value: Record<ShapeLimit['of'], number> = {
     length: lengthCm,
     width: widthCm,
     'length-plus-width': lengthCm + widthCm,
-    'face-length': 2 * head.alongCm,
-    'face-width': widthCm,
+    'face-length': 2 * bed.alongCm,
+    'face-width': 2 * bed.acrossCm,
   };
   return sport.limits
     .map((limit) => ({ ...limit, valueCm: value[limit.of] }))

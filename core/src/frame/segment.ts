@@ -1,4 +1,4 @@
-import { eachNode, integrate } from './quadrature';
+import { eachNode, eachNodeOfPanel, integrate } from './quadrature';
 
 export interface Point {
   xCm: number;
@@ -58,13 +58,81 @@ export const onArc = (a: Arc, t: number): Point => ({
   yCm: a.centre.yCm + a.acrossCm * Math.sin(t),
 });
 
+/** Panels of an arc in which lengths and moments up to their ends are kept, so that what is asked again and again is a step within one. */
+const PANELS = 24;
+interface Kept {
+  t: Float64Array;
+  lengthCm: Float64Array;
+  /** ∫ x, ∫ x² and ∫ y² ds up to each panel. */
+  moments: Float64Array;
+}
+const kept = new WeakMap<Arc, Kept>();
+
+function keptOf(arc: Arc): Kept {
+  const before = kept.get(arc);
+  if (before) return before;
+  const t = Float64Array.from({ length: PANELS + 1 }, (_, i) => arc.t0 + ((arc.t1 - arc.t0) * i) / PANELS);
+  const lengthCm = new Float64Array(PANELS + 1);
+  const moments = new Float64Array(3 * (PANELS + 1));
+  for (let i = 0; i < PANELS; i++) {
+    const sums = { x: 0, xx: 0, yy: 0 };
+    lengthCm[i + 1] = (lengthCm[i] as number) + along(arc, t[i] as number, t[i + 1] as number, sums);
+    moments[3 * i + 3] = (moments[3 * i] as number) + sums.x;
+    moments[3 * i + 4] = (moments[3 * i + 1] as number) + sums.xx;
+    moments[3 * i + 5] = (moments[3 * i + 2] as number) + sums.yy;
+  }
+  const made = { t, lengthCm, moments };
+  kept.set(arc, made);
+  return made;
+}
+
+/** The length of a short piece of an arc; its moments are added to `sums`. */
+function along(arc: Arc, a: number, b: number, sums?: ArcMoments): number {
+  let lengthCm = 0;
+  eachNodeOfPanel(a, b, (t, weight) => {
+    const ds = weight * speed(arc, t);
+    lengthCm += ds;
+    if (!sums) return;
+    const { xCm, yCm } = onArc(arc, t);
+    sums.x += ds * xCm;
+    sums.xx += ds * xCm * xCm;
+    sums.yy += ds * yCm * yCm;
+  });
+  return lengthCm;
+}
+
+/** Length of an arc from its start to a parameter within it. */
+function arcLength(arc: Arc, t: number): number {
+  if (arc.alongCm === arc.acrossCm) return arc.alongCm * (t - arc.t0);
+  const known = keptOf(arc);
+  const share = (t - arc.t0) / (arc.t1 - arc.t0);
+  const panel = Math.min(PANELS - 1, Math.max(0, Math.floor(share * PANELS)));
+  return (known.lengthCm[panel] as number) + along(arc, known.t[panel] as number, t);
+}
+
+/** The panel in which a length from the start lies. */
+function panelAt({ lengthCm }: Kept, fromStartCm: number): number {
+  let low = 0;
+  let high = PANELS - 1;
+  while (low < high) {
+    const middle = (low + high + 1) >> 1;
+    if ((lengthCm[middle] as number) <= fromStartCm) low = middle;
+    else high = middle - 1;
+  }
+  return low;
+}
+
 /** The parameter at a length from the segment's start: a share of a line, the angle of an arc (Newton's method). */
 export function parameterAt(segment: Segment, fromStartCm: number): number {
   if (segment.kind === 'line') return segment.lengthCm === 0 ? 0 : fromStartCm / segment.lengthCm;
-  let t = segment.t0 + ((segment.t1 - segment.t0) * fromStartCm) / segment.lengthCm;
-  if (segment.alongCm === segment.acrossCm) return t;
+  if (segment.alongCm === segment.acrossCm) return segment.t0 + fromStartCm / segment.alongCm;
+  const known = keptOf(segment);
+  const panel = panelAt(known, fromStartCm);
+  const [t0, t1] = [known.t[panel] as number, known.t[panel + 1] as number];
+  const [s0, s1] = [known.lengthCm[panel] as number, known.lengthCm[panel + 1] as number];
+  let t = t0 + ((t1 - t0) * (fromStartCm - s0)) / (s1 - s0);
   for (let i = 0; i < 30; i++) {
-    const miss = arcTo(segment, t) - fromStartCm;
+    const miss = s0 + along(segment, t0, t) - fromStartCm;
     if (Math.abs(miss) < 1e-11) break;
     t -= miss / speed(segment, t);
   }
@@ -73,7 +141,7 @@ export function parameterAt(segment: Segment, fromStartCm: number): number {
 
 /** Length from the segment's start to a parameter. */
 export const lengthTo = (segment: Segment, parameter: number): number =>
-  segment.kind === 'line' ? parameter * segment.lengthCm : arcTo(segment, parameter);
+  segment.kind === 'line' ? parameter * segment.lengthCm : arcLength(segment, parameter);
 
 export function pointOn(segment: Segment, parameter: number): Point {
   if (segment.kind === 'arc') return onArc(segment, parameter);
@@ -104,20 +172,28 @@ export interface ArcMoments {
   yy: number;
 }
 
-/** Adds the moments of a segment between two lengths from its start to `sums`. */
-export function addMoments(sums: ArcMoments, segment: Segment, fromCm: number, toCm: number): void {
-  const a = parameterAt(segment, fromCm);
-  const b = parameterAt(segment, toCm);
-  const steps = segment.kind === 'line' ? 1 : Math.max(1, Math.ceil((b - a) / (Math.PI / 4) - 1e-9));
-  for (let i = 0; i < steps; i++) {
-    eachNode(a + ((b - a) * i) / steps, a + ((b - a) * (i + 1)) / steps, (t, weight) => {
+/** Moments of a segment from its start up to a length. */
+export function momentsTo(segment: Segment, toCm: number): ArcMoments {
+  const sums = { x: 0, xx: 0, yy: 0 };
+  if (toCm <= 0) return sums;
+  if (segment.kind === 'line') {
+    eachNode(0, parameterAt(segment, toCm), (t, weight) => {
       const { xCm, yCm } = pointOn(segment, t);
-      const ds = weight * (segment.kind === 'line' ? segment.lengthCm : speed(segment, t));
+      const ds = weight * segment.lengthCm;
       sums.x += ds * xCm;
       sums.xx += ds * xCm * xCm;
       sums.yy += ds * yCm * yCm;
     });
+    return sums;
   }
+  const known = keptOf(segment);
+  const panel = panelAt(known, toCm);
+  const end = parameterAt(segment, toCm);
+  along(segment, known.t[panel] as number, end, sums);
+  sums.x += known.moments[3 * panel] as number;
+  sums.xx += known.moments[3 * panel + 1] as number;
+  sums.yy += known.moments[3 * panel + 2] as number;
+  return sums;
 }
 
 /** ∫ g(x, y) dx along the whole segment: the boundary term of an area integral. */

@@ -1,5 +1,5 @@
 import { Fault, type Problem } from '../fault';
-import { sportData, type Family, type Sport, type SportData } from '../sport';
+import { sportData, type Family, type HoopPlace, type Sport, type SportData } from '../sport';
 import { eggHead, ellipse, roundedRectangle, type Outline } from './outline';
 
 /** A frame's shape as a fitter gives it; what is left out takes the typical value of the named shape or the sport. */
@@ -14,11 +14,16 @@ export interface FrameShape {
   shape?: string;
 }
 
-/** A frame's shape with every value settled. The tip of the head lies at the frame's length. */
+/** A frame's shape with every value settled. The tip of the hoop lies at the frame's length. */
 export interface Frame {
   sport: SportData;
   lengthCm: number;
+  /** The outer edge of the hoop, or of a paddle. */
   head: Outline;
+  /** The string bed or face inside it, which the ball meets. */
+  bed: Outline;
+  /** The line on which pieces lie unless they say where on the hoop: arc lengths of every placement count along it. */
+  rim: Outline;
   handleLengthCm: number;
   handleRadiusCm: number;
 }
@@ -57,32 +62,63 @@ function headSize(shape: FrameShape, { family, shapes }: SportData, handleLength
   }
 }
 
-function outlineOf(
+/** Outlines made before: a frame is settled again and again while a weight is moved, and what is known of its head's arcs stays. */
+const known = new Map<string, Outline>();
+const MOST_KNOWN = 64;
+
+/** How far outside the bed a place of the hoop lies, as a share of the hoop's width. */
+const OUTWARD: Record<HoopPlace, number> = { inside: 0, beside: 0.5, bumper: 1, edge: 1 };
+
+/** The head's outline at a distance outside the bed, the outer edge being as far out as the hoop is wide. */
+function outlineOf(shape: FrameShape, sport: SportData, size: HeadSize, outwardCm: number): Outline {
+  const named = sport.shapes[shape.shape ?? ''];
+  const { family, hoop } = sport;
+  const form = [family.kind, named?.cornerRadiusCm, named?.widest, ...Object.values(family)];
+  const key = [shape.lengthCm, size.lengthCm, size.widthCm, outwardCm, ...Object.values(hoop), ...form].join(
+    ' ',
+  );
+  let outline = known.get(key);
+  if (!outline) {
+    if (known.size >= MOST_KNOWN) known.clear();
+    known.set(key, (outline = madeOutline(shape, sport, size, outwardCm)));
+  }
+  return outline;
+}
+
+function madeOutline(
   shape: FrameShape,
-  { family, shapes }: SportData,
+  { family, shapes, hoop }: SportData,
   { lengthCm, widthCm }: HeadSize,
+  outwardCm: number,
 ): Outline {
   const named = shapes[shape.shape ?? ''];
-  const tip = shape.lengthCm;
-  const bottom = tip - lengthCm;
+  // What is said of the bed grows outward; what is said of the whole shrinks inward.
+  const beyond = hoop.sizeIsOf === 'bed' ? outwardCm : outwardCm - hoop.widthCm;
+  const tip = shape.lengthCm - hoop.widthCm + outwardCm;
+  const half = widthCm / 2 + beyond;
+  const whole = hoop.sizeIsOf === 'bed' ? lengthCm + 2 * hoop.widthCm : lengthCm;
+  // The face of a paddle begins at its handle; other heads have their hoop all round.
+  const bottom = shape.lengthCm - whole + (family.kind === 'rectangle' ? 0 : hoop.widthCm - outwardCm);
   switch (family.kind) {
     case 'ellipse':
-      return ellipse((tip + bottom) / 2, lengthCm / 2, widthCm / 2);
-    case 'rectangle':
-      return roundedRectangle(bottom, tip, widthCm / 2, named?.cornerRadiusCm ?? family.cornerRadiusCm);
+      return ellipse((tip + bottom) / 2, (tip - bottom) / 2, half);
+    case 'rectangle': {
+      const radius = named?.cornerRadiusCm ?? family.cornerRadiusCm;
+      return roundedRectangle(bottom, tip, half, Math.max(0.01, radius + beyond));
+    }
     case 'egg':
-      return eggHead(bottom, tip, bottom + (named?.widest ?? family.widest) * lengthCm, widthCm / 2);
+      return eggHead(bottom, tip, bottom + (named?.widest ?? family.widest) * (tip - bottom), half);
   }
 }
 
 const LENGTHS = ['lengthCm', 'headAreaCm2', 'headLengthCm', 'headWidthCm', 'handleLengthCm'] as const;
 
 /**
- * Settles a shape: the outline of its head, whose tip lies at the frame's length, and its handle.
+ * Settles a shape: the outlines of its bed and of the hoop outside it, whose tip lies at the frame's length, and its handle.
  * Tennis and badminton: an ellipse from area and aspect or from length and width. Pickleball: a rounded rectangle. Padel: two half-ellipses.
  * @param shape lengths in cm, area in cm²
  * @throws Fault `not-positive`, `head-too-large` (the head does not fit in front of the handle)
- * @example settleFrame({ sport: 'tennis', lengthCm: 68.58 }).head.centreXCm // 52.03…
+ * @example settleFrame({ sport: 'tennis', lengthCm: 68.58 }).bed.centreXCm // 50.93…
  */
 export function settleFrame(shape: FrameShape): Frame {
   const data = sportData(shape.sport);
@@ -100,10 +136,12 @@ export function settleFrame(shape: FrameShape): Frame {
       ? shape.lengthCm - shape.headLengthCm
       : usualHandle);
   const size = headSize(shape, data, handleLengthCm);
+  const { hoop } = data;
+  const around = hoop.sizeIsOf === 'bed' ? 2 * hoop.widthCm : 0;
   if (
     !(handleLengthCm > 0) ||
     !(size.lengthCm > 0) ||
-    size.lengthCm + handleLengthCm > shape.lengthCm + 1e-9
+    size.lengthCm + around + handleLengthCm > shape.lengthCm + 1e-9
   ) {
     throw new Fault({
       code: 'head-too-large',
@@ -114,8 +152,21 @@ export function settleFrame(shape: FrameShape): Frame {
   return {
     sport: data,
     lengthCm: shape.lengthCm,
-    head: outlineOf(shape, data, size),
+    head: outlineOf(shape, data, size, hoop.widthCm),
+    bed: outlineOf(shape, data, size, 0),
+    rim: outlineOf(shape, data, size, OUTWARD[hoop.usual] * hoop.widthCm),
     handleLengthCm,
     handleRadiusCm: data.handleRadiusCm,
   };
+}
+
+/**
+ * The line of a place on the hoop: in parallel with the usual one, inside or outside it. An ellipse that is so much larger stands for the parallel curve.
+ * @param place where on the hoop; the sport's usual place if left out
+ * @example rimLine(frame, 'bumper').alongCm // half the length of the whole head
+ */
+export function rimLine({ sport, bed, head, rim }: Frame, place: HoopPlace = sport.hoop.usual): Outline {
+  if (OUTWARD[place] === OUTWARD[sport.hoop.usual]) return rim;
+  // On the flat of a paddle's rim, where there are no strings to lie beside, that is the edge of its face.
+  return OUTWARD[place] === 1 ? head : bed;
 }

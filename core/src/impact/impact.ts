@@ -1,6 +1,6 @@
 import { contains, type Frame, type Point } from '../frame';
 import { recoilWeight, type AxisSpecs } from '../mass';
-import type { Stroke } from '../sport';
+import type { SportData, Stroke, StrokeName } from '../sport';
 
 /**
  * Effective mass in g of the free frame where the ball meets it: 1/m_e = 1/M + (x−B)²/(1000 R) + y²/(1000 T).
@@ -26,17 +26,51 @@ export function apparentRestitution(effectiveMassG: number, ballG: number, resti
 /** The best share of ball speed that still counts as the sweet region. */
 export const SWEET_SHARE = 0.97;
 
-/** Outgoing ball speed q v + (1+q) V in m/s for a stroke of the frame's sport, V growing with the distance from where the swing turns. */
+/** The stroke of a sport by its name; its first where none is named. */
+export const strokeOf = ({ strokes }: SportData, name?: StrokeName): Stroke =>
+  strokes.find((stroke) => stroke.name === name) ?? strokes[0];
+
+/** Restitution never falls below this, whatever the speed: the model is not made for such speeds. */
+const LEAST_RESTITUTION = 0.1;
+
+/**
+ * Restitution of ball on the held face: e = (e₀ − k (v − v₀)) (1 − c ρ²), v the speed toward each other, ρ the way from the middle of the face (0) to its edge (1).
+ * @param speed m/s
+ * @example restitutionAt(frame, { xCm: frame.bed.centreXCm, yCm: 0 }, 25) // 0.85 in tennis
+ */
+export function restitutionAt({ sport, bed }: Frame, at: Point, speed: number): number {
+  const { restitution, atSpeed, lossPerSpeed, edgeLoss } = sport.face;
+  const out = Math.min(1, ((at.xCm - bed.centreXCm) / bed.alongCm) ** 2 + (at.yCm / bed.acrossCm) ** 2);
+  const middle = Math.max(LEAST_RESTITUTION, restitution - lossPerSpeed * (speed - atSpeed));
+  return middle * (1 - edgeLoss * out);
+}
+
+/** Outgoing ball speed q v + (1+q) V in m/s for a stroke, V growing with the distance from where the swing turns. */
 export function ballSpeedOff(
   frame: Frame,
   specs: AxisSpecs & { twistWeight: number },
   at: Point,
-  stroke: Stroke = frame.sport.stroke,
+  stroke: Stroke = frame.sport.strokes[0],
 ): number {
-  const q = apparentRestitution(effectiveMass(specs, at), frame.sport.ballG, stroke.restitution);
-  const reach = (at.xCm - stroke.turnsAboutCm) / (frame.head.centreXCm - stroke.turnsAboutCm);
-  return q * stroke.ballSpeed + (1 + q) * stroke.faceSpeed * reach;
+  const reach = (at.xCm - stroke.turnsAboutCm) / (frame.bed.centreXCm - stroke.turnsAboutCm);
+  const face = stroke.faceSpeed * reach;
+  const e = restitutionAt(frame, at, stroke.ballSpeed + face);
+  const q = apparentRestitution(effectiveMass(specs, at), frame.sport.ballG, e);
+  return q * stroke.ballSpeed + (1 + q) * face;
 }
+
+/**
+ * How swing speed changes with swing weight: (S2/S1)^−0.27 (Cross & Bower 2006; from memory). For differences, never as a promise.
+ * @example swingSpeedShare(320, 340) // 0.983…: about 1.6 % slower
+ */
+export const swingSpeedShare = (fromSwingWeight: number, toSwingWeight: number): number =>
+  (toSwingWeight / fromSwingWeight) ** -0.27;
+
+/** The same stroke with another build: the face is as much slower as the swing weight makes it. For comparing two builds. */
+export const strokeWith = (stroke: Stroke, fromSwingWeight: number, toSwingWeight: number): Stroke => ({
+  ...stroke,
+  faceSpeed: stroke.faceSpeed * swingSpeedShare(fromSwingWeight, toSwingWeight),
+});
 
 export interface SweetRegion {
   best: Point;
@@ -44,17 +78,20 @@ export interface SweetRegion {
 }
 
 /**
- * The region of the face where the ball leaves with at least a share of the best speed, as a closed outline.
- * @param specs with twist weight, kg·cm² @param share 0 to 1
- * @example sweetRegion(frame, specs).best.yCm // 0: the best point lies on the long axis
+ * The region of the face where the ball leaves with at least a share of the best speed, as a closed outline. None where the shaft bends: a rigid body's best
+ * point would lie at the tip, which is not so.
+ * @param specs with twist weight, kg·cm² @param share 0 to 1 @param stroke the sport's first if left out
+ * @example sweetRegion(frame, specs)?.best.yCm // 0: the best point lies on the long axis
  */
 export function sweetRegion(
   frame: Frame,
   specs: AxisSpecs & { twistWeight: number },
   share = SWEET_SHARE,
-): SweetRegion {
-  const { centreXCm, alongCm } = frame.head;
-  const speed = (p: Point): number => ballSpeedOff(frame, specs, p);
+  stroke: Stroke = frame.sport.strokes[0],
+): SweetRegion | undefined {
+  if (frame.sport.shaft === 'bends') return undefined;
+  const { centreXCm, alongCm } = frame.bed;
+  const speed = (p: Point): number => ballSpeedOff(frame, specs, p, stroke);
   let best: Point = { xCm: centreXCm, yCm: 0 };
   for (let i = 0; i <= 200; i++) {
     const candidate = { xCm: centreXCm - alongCm + (i / 200) * 2 * alongCm, yCm: 0 };
@@ -68,7 +105,7 @@ export function sweetRegion(
     for (let step = 0; step < 24; step++) {
       const middle = (near + far) / 2;
       const p = { xCm: best.xCm + middle * Math.cos(angle), yCm: middle * Math.sin(angle) };
-      if (contains(frame.head, p) && speed(p) >= least) near = middle;
+      if (contains(frame.bed, p) && speed(p) >= least) near = middle;
       else far = middle;
     }
     return { xCm: best.xCm + near * Math.cos(angle), yCm: near * Math.sin(angle) };

@@ -1,6 +1,6 @@
 import { polygon, type Frame, type Point } from '../frame';
 import type { AxisSpecs } from '../mass';
-import { ballSpeedOff, effectiveMass, sweetRegion, SWEET_SHARE } from './impact';
+import { ballSpeedOff, effectiveMass, strokeWith, sweetRegion, SWEET_SHARE } from './impact';
 import type { Stroke } from '../sport';
 
 /** Values over the face on a grid; NaN outside the outline. */
@@ -30,7 +30,7 @@ export function faceMap(
   rows: number,
   stroke?: Stroke,
 ): FaceMap {
-  const { centreXCm, alongCm, acrossCm } = frame.head;
+  const { centreXCm, alongCm, acrossCm } = frame.bed;
   const stepXCm = (2 * alongCm) / columns;
   const stepYCm = (2 * acrossCm) / rows;
   const origin = { xCm: centreXCm - alongCm + stepXCm / 2, yCm: -acrossCm + stepYCm / 2 };
@@ -54,7 +54,7 @@ const EDGE_POINTS = 720;
 
 /** Half the width of the face at each column, from the outline as a fine polygon. */
 function halfWidths(frame: Frame, columns: number, firstXCm: number, stepXCm: number): Float64Array {
-  const side = polygon(frame.head, EDGE_POINTS).slice(0, EDGE_POINTS / 2 + 1);
+  const side = polygon(frame.bed, EDGE_POINTS).slice(0, EDGE_POINTS / 2 + 1);
   return Float64Array.from({ length: columns }, (_, i) => {
     const xCm = firstXCm + i * stepXCm;
     let widest = 0;
@@ -67,29 +67,44 @@ function halfWidths(frame: Frame, columns: number, firstXCm: number, stepXCm: nu
   });
 }
 
+/**
+ * What another build changes over the face: its map less this one's, with the swing as much slower as its swing weight makes it.
+ * @example compareBuilds(frame, before, after, 'ball-speed', 60, 40).values
+ */
+export function compareBuilds(
+  frame: Frame,
+  before: AxisSpecs & { twistWeight: number },
+  after: AxisSpecs & { twistWeight: number },
+  of: MapOf,
+  columns: number,
+  rows: number,
+  stroke: Stroke = frame.sport.strokes[0],
+): FaceMap {
+  const slower = strokeWith(stroke, before.swingWeight, after.swingWeight);
+  return mapDifference(
+    faceMap(frame, before, of, columns, rows, stroke),
+    faceMap(frame, after, of, columns, rows, slower),
+  );
+}
+
 /** Another map less this one, cell by cell: what a plan changes. */
 export const mapDifference = (before: FaceMap, after: FaceMap): FaceMap => ({
   ...after,
   values: after.values.map((v, i) => v - (before.values[i] as number)),
 });
 
-/** Area of the sweet region, cm², and where its best point lies. @example sweetArea(frame, specs).areaCm2 */
+/** Area of the sweet region, cm², and where its best point lies; none where there is no region. @example sweetArea(frame, specs)?.areaCm2 */
 export function sweetArea(
   frame: Frame,
   specs: AxisSpecs & { twistWeight: number },
   share = SWEET_SHARE,
-): { areaCm2: number; best: Point } {
-  const { best, outline } = sweetRegion(frame, specs, share);
+): { areaCm2: number; best: Point } | undefined {
+  const region = sweetRegion(frame, specs, share);
+  if (!region) return undefined;
+  const { best, outline } = region;
   const doubled = outline.reduce((sum, p, i) => {
     const q = outline[(i + 1) % outline.length] as Point;
     return sum + p.xCm * q.yCm - q.xCm * p.yCm;
   }, 0);
   return { areaCm2: Math.abs(doubled) / 2, best };
 }
-
-/**
- * How swing speed changes with swing weight: (S2/S1)^−0.27 (Cross & Bower 2006; from memory). For differences, never as a promise.
- * @example swingSpeedShare(320, 340) // 0.983…: about 1.6 % slower
- */
-export const swingSpeedShare = (fromSwingWeight: number, toSwingWeight: number): number =>
-  (toSwingWeight / fromSwingWeight) ** -0.27;

@@ -11,9 +11,9 @@ const ESTIMATE_SHARE = 0.12;
  */
 export function estimateTwist(frame: Frame, massG: number): { twistWeight: number; uncertainty: number } {
   const { edge, face } = frame.sport.massShares;
-  const { head } = frame;
-  const { area, yy } = areaIntegrals(head);
-  const alongEdge = arcMoments(head, 0, head.sideCm).yy / head.sideCm;
+  const { rim, bed } = frame;
+  const { area, yy } = areaIntegrals(bed);
+  const alongEdge = arcMoments(rim, 0, rim.sideCm).yy / rim.sideCm;
   const twistWeight = (massG * (edge * alongEdge + (face * yy) / area)) / 1000;
   return { twistWeight, uncertainty: ESTIMATE_SHARE * twistWeight };
 }

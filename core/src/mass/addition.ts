@@ -21,7 +21,7 @@ const ON_AXIS_CM = 1e-9;
 function stripAt(frame: Frame, place: Place, massG: number, spanCm: number): MassSums {
   if (place.on === 'rim') {
     const arcCm = place.arcCm();
-    return rimStrip(massG, frame.head, arcCm - spanCm / 2, arcCm + spanCm / 2);
+    return rimStrip(massG, frame.rim, arcCm - spanCm / 2, arcCm + spanCm / 2);
   }
   if (place.on === 'handle' && Math.abs(place.yCm) <= ON_AXIS_CM) {
     return handleColumn(massG, place.xCm, spanCm, FILLING_RADIUS_CM);

@@ -79,3 +79,19 @@ export const knownOf = (specs: KnownSpecs): KnownSpecs => {
   for (const key of SPEC_KEYS) if (specs[key] !== undefined) known[key] = specs[key];
   return known;
 };
+
+/**
+ * Known specs with the swing weight about another axis: that needs weight and balance too, and without them the swing weight is not known there.
+ * @param usualAxisCm about which it stands where it says none
+ * @example shiftKnown({ swingWeight: 320 }, 10, 10.16).swingWeight // undefined
+ */
+export function shiftKnown(
+  { axisCm, ...given }: KnownSpecs & { axisCm?: number },
+  toAxisCm: number,
+  usualAxisCm: number,
+): KnownSpecs {
+  const known = knownOf(given);
+  if (known.swingWeight === undefined || (axisCm ?? usualAxisCm) === toAxisCm) return known;
+  const { specs } = joinParts({ ...known, axisCm: axisCm ?? usualAxisCm }, [], toAxisCm);
+  return knownOf(specs);
+}

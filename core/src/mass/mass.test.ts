@@ -31,6 +31,7 @@ import {
   total,
   type AxisSpecs,
   type MassSums,
+  swingAtPlaces,
 } from '.';
 
 const shape = { sport: 'tennis', lengthCm: 68.58 } as const;
@@ -212,7 +213,8 @@ describe('facts of the trade (common practice)', () => {
     expect(delta.swingWeight).toBeGreaterThanOrEqual(13);
     expect(delta.swingWeight).toBeLessThanOrEqual(15);
     // Closed form: m (x − a)².
-    expect(delta.swingWeight).toBeCloseTo((4 * (68.58 - 10.16) ** 2) / 1000, 9);
+    const tip = frame.rim.centreXCm + frame.rim.alongCm;
+    expect(delta.swingWeight).toBeCloseTo((4 * (tip - 10.16) ** 2) / 1000, 9);
   });
 
   it('the 4 g at the balance point', () => {
@@ -302,7 +304,7 @@ describe('predict', () => {
     const single = predict(shape, measured, [{ massG: 6, at: { clock: 3 }, mirrored: false }]);
     expect(pair).toEqual(single);
     expect(pair.specs.twistWeight).toBeUndefined();
-    expect(pair.delta.twistWeight).toBeCloseTo((6 * frame.head.acrossCm ** 2) / 1000, 9);
+    expect(pair.delta.twistWeight).toBeCloseTo((6 * frame.rim.acrossCm ** 2) / 1000, 9);
   });
 
   it('integrates a strip: 10 cm across the tip swings less than a point there', () => {
@@ -394,5 +396,17 @@ describe('axes and derived numbers', () => {
     const { naturalSwing } = derive({ ...measured, axisCm: 10.16 }, 68.58);
     expect(naturalSwing).toBeGreaterThan(19.5);
     expect(naturalSwing).toBeLessThan(21.5);
+  });
+});
+
+describe('swing weight about the places people speak of', () => {
+  it('is that of the rod about its end, its middle and between (handbook)', () => {
+    const [massG, l] = [300, 60];
+    const rod = { massG, balanceCm: l / 2, swingWeight: (massG * l * l) / 3000, axisCm: 0 };
+    const places = swingAtPlaces(rod, 10);
+    expect(places.butt).toBeCloseTo((massG * l * l) / 3000, 9);
+    expect(places.balance).toBeCloseTo((massG * l * l) / 12_000, 9);
+    expect(places.hand).toBeCloseTo((massG * l * l) / 12_000 + (massG * 20 ** 2) / 1000, 9);
+    expect(places.wrist).toBeCloseTo((massG * l * l) / 12_000 + (massG * 27 ** 2) / 1000, 9);
   });
 });

@@ -1,6 +1,6 @@
 import { Fault, type Problem } from '../fault';
 import { G_CM2_PER_KG_CM2 } from '../units';
-import { SPEC_KEYS } from '../spec';
+import { SPEC_KEYS, type SpecKey } from '../spec';
 import { DERIVED, DERIVED_KEYS, recoilWeight, type Derived } from './derived';
 import { swingAbout, type MassSums } from './sums';
 
@@ -57,6 +57,44 @@ export const shiftAxis = (specs: AxisSpecs, toAxisCm: number): AxisSpecs => ({
   swingWeight: recoilWeight(specs) + (specs.massG * (specs.balanceCm - toAxisCm) ** 2) / G_CM2_PER_KG_CM2,
   axisCm: toAxisCm,
 });
+
+/**
+ * A spec as something that is linear in what is put on: mass, swing and twist weight are; of the balance the moment about one, Σ m (x − B), which is zero where the frame balances there.
+ * @param balanceCm the balance that moments count about
+ */
+export function linearSpec(key: SpecKey, sums: MassSums, balanceCm: number, axisCm: number): number {
+  switch (key) {
+    case 'massG':
+      return sums.massG;
+    case 'balanceCm':
+      return sums.firstGCm - balanceCm * sums.massG;
+    case 'swingWeight':
+      return swingAbout(sums, axisCm);
+    case 'twistWeight':
+      return sums.twistGCm2 / G_CM2_PER_KG_CM2;
+  }
+}
+
+/** Where the wrist lies, from the middle of the hand toward the butt, cm (from memory). */
+const WRIST_BEHIND_HAND_CM = 7;
+
+/**
+ * Swing weight about every place that people speak of: the butt, the hand's axis, the wrist and the balance point (there it is the recoil weight). S(b) = R + M (B − b)²/1000.
+ * @param handCm the hand's axis, cm from the butt
+ * @example swingAtPlaces(specs, 10.16).balance // recoilWeight(specs)
+ */
+export function swingAtPlaces(
+  specs: AxisSpecs,
+  handCm: number,
+): Record<'butt' | 'hand' | 'wrist' | 'balance', number> {
+  const about = (axisCm: number): number => shiftAxis(specs, axisCm).swingWeight;
+  return {
+    butt: about(0),
+    hand: about(handCm),
+    wrist: about(handCm - WRIST_BEHIND_HAND_CM),
+    balance: recoilWeight(specs),
+  };
+}
 
 /** All derived numbers of whole specs. @example derive(specs, 68.58).pointsHeadLight // 6 */
 export function derive(specs: AxisSpecs, lengthCm: number): Derived {

@@ -1,4 +1,4 @@
-import type { Problem } from '../fault';
+import type { FaultCode, Problem } from '../fault';
 import { SPEC_KEYS, type KnownSpecs, type SpecKey } from '../spec';
 import type { SportData } from '../sport';
 import { specProblems, type AxisSpecs } from './specs';
@@ -54,6 +54,22 @@ export function statedProblems(
     problems.push({ code: 'unlikely', path: `${path}.${key}`, values: { range } });
   }
   return problems;
+}
+
+/**
+ * Why a setup of which some specs are known cannot be; undefined where it can. What is only unlikely may be.
+ * @param mostCm how long a frame may be
+ */
+export function setupProblem(
+  setup: KnownSpecs & { axisCm?: number },
+  sport: SportData,
+  mostCm: number,
+): FaultCode | undefined {
+  const { massG, balanceCm, swingWeight, ...twist } = setup;
+  // The usual case, quickly: thousands are asked about at once.
+  if (massG !== undefined && balanceCm !== undefined && swingWeight !== undefined)
+    return specProblems({ axisCm: sport.axisCm, ...twist, massG, balanceCm, swingWeight }, mostCm)[0]?.code;
+  return statedProblems(setup, sport, mostCm).find(({ code }) => code !== 'unlikely')?.code;
 }
 
 /**

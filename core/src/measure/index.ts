@@ -5,3 +5,4 @@ export * from './random';
 export * from './repeats';
 export * from './twist';
 export * from './uncertainty';
+export * from './normal-box';

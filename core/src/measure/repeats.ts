@@ -3,7 +3,7 @@ import { Fault } from '../fault';
 export interface Repeats {
   /** Mean of what is kept. */
   mean: number;
-  /** Standard uncertainty of the mean: of type A from the spread, not below the instrument's own over √n (JCGM 100:2008, 4.2 and 4.3). */
+  /** Standard uncertainty of the mean: of type A from the spread with Student's t, not below the instrument's own over √n. */
   uncertainty: number;
   /** Places in the list that look like outliers; they are pointed out, and left out of the mean only where `setAside` names them. */
   outliers: number[];
@@ -19,10 +19,36 @@ const median = (values: readonly number[]): number => {
 /** Modified z-score over which a reading is pointed out (Iglewicz & Hoaglin 1993; from memory). */
 const OUTLYING = 3.5;
 const MAD_TO_SIGMA = 1.4826;
+/** Of fewer readings the spread says less about one of them than the instrument does: one that lies far off would hide itself. */
+const ENOUGH = 5;
+
+/** Student's t for 95 % by degrees of freedom from 1 (Abramowitz & Stegun, table 26.10), and 95 % of χ² over its degrees of freedom (table 26.8). */
+const T95 = [12.706, 4.303, 3.182, 2.776, 2.571, 2.447, 2.365, 2.306, 2.262, 2.228] as const;
+const CHI95 = [3.841, 2.996, 2.605, 2.372, 2.214, 2.099, 2.01, 1.938, 1.88, 1.831] as const;
+const of = (table: readonly number[], freedom: number, last: number): number => table[freedom - 1] ?? last;
+/** Two readings alone say next to nothing of their spread; the instrument behind them counts for a degree of freedom more. */
+const LEAST_FREEDOM = 2;
+
+/**
+ * By what a spread of few readings is widened so that twice the uncertainty still covers 95 %: half of Student's t (JCGM 100:2008, G.3).
+ * @param n readings, 2 or more
+ * @example studentFactor(3) // 2.15
+ */
+export const studentFactor = (n: number): number => of(T95, Math.max(LEAST_FREEDOM, n - 1), 2) / 2;
+
+/**
+ * Standard uncertainty of a mean: the instrument's own over √n as long as the readings spread no more than it explains (95 % of χ²); where they spread
+ * more, their own spread with Student's t (JCGM 100:2008, 4.2, 4.3 and G.3).
+ */
+function meanUncertainty(spread: number, instrument: number, n: number): number {
+  const widest = Math.max(spread, instrument) / Math.sqrt(n);
+  if (n < 2 || spread ** 2 <= of(CHI95, n - 1, 1.8) * instrument ** 2) return widest;
+  return (studentFactor(n) * spread) / Math.sqrt(n);
+}
 
 /**
  * Repeated readings of one spec: mean, uncertainty, and what looks like an outlier (more than 3.5 robust standard deviations from the median,
- * the deviation taken as no smaller than the instrument's own).
+ * the deviation taken as no smaller than the instrument's own; of fewer than five readings as the instrument's own).
  * @param values at least one @param instrument standard uncertainty of one reading @param setAside places the fitter has set aside
  * @throws Fault `missing-readings`
  * @example repeats([320.1, 319.8, 327], 0.8).outliers // [2]
@@ -39,10 +65,10 @@ export function repeats(
   const spread = n > 1 ? Math.sqrt(kept.reduce((sum, v) => sum + (v - mean) ** 2, 0) / (n - 1)) : 0;
   const middle = median(values);
   const robust = MAD_TO_SIGMA * median(values.map((v) => Math.abs(v - middle)));
-  const sigma = Math.max(robust, instrument);
+  const sigma = values.length < ENOUGH && instrument > 0 ? instrument : Math.max(robust, instrument);
   return {
     mean,
-    uncertainty: Math.max(spread, instrument) / Math.sqrt(n),
+    uncertainty: meanUncertainty(spread, instrument, n),
     outliers:
       values.length < 3 ? [] : values.flatMap((v, i) => (Math.abs(v - middle) > OUTLYING * sigma ? [i] : [])),
   };

@@ -1,5 +1,7 @@
 import { Fault, type Problem } from '../fault';
+import { halfWidthAt, type Frame } from '../frame';
 import { G_CM2_PER_KG_CM2, STANDARD_GRAVITY } from '../units';
+import { amplitudeProblems, timedPeriod } from './pendulum';
 import { propagate } from './propagate';
 
 export interface TwistResult {
@@ -11,12 +13,15 @@ export interface TwistResult {
 /** Standard uncertainty of one reading of a swing-weight machine, kg·cm² (from memory). */
 const READING_UNCERTAINTY = 1;
 
+/** A flat plate in still air needs no correction. */
+const FLAT = { add: 0, uncertainty: 0 };
+
 const mean = (values: readonly number[]): number => values.reduce((sum, v) => sum + v, 0) / values.length;
 
 /**
  * Twist weight of a flat body: edge-on minus face-on swing weight about the same axis, since the inertia normal to the face is S + T (perpendicular axes).
  * The uncertainty of the difference of means is u √(1/n + 1/m): ±1.4 for single readings of ±1.
- * @param faceOn, edgeOn readings, kg·cm², at least one of each
+ * @param faceOn, edgeOn readings, kg·cm², at least one of each @param correction for depth and air, see {@link edgeOnCorrection}; none if left out
  * @throws Fault `missing-readings`, `twist-weight-impossible`
  * @example twistFromReadings([320], [333.6]).twistWeight // 13.6
  */
@@ -24,16 +29,20 @@ export function twistFromReadings(
   faceOn: readonly number[],
   edgeOn: readonly number[],
   readingUncertainty = READING_UNCERTAINTY,
+  correction: Pick<EdgeOnCorrection, 'add' | 'uncertainty'> = FLAT,
 ): TwistResult {
   const problems: Problem[] = [];
   if (faceOn.length === 0) problems.push({ code: 'missing-readings', path: 'faceOn' });
   if (edgeOn.length === 0) problems.push({ code: 'missing-readings', path: 'edgeOn' });
   if (problems.length > 0) throw new Fault(...problems);
-  const twistWeight = mean(edgeOn) - mean(faceOn);
+  const twistWeight = mean(edgeOn) - mean(faceOn) + correction.add;
   if (!(twistWeight > 0)) throw new Fault({ code: 'twist-weight-impossible', path: 'edgeOn' });
   return {
     twistWeight,
-    uncertainty: readingUncertainty * Math.sqrt(1 / faceOn.length + 1 / edgeOn.length),
+    uncertainty: Math.hypot(
+      readingUncertainty * Math.sqrt(1 / faceOn.length + 1 / edgeOn.length),
+      correction.uncertainty,
+    ),
   };
 }
 
@@ -44,6 +53,9 @@ export interface TwoThreads {
   separationCm: number;
   swings: number;
   seconds: number;
+  /** How far it is twisted out at the start and at the end; small if left out. */
+  amplitudeDeg?: number | undefined;
+  endAmplitudeDeg?: number | undefined;
   uncertainty?: { massG?: number; threadCm?: number; separationCm?: number; seconds?: number };
 }
 
@@ -51,7 +63,8 @@ const THREADS_UNCERTAINTY = { massG: 0.5, threadCm: 0.2, separationCm: 0.05, sec
 
 /**
  * Twist weight by two threads: T = M g D² T0² / (16 π² h) / 1000, threads parallel, length h, D apart.
- * Source: bifilar pendulum (handbook mechanics), small angles.
+ * Source: bifilar pendulum (handbook mechanics); wide twists as a pendulum's wide swings, since the weight rises by (D²/4h)(1 − cos φ) on long threads.
+ * Refused over 60°.
  * @throws Fault `not-positive`
  * @example twistByThreads({ massG: 320, threadCm: 100, separationCm: 15, swings: 20, seconds: 55 }).twistWeight
  */
@@ -60,10 +73,14 @@ export function twistByThreads(threads: TwoThreads): TwistResult {
   const problems = keys
     .filter((key) => !(threads[key] > 0))
     .map((path): Problem => ({ code: 'not-positive', path }));
+  problems.push(...amplitudeProblems(threads));
   if (problems.length > 0) throw new Fault(...problems);
   const { massG, threadCm, separationCm, swings, seconds } = threads;
   const twist = ([m, h, d, s]: number[]): number =>
-    ((m as number) * STANDARD_GRAVITY * (d as number) ** 2 * ((s as number) / swings) ** 2) /
+    ((m as number) *
+      STANDARD_GRAVITY *
+      (d as number) ** 2 *
+      timedPeriod(threads, (s as number) / swings) ** 2) /
     (16 * Math.PI ** 2 * (h as number)) /
     G_CM2_PER_KG_CM2;
   const u = { ...THREADS_UNCERTAINTY, ...threads.uncertainty };
@@ -76,4 +93,45 @@ export function twistByThreads(threads: TwoThreads): TwistResult {
       { value: seconds, u: u.seconds },
     ]),
   };
+}
+
+/** What a frame's depth and the air it moves take off edge-on minus face-on, kg·cm². */
+export interface EdgeOnCorrection {
+  /** To be added to the difference of the readings. */
+  add: number;
+  /** Standard uncertainty of it. */
+  uncertainty: number;
+  /** Of which the depth of the frame, and the air that a solid face moves. */
+  depth: number;
+  air: number;
+}
+
+/** Density of air at sea level, g/cm³ (ICAO Standard Atmosphere). */
+const AIR_DENSITY = 1.225e-3;
+/** How uncertain either part is, as shares: layups differ, and air near a bench does not flow as round a plate in the open (from memory). */
+const DEPTH_SHARE = 0.3;
+const AIR_SHARE = 0.3;
+
+/**
+ * What must be added to edge-on minus face-on to come to the twist weight of a frame that is no flat plate in still air. A frame is deep: edge-on ∫(x² + y²) dm less face-on ∫(x² + z²) dm
+ * is T − 2 ∫ z² dm. And a solid face that swings face-on moves air: π ρ (w/2)² a cm of length for a plate of width w (potential flow, handbook), at its distance
+ * from the axis squared; edge-on it moves hardly any. Strings let the air through.
+ * @param massG of the frame @param axisCm of the readings
+ * @example edgeOnCorrection(settleFrame({ sport: 'pickleball', lengthCm: 40.64 }), 228, 5).air // about 4
+ */
+export function edgeOnCorrection(frame: Frame, massG: number, axisCm: number): EdgeOnCorrection {
+  const { depthCm, dress } = frame.sport;
+  const depth = (2 * massG * depthCm ** 2) / G_CM2_PER_KG_CM2;
+  const { bed } = frame;
+  let air = 0;
+  if (!dress.components.includes('strings')) {
+    const SLICES = 200;
+    const stepCm = (2 * bed.alongCm) / SLICES;
+    for (let i = 0; i < SLICES; i++) {
+      const xCm = bed.centreXCm - bed.alongCm + (i + 0.5) * stepCm;
+      const half = halfWidthAt(bed, xCm);
+      air += (Math.PI * AIR_DENSITY * half * half * (xCm - axisCm) ** 2 * stepCm) / G_CM2_PER_KG_CM2;
+    }
+  }
+  return { add: depth + air, uncertainty: Math.hypot(DEPTH_SHARE * depth, AIR_SHARE * air), depth, air };
 }

@@ -4,15 +4,7 @@ import { specsOf, sumsOf, swingAbout, add, type AxisSpecs, type MassSums, type S
 /** Standard uncertainty of each spec, in the spec's own unit. */
 export type SpecUncertainty = Record<SpecKey, number>;
 
-/** What a fitter's instruments are usually good for (physics.md, typical standard uncertainties; from memory). */
-export const TYPICAL_READING: SpecUncertainty = {
-  massG: 0.3,
-  balanceCm: 0.07,
-  swingWeight: 0.8,
-  twistWeight: 0.15,
-};
-
-/** Something put on or taken off, with the standard uncertainty of its mass and of where it lies. */
+/** A part of the dress put on or taken off, with the standard uncertainty of its mass and of where along the axis it lies. */
 export interface UncertainPart {
   /** Sums of what is put on; negative sums take off. */
   sums: MassSums;
@@ -25,7 +17,7 @@ const root = (squares: number[]): number => Math.sqrt(squares.reduce((sum, s) =>
 /**
  * Standard uncertainty of the specs after parts are put on, by the law of propagation (JCGM 100:2008, eq. 10; inputs independent).
  * @param before specs before, with the standard uncertainty of each
- * @example afterParts(specs, TYPICAL_READING, []) // TYPICAL_READING
+ * @example afterParts(specs, readings, []) // readings
  */
 export function afterParts(
   before: AxisSpecs,
@@ -48,17 +40,14 @@ export function afterParts(
   for (const { sums, massUncertaintyG: uMass, placeUncertaintyCm: uPlace } of parts) {
     if (sums.massG === 0) continue;
     const xCm = sums.firstGCm / sums.massG;
-    const yCm = Math.sqrt(Math.max(0, sums.twistGCm2 / sums.massG));
     mass.push(uMass);
     balance.push((uMass * (xCm - after.balanceCm)) / after.massG, (uPlace * sums.massG) / after.massG);
     swing.push(
       (uMass * swingAbout(sums, before.axisCm)) / sums.massG,
       (uPlace * 2 * sums.massG * (xCm - before.axisCm)) / G_CM2_PER_KG_CM2,
     );
-    twist.push(
-      (uMass * sums.twistGCm2) / sums.massG / G_CM2_PER_KG_CM2,
-      (uPlace * 2 * sums.massG * yCm) / G_CM2_PER_KG_CM2,
-    );
+    // Parts of the dress lie evenly about the long axis and slip along it: that leaves the twist weight alone.
+    twist.push((uMass * sums.twistGCm2) / sums.massG / G_CM2_PER_KG_CM2);
   }
   return { massG: root(mass), balanceCm: root(balance), swingWeight: root(swing), twistWeight: root(twist) };
 }

@@ -18,6 +18,8 @@ export interface Filling {
 export const fillingRule: PartRule<Filling> = {
   ...byThePiece<Filling>(({ dabG, gPerCm }) => ({ pieceG: dabG, gPerCm })),
   paths: ['handle'],
+  shared: true,
+  cut: false,
   lie: 'column',
   fixing: 'fill-handle',
   massUncertaintyG: ({ massShare = DENSITY_SHARE }, massG) => massShare * massG,

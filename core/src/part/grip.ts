@@ -30,6 +30,8 @@ const GRIP_UNCERTAINTY_G = 0.5;
 const rule = <P extends Grip>(): PartRule<P> => ({
   ...oneOfIt<P>((roomCm) => roomCm),
   paths: ['handle'],
+  shared: false,
+  cut: false,
   lie: 'wrap',
   fixing: 'wrap-handle',
   massUncertaintyG: ({ massUncertaintyG = GRIP_UNCERTAINTY_G }) => massUncertaintyG,

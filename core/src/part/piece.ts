@@ -29,6 +29,8 @@ const weighed = <P extends Weighed>(part: P, massG: number): number =>
 export const dabRule: PartRule<Dab> = {
   ...byThePiece<Dab>(({ massG }) => ({ pieceG: massG })),
   paths: ['rim', 'throat', 'handle'],
+  shared: false,
+  cut: false,
   lie: 'point',
   fixing: 'set-in',
   massUncertaintyG: weighed,
@@ -38,6 +40,8 @@ export const dabRule: PartRule<Dab> = {
 export const insertRule: PartRule<Insert> = {
   ...byThePiece<Insert>(({ massG }) => ({ pieceG: massG })),
   paths: ['slot'],
+  shared: false,
+  cut: false,
   lie: 'point',
   fixing: 'set-in',
   massUncertaintyG: weighed,
@@ -47,6 +51,8 @@ export const insertRule: PartRule<Insert> = {
 export const dampenerRule: PartRule<Dampener> = {
   ...oneOfIt<Dampener>(() => 0),
   paths: [],
+  shared: false,
+  cut: false,
   lie: 'point',
   fixing: 'set-in',
   massUncertaintyG: weighed,

@@ -7,6 +7,7 @@ import { asSpot, fromSpot } from '../plan';
 import { ALL_SPORTS, SPORTS, type Sport } from '../sport';
 import { lead, putty, tape } from '../../test/parts';
 import {
+  leftRightOf,
   PART_KINDS,
   middleOf,
   partRule,
@@ -182,5 +183,59 @@ describe('placements that cannot be', () => {
     expect(codes(slot)).toEqual(['spot-off-frame placements.0.slot']);
     expect(() => placementSums(frame, slot)).toThrow(Fault);
     expect(spanCmOf(slot)).toBe(0);
+  });
+});
+
+describe('left and right', () => {
+  it('a piece on one side at the widest part counts whole, a pair and the tip nothing', () => {
+    const own = settleFrame({ sport: 'tennis', lengthCm: 68.58 });
+    const base = { id: 'a', partId: '', layers: 1, massG: 2 };
+    const middle = own.rim.sideCm / 2;
+    const at = (sides: 1 | 2, cm: number): Placement => ({
+      ...base,
+      sides,
+      path: 'rim',
+      startCm: cm - 1,
+      endCm: cm + 1,
+    });
+    expect(leftRightOf(own, [at(1, middle)])).toBeCloseTo(2, 9);
+    expect(leftRightOf(own, [at(1, -middle)])).toBeCloseTo(-2, 9);
+    expect(leftRightOf(own, [at(2, middle), at(1, 0)])).toBeCloseTo(0, 9);
+  });
+});
+
+describe('where on the hoop', () => {
+  it('a strip swings and twists more the farther out it lies, in every sport', () => {
+    for (const sport of ALL_SPORTS) {
+      const own = settleFrame({ sport, lengthCm: SPORTS[sport].lengthCm });
+      const middle = own.rim.sideCm / 2;
+      const at = (hoop: 'inside' | 'bumper' | undefined) =>
+        placementSums(
+          own,
+          {
+            id: 'a',
+            partId: '',
+            layers: 1,
+            massG: 4,
+            sides: 2,
+            path: 'rim',
+            startCm: middle - 3,
+            endCm: middle + 3,
+            hoop,
+          },
+          tape,
+        );
+      const [inside, usual, bumper] = [at('inside'), at(undefined), at('bumper')];
+      expect(inside.twistGCm2).toBeLessThan(bumper.twistGCm2);
+      expect(usual.twistGCm2).toBeGreaterThan(inside.twistGCm2);
+      expect(usual.twistGCm2).toBeLessThanOrEqual(bumper.twistGCm2 + 1e-9);
+    }
+    // A tennis hoop of 1.1 cm: at the sides about 18 % of twist between its bed and its edge; at the tip about 4 % of swing weight.
+    const own = settleFrame({ sport: 'tennis', lengthCm: 68.58 });
+    const side = (own.head.acrossCm / own.bed.acrossCm) ** 2;
+    expect(side).toBeGreaterThan(1.15);
+    expect(side).toBeLessThan(1.22);
+    const bedTip = own.bed.centreXCm + own.bed.alongCm;
+    expect(((68.58 - 10.16) / (bedTip - 10.16)) ** 2).toBeCloseTo(1.04, 2);
   });
 });

@@ -1,7 +1,9 @@
 import { Fault } from '../fault';
 import {
   lineLength,
+  pointAtArc,
   pointOnLine,
+  rimLine,
   slotsOf,
   zoneAt,
   zoneMiddle,
@@ -18,7 +20,7 @@ import {
   straightStrip,
   type MassSums,
 } from '../mass';
-import type { ZoneName } from '../sport';
+import type { HoopPlace, ZoneName } from '../sport';
 import { partNamed, partRule, type Part } from './part';
 import type { Lie } from './rule';
 
@@ -38,9 +40,17 @@ interface OfPart {
  * the side with negative y), on the throat from the handle, in the handle from the butt; equal for a point. Or in a slot, by its number.
  */
 export type Placement = OfPart &
-  ({ path: Line; startCm: number; endCm: number } | { path: 'slot'; slot: number });
+  (
+    | {
+        path: Line;
+        startCm: number;
+        endCm: number;
+        /** Where on the hoop, of what lies on the rim; the sport's usual place if left out. */
+        hoop?: HoopPlace | undefined;
+      }
+    | { path: 'slot'; slot: number }
+  );
 
-const ON_AXIS_CM = 1e-9;
 /** Radius that a filling of the handle takes up, cm: inside of the shell, under the grip. */
 const FILLING_RADIUS_CM = 1;
 const GRIP_THICKNESS_CM = 0.15;
@@ -75,11 +85,6 @@ export function zoneOf(frame: Frame, placement: Placement): ZoneName {
   return zoneAt(frame, placement.path, (placement.startCm + placement.endCm) / 2);
 }
 
-/** Whether a place has its twin on the other side of the long axis. */
-export function hasTwin(frame: Frame, placement: Placement): boolean {
-  return Math.abs(middleOf(frame, placement).yCm) > ON_AXIS_CM;
-}
-
 /** How pieces of an unknown part lie: as strips, and in the handle as a filling. */
 const usualLie = (line: Line): Lie => (line === 'handle' ? 'column' : 'strip');
 
@@ -89,22 +94,51 @@ const usualLie = (line: Line): Lie => (line === 'handle' ? 'column' : 'strip');
  * @example placementSums(frame, { path: 'rim', startCm: -5, endCm: 5, massG: 4, … }, tape).massG // 4
  */
 export function placementSums(frame: Frame, placement: Placement, part?: Part): MassSums {
-  const { massG } = placement;
   const { line, startCm, endCm } = spanOf(frame, placement);
+  const hoop = placement.path === 'rim' ? placement.hoop : undefined;
+  return pieceSums(frame, line, startCm, endCm, placement.massG, part, hoop);
+}
+
+/** What so many grams from one length of a line to another add. */
+export function pieceSums(
+  frame: Frame,
+  line: Line,
+  startCm: number,
+  endCm: number,
+  massG: number,
+  part?: Part,
+  hoop?: HoopPlace,
+): MassSums {
   const lie = part ? partRule(part).lie : usualLie(line);
   const spanCm = endCm - startCm;
   const middle = (startCm + endCm) / 2;
+  const rim = hoop === undefined ? frame.rim : rimLine(frame, hoop);
+  // Another line of the hoop is as much longer or shorter all along.
+  const scale = rim.sideCm / frame.rim.sideCm;
   if (lie === 'point' || !(spanCm > 0)) {
-    const at = pointOnLine(frame, line, middle);
+    const at = line === 'rim' ? pointAtArc(rim, scale * middle) : pointOnLine(frame, line, middle);
     return point(massG, at.xCm, at.yCm);
   }
-  if (line === 'rim') return rimStrip(massG, frame.head, startCm, endCm);
+  if (line === 'rim') return rimStrip(massG, rim, scale * startCm, scale * endCm);
   if (line === 'throat') {
     return segmentStrip(massG, pointOnLine(frame, line, startCm), pointOnLine(frame, line, endCm));
   }
   if (lie === 'column') return handleColumn(massG, middle, spanCm, FILLING_RADIUS_CM);
   if (lie === 'wrap') return handleWrap(massG, middle, spanCm, frame.handleRadiusCm + GRIP_THICKNESS_CM);
   return straightStrip(massG, middle, frame.handleRadiusCm, spanCm);
+}
+
+/**
+ * What weight on one side only makes of left and right: Σ m y over the head's half width, as grams at its widest part. Positive where the side with positive
+ * y is heavier; pairs and what lies on the axis count nothing.
+ * @example leftRightOf(frame, [{ path: 'rim', sides: 1, startCm: 22, endCm: 24, massG: 2, … }]) // nearly 2
+ */
+export function leftRightOf(frame: Frame, placements: readonly Placement[]): number {
+  return placements.reduce((sum, placement) => {
+    if (placement.sides === 2) return sum;
+    const { yCm } = middleOf(frame, placement);
+    return sum + (placement.massG * yCm) / frame.rim.acrossCm;
+  }, 0);
 }
 
 /** What is wrong with placements on a frame: parts that are not named, places off the frame, masses that are none. */

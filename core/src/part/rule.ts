@@ -39,6 +39,10 @@ export interface PartRule<P> {
   step: (part: P, now: Amount, by: 1 | -1, sides: 1 | 2) => Amount | undefined;
   /** Standard uncertainty of so many grams of it, g. */
   massUncertaintyG: (part: P, massG: number) => number;
+  /** That uncertainty is of the roll or the tub: one error that all pieces of it share. Else each piece has its own. */
+  shared: boolean;
+  /** Cut to length by hand: each piece a little long or short. */
+  cut: boolean;
   cautions: (part: P) => readonly Caution[];
   /** What cannot be of what is said of the part. */
   problems?: (part: P) => Problem[];

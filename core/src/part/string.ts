@@ -11,6 +11,8 @@ export interface StringPart {
 
 export const stringRule: PartRule<StringPart> = {
   paths: [],
+  shared: false,
+  cut: false,
   lie: 'strip',
   fixing: 'set-in',
   amounts: () => [],

@@ -21,6 +21,8 @@ const DENSEST = 22.6;
 export const tapeRule: PartRule<Tape> = {
   ...cutToLength<Tape>(),
   paths: ['rim', 'throat'],
+  shared: true,
+  cut: true,
   lie: 'strip',
   fixing: 'fix-head',
   massUncertaintyG: ({ massShare = DENSITY_SHARE }, massG) => massShare * massG,

@@ -16,6 +16,8 @@ export interface Wrap {
 export const wrapRule: PartRule<Wrap> = {
   ...cutToLength<Wrap>(),
   paths: ['handle'],
+  shared: true,
+  cut: true,
   lie: 'wrap',
   fixing: 'wrap-handle',
   massUncertaintyG: ({ massShare = DENSITY_SHARE }, massG) => massShare * massG,

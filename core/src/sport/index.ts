@@ -9,12 +9,15 @@ export { BASE_GRIPS, type BaseGrip, type Dress, type TypicalPart, type TypicalPa
 export {
   ALL_SPORTS,
   ALL_ZONES,
+  HOOP_PLACES,
   type Family,
+  type HoopPlace,
   type Path,
   type ShapeLimit,
   type Sport,
   type SportData,
   type Stroke,
+  type StrokeName,
   type Zone,
   type ZoneName,
 } from './sport';

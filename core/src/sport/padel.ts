@@ -2,6 +2,7 @@ import { typical, type Dress } from './kit';
 import type { SportData } from './sport';
 
 const RULES = 'FIP Rules of Padel, the racket';
+const ASSUMED = 'assumed, from memory';
 const BARE: Dress = { baseGrip: 'synthetic' };
 
 /**
@@ -13,25 +14,41 @@ export const padel: SportData = {
   axisCm: 10,
   ballG: 57.7,
   ballLimitsG: [56.0, 59.4],
-  stroke: {
-    name: 'drive',
-    restitution: 0.7,
-    ballSpeed: 12,
-    faceSpeed: 18,
-    turnsAboutCm: -20,
-    source: 'assumed, from memory',
+  strokes: [
+    { name: 'drive', ballSpeed: 12, faceSpeed: 18, turnsAboutCm: -20, source: ASSUMED },
+    { name: 'volley', ballSpeed: 14, faceSpeed: 7, turnsAboutCm: -35, source: ASSUMED },
+    { name: 'smash', ballSpeed: 4, faceSpeed: 26, turnsAboutCm: -15, source: ASSUMED },
+  ],
+  face: {
+    restitution: 0.62,
+    atSpeed: 25,
+    lossPerSpeed: 0.004,
+    edgeLoss: 0.2,
+    source: 'assumed: a foam face between strings and a stiff paddle; from memory',
   },
+  shaft: 'stiff',
   lengthCm: 45.5,
   handleLengthCm: 13,
   handleRadiusCm: 1.6,
   family: { kind: 'egg', headLengthCm: 28, widthCm: 25.5, widest: 0.5 },
+  hoop: { widthCm: 1, usual: 'edge', sizeIsOf: 'whole' },
   shapes: { round: { widest: 0.5 }, teardrop: { widest: 0.56 }, diamond: { widest: 0.62 } },
   throat: 'shaft',
   usual: { massG: 370, balanceCm: 26, swingWeight: 145, twistWeight: 14.5 },
+  plausible: {
+    massG: [260, 450],
+    balanceCm: [20, 32],
+    swingWeight: [85, 230],
+    twistWeight: [8, 24],
+    lengthCm: [43, 46.5],
+    headAreaCm2: [350, 700],
+  },
   usualRange: { recoil: [0.78, 1.28], twist: [0.6, 1.5] },
+  depthCm: 1.5,
   massShares: { edge: 0.25, face: 0.42 },
   noticeable: { massG: 3, balanceCm: 0.3, swingWeightShare: 0.025, twistWeight: 0.4 },
   tolerance: { massG: 1, balanceCm: 0.15, swingWeight: 1, twistWeight: 0.2 },
+  typicalReading: { massG: 0.3, balanceCm: 0.06, swingWeight: 0.6, twistWeight: 0.15 },
   aimStep: { massG: 1, balanceCm: 0.1, swingWeight: 0.5, twistWeight: 0.1 },
   decimals: { massG: 1, balanceCm: 1, swingWeight: 1, twistWeight: 1 },
   dress: { components: ['baseGrip', 'overgrips'], bare: BARE },

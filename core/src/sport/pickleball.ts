@@ -2,6 +2,7 @@ import { typical, type Dress } from './kit';
 import type { SportData } from './sport';
 
 const RULES = 'USA Pickleball Equipment Standards, paddle size';
+const ASSUMED = 'assumed, from memory';
 const INCH = 2.54;
 const BARE: Dress = { baseGrip: 'synthetic' };
 
@@ -15,18 +16,24 @@ export const pickleball: SportData = {
   axisCm: 5,
   ballG: 24.31,
   ballLimitsG: [22.11, 26.51],
-  stroke: {
-    name: 'drive',
-    restitution: 0.65,
-    ballSpeed: 10,
-    faceSpeed: 16,
-    turnsAboutCm: -20,
-    source: 'assumed, from memory',
+  strokes: [
+    { name: 'drive', ballSpeed: 10, faceSpeed: 16, turnsAboutCm: -20, source: ASSUMED },
+    { name: 'volley', ballSpeed: 12, faceSpeed: 6, turnsAboutCm: -30, source: ASSUMED },
+    { name: 'dink', ballSpeed: 4, faceSpeed: 3, turnsAboutCm: -30, source: ASSUMED },
+  ],
+  face: {
+    restitution: 0.46,
+    atSpeed: 26,
+    lossPerSpeed: 0.004,
+    edgeLoss: 0.2,
+    source: 'published approval tests of paddles at speed: 0.43 to 0.48; from memory',
   },
+  shaft: 'stiff',
   lengthCm: 16 * INCH,
   handleLengthCm: 5.25 * INCH,
   handleRadiusCm: 1.55,
   family: { kind: 'rectangle', widthCm: 8 * INCH, cornerRadiusCm: 4.5 },
+  hoop: { widthCm: 0.4, usual: 'edge', sizeIsOf: 'whole' },
   shapes: {
     standard: { lengthCm: 16 * INCH, widthCm: 8 * INCH },
     hybrid: { lengthCm: 16.25 * INCH, widthCm: 7.7 * INCH, cornerRadiusCm: 6 },
@@ -36,10 +43,20 @@ export const pickleball: SportData = {
   },
   throat: 'none',
   usual: { massG: 228, balanceCm: 23.5, swingWeight: 115, twistWeight: 6.5 },
+  plausible: {
+    massG: [150, 320],
+    balanceCm: [18, 29.5],
+    swingWeight: [70, 175],
+    twistWeight: [3.5, 11],
+    lengthCm: [36, 44.5],
+    headAreaCm2: [350, 750],
+  },
   usualRange: { recoil: [0.78, 1.28], twist: [0.6, 1.5] },
+  depthCm: 0.55,
   massShares: { edge: 0.22, face: 0.5 },
   noticeable: { massG: 2, balanceCm: 0.3, swingWeightShare: 0.025, twistWeight: 0.2 },
   tolerance: { massG: 0.7, balanceCm: 0.15, swingWeight: 1, twistWeight: 0.1 },
+  typicalReading: { massG: 0.2, balanceCm: 0.06, swingWeight: 0.5, twistWeight: 0.08 },
   aimStep: { massG: 1, balanceCm: 0.1, swingWeight: 0.5, twistWeight: 0.05 },
   decimals: { massG: 1, balanceCm: 1, swingWeight: 1, twistWeight: 2 },
   dress: { components: ['baseGrip', 'overgrips'], bare: BARE },

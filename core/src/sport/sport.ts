@@ -49,6 +49,20 @@ export type Family =
   /** Two half-ellipses above a bridge and heart; `widest` is where the head is widest, as a share of the head from its bottom. */
   | { kind: 'egg'; headLengthCm: number; widthCm: number; widest: number };
 
+/** Where on the hoop a piece lies: inside it on the bed's side, beside the strings on its flat, under the bumper, or on the outer edge. */
+export const HOOP_PLACES = ['inside', 'beside', 'bumper', 'edge'] as const;
+export type HoopPlace = (typeof HOOP_PLACES)[number];
+
+/** The hoop, or the edge guard, outside the bed or face. */
+export interface Hoop {
+  /** How far its outer edge lies outside the bed, cm (from memory). */
+  widthCm: number;
+  /** Where pieces lie on it unless they say where. */
+  usual: HoopPlace;
+  /** Whether the head's size is said of the bed (as strung heads are), or of the whole. */
+  sizeIsOf: 'bed' | 'whole';
+}
+
 /** A published limit of the rules on a shape. */
 export interface ShapeLimit {
   of: 'length' | 'width' | 'length-plus-width' | 'face-length' | 'face-width';
@@ -56,16 +70,28 @@ export interface ShapeLimit {
   source: string;
 }
 
-/** A stroke, as far as the sweet region depends on it. Assumed: read differences from it, not promises. */
+export const STROKES = ['groundstroke', 'volley', 'serve', 'drive', 'smash', 'dink', 'clear'] as const;
+export type StrokeName = (typeof STROKES)[number];
+
+/** A stroke, as far as what the ball meets depends on it. Assumed: read differences from it, not promises. */
 export interface Stroke {
-  name: 'groundstroke' | 'drive' | 'clear';
-  /** Restitution of the ball on a held face. */
-  restitution: number;
+  name: StrokeName;
   /** Speed of the ball onto the face and of the face at the middle of the head, m/s. */
   ballSpeed: number;
   faceSpeed: number;
   /** Where the swing turns about, cm from the butt; negative is behind it. */
   turnsAboutCm: number;
+  source: string;
+}
+
+/** Restitution of the sport's ball on its held face: in the middle at a speed, and how it falls from there. */
+export interface Face {
+  restitution: number;
+  /** Speed of ball and face toward each other at which it is that, m/s, and what of it is lost with every m/s more. */
+  atSpeed: number;
+  lossPerSpeed: number;
+  /** Share of it that is lost at the edge of the face, growing with the square of the way there. */
+  edgeLoss: number;
   source: string;
 }
 
@@ -77,13 +103,17 @@ export interface SportData {
   /** Mass of the ball (or shuttle): the middle of what the rules allow, g. */
   ballG: number;
   ballLimitsG: readonly [number, number];
-  /** The stroke that the sweet region is drawn for. */
-  stroke: Stroke;
+  /** The strokes that can be looked at; what the ball meets is drawn for the first unless another is chosen. */
+  strokes: readonly [Stroke, ...Stroke[]];
+  face: Face;
+  /** Whether the frame is as good as rigid while it meets the ball; a shaft that bends makes a rigid body's best point untrue. */
+  shaft: 'stiff' | 'bends';
   lengthCm: number;
   handleLengthCm: number;
   /** Mean outer radius of the handle under its grip, cm. */
   handleRadiusCm: number;
   family: Family;
+  hoop: Hoop;
   /** Named shapes: what differs from the values above. */
   shapes: Record<
     string,
@@ -95,12 +125,18 @@ export interface SportData {
   usual: Record<SpecKey, number>;
   /** How far a usual frame may be from that: the recoil weight for its mass and length, and the twist weight for its mass and width, as ratios. From memory. */
   usualRange: { recoil: readonly [number, number]; twist: readonly [number, number] };
+  /** Between what a value that nobody named may lie and still be a frame's, juniors' and built-up ones among them: for reading typed lines. From memory. */
+  plausible: Record<SpecKey | 'lengthCm' | 'headAreaCm2', readonly [number, number]>;
+  /** How far the mass lies from the plane of the face, as a root mean square, cm: from the depth of beams and cores (from memory). */
+  depthCm: number;
   /** Shares of a frame's mass that lie evenly along the head's edge and over its face; the rest lies near the long axis. From memory. */
   massShares: { edge: number; face: number };
   /** What a hand just notices: in the spec's unit, for swing weight as a share of it. */
   noticeable: Record<Exclude<SpecKey, 'swingWeight'>, number> & { swingWeightShare: number };
   /** What a careful shop works to (common practice; the fitter can change it). */
   tolerance: Record<SpecKey, number>;
+  /** Standard uncertainty of one reading with what a shop of the sport usually has (from memory). */
+  typicalReading: Record<SpecKey, number>;
   /** To what a fitter rounds an aim. */
   aimStep: Record<SpecKey, number>;
   /** Decimals shown, in g, cm and kg·cm². */

@@ -2,6 +2,7 @@ import { typical, type Dress } from './kit';
 import type { SportData } from './sport';
 
 const RULES = 'ITF Rules of Tennis, Appendix II (the racket)';
+const ASSUMED = 'assumed, from memory of published measurements';
 const UNSTRUNG: Dress = { baseGrip: 'synthetic' };
 const STRUNG: Dress = { ...UNSTRUNG, strings: true };
 
@@ -21,25 +22,42 @@ export const tennis: SportData = {
   axisCm: 10.16,
   ballG: 57.7,
   ballLimitsG: [56.0, 59.4],
-  stroke: {
-    name: 'groundstroke',
+  strokes: [
+    { name: 'groundstroke', ballSpeed: 15, faceSpeed: 25, turnsAboutCm: -20, source: ASSUMED },
+    { name: 'volley', ballSpeed: 20, faceSpeed: 8, turnsAboutCm: -40, source: ASSUMED },
+    { name: 'serve', ballSpeed: 1, faceSpeed: 38, turnsAboutCm: -10, source: ASSUMED },
+  ],
+  face: {
     restitution: 0.85,
-    ballSpeed: 15,
-    faceSpeed: 25,
-    turnsAboutCm: -20,
-    source: 'assumed, from memory of published measurements',
+    atSpeed: 25,
+    lossPerSpeed: 0.002,
+    edgeLoss: 0.1,
+    source:
+      'Brody, Cross & Lindsey, The Physics and Technology of Tennis: 0.75 to 0.9 on a held head; from memory',
   },
+  shaft: 'stiff',
   lengthCm: 68.58,
   handleLengthCm: 20,
   handleRadiusCm: 1.6,
   family: { kind: 'ellipse', headAreaCm2: 645.16, headAspect: 4 / 3 },
+  hoop: { widthCm: 1.1, usual: 'beside', sizeIsOf: 'bed' },
   shapes: {},
   throat: 'limbs',
   usual: { massG: 320, balanceCm: 32.5, swingWeight: 320, twistWeight: 13.5 },
+  plausible: {
+    massG: [180, 420],
+    balanceCm: [24, 41],
+    swingWeight: [190, 440],
+    twistWeight: [7, 22],
+    lengthCm: [42, 74.5],
+    headAreaCm2: [400, 900],
+  },
   usualRange: { recoil: [0.78, 1.28], twist: [0.6, 1.5] },
+  depthCm: 0.8,
   massShares: { edge: 0.44, face: 0.05 },
   noticeable: { massG: 3, balanceCm: 0.3, swingWeightShare: 0.025, twistWeight: 0.4 },
   tolerance: { massG: 1, balanceCm: 0.15, swingWeight: 1.5, twistWeight: 0.2 },
+  typicalReading: { massG: 0.3, balanceCm: 0.07, swingWeight: 0.8, twistWeight: 0.15 },
   aimStep: { massG: 1, balanceCm: 0.1, swingWeight: 1, twistWeight: 0.1 },
   decimals: { massG: 1, balanceCm: 1, swingWeight: 0, twistWeight: 1 },
   dress: { components: ['strings', 'baseGrip', 'overgrips', 'dampener'], bare: UNSTRUNG },
