@@ -1,9 +1,11 @@
 import { isInside, type Aim } from '../aim';
 import { settleFrame, type FrameShape } from '../frame';
-import { SPEC_KEYS, sumsOf, swingAbout, type AxisSpecs, type SpecKey } from '../mass';
+import { SPEC_KEYS, swingAbout, type AxisSpecs, type SpecKey } from '../mass';
 import { seededNormals, type SpecUncertainty } from '../measure';
-import { partNamed, partRule, placementSums, DENSITY_SHARE, type Part, type Placement } from '../part';
-import { PLACING_CM } from './change';
+import type { Part, Placement } from '../part';
+import type { Dress } from '../sport';
+import { NO_CHANGE, changeOutcome } from './change';
+import { errorSources, type Care } from './errors';
 
 export interface SimulatedBuilds {
   /** Share of builds that come out inside the aim. */
@@ -14,8 +16,9 @@ export interface SimulatedBuilds {
 }
 
 /**
- * What comes out when a plan is built many times (JCGM 101:2008): readings, densities and places vary by their standard uncertainties.
- * @param count builds, 1 or more @param seed the same seed gives the same answer
+ * What comes out when a plan is built many times (JCGM 101:2008): each error of the one error model varies by its standard uncertainty, and the specs are
+ * worked out anew from the sums, so that balance is the ratio that it is.
+ * @param readings what the instruments leave uncertain, standard uncertainties @param count builds, 1 or more @param seed the same seed gives the same answer
  * @example simulateBuilds(shape, before, readings, placements, parts, aim, 10_000, 1).passes // 0.86
  */
 export function simulateBuilds(
@@ -23,23 +26,22 @@ export function simulateBuilds(
   before: AxisSpecs,
   readings: SpecUncertainty,
   placements: readonly Placement[],
-  made: readonly Part[],
+  parts: readonly Part[],
   aim: Aim,
   count: number,
   seed: number,
+  care?: Care,
 ): SimulatedBuilds {
   const frame = settleFrame(shape);
-  const start = sumsOf(before);
-  const parts = placements.map((p) => {
-    const part = partNamed(made, p.partId);
-    const sums = placementSums(frame, p, part);
-    return {
-      massShare: part ? partRule(part).massUncertaintyG(part, p.massG) / p.massG : DENSITY_SHARE,
-      ...sums,
-      swing: swingAbout(sums, before.axisCm),
-      reachCm: Math.sqrt(Math.max(0, sums.twistGCm2 / sums.massG)),
-    };
-  });
+  const dress: Dress = {};
+  const change = { ...NO_CHANGE, placements, parts };
+  const after = changeOutcome(frame, before, dress, change).specs;
+  const { axisCm } = after;
+  const sources = errorSources(frame, dress, change, care).map(({ sums }) => ({
+    ...sums,
+    swingWeight: swingAbout(sums, axisCm),
+  }));
+  const firstGCm = after.massG * after.balanceCm;
   const normal = seededNormals(seed);
   const limits = SPEC_KEYS.map((key) => {
     const target = aim[key];
@@ -48,28 +50,24 @@ export function simulateBuilds(
   const sum = new Float64Array(4);
   const squares = new Float64Array(4);
   const value = new Float64Array(4);
-  const centre = [before.massG, before.balanceCm, before.swingWeight, before.twistWeight ?? 0];
+  const centre = [after.massG, after.balanceCm, after.swingWeight, after.twistWeight ?? 0];
   let inside = 0;
   for (let n = 0; n < count; n++) {
-    let massG = start.massG + readings.massG * normal();
-    let firstGCm = massG * (before.balanceCm + readings.balanceCm * normal());
-    let swing = before.swingWeight + readings.swingWeight * normal();
-    let twist = (before.twistWeight ?? 0) + readings.twistWeight * normal();
-    for (const part of parts) {
-      const share = 1 + part.massShare * normal();
-      const dx = PLACING_CM * normal();
-      const m = share * part.massG;
-      massG += m;
-      firstGCm += share * part.firstGCm + m * dx;
-      swing +=
-        share * part.swing + (2 * dx * (share * part.firstGCm - before.axisCm * m) + m * dx * dx) / 1000;
-      const dy = part.reachCm > 0 ? PLACING_CM * normal() : 0;
-      twist += (share * part.twistGCm2 + 2 * m * part.reachCm * dy + m * dy * dy) / 1000;
+    let m = 0;
+    let f = 0;
+    let s = 0;
+    let t = 0;
+    for (const source of sources) {
+      const z = normal();
+      m += z * source.massG;
+      f += z * source.firstGCm;
+      s += z * source.swingWeight;
+      t += z * source.twistGCm2;
     }
-    value[0] = massG;
-    value[1] = firstGCm / massG;
-    value[2] = swing;
-    value[3] = twist;
+    value[0] = after.massG + m + readings.massG * normal();
+    value[1] = (firstGCm + f) / (after.massG + m) + readings.balanceCm * normal();
+    value[2] = after.swingWeight + s + readings.swingWeight * normal();
+    value[3] = (after.twistWeight ?? 0) + t / 1000 + readings.twistWeight * normal();
     let all = true;
     for (let i = 0; i < 4; i++) {
       const v = value[i] as number;

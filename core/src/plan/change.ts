@@ -1,8 +1,7 @@
 import { dressChange, signedParts, type UncertainDressPart } from '../dress';
 import type { Frame } from '../frame';
 import { NOTHING, add, joinParts, type AxisSpecs, type Joined, type Outcome } from '../mass';
-import { afterParts, type SpecUncertainty, type UncertainPart } from '../measure';
-import { DENSITY_SHARE, partNamed, partRule, placementSums, type Part, type Placement } from '../part';
+import { partNamed, placementSums, type Part, type Placement } from '../part';
 import type { BaseGrip, Dress } from '../sport';
 
 /** A part of the dress that is changed for another. */
@@ -45,34 +44,22 @@ export type ChangeTerm =
   | { kind: 'removal'; removal: Removal; part: Part | undefined }
   | { kind: 'dress'; part: UncertainDressPart };
 
-/** Standard uncertainty of where a piece ends up, cm (physics.md; from memory). */
-export const PLACING_CM = 0.4;
-
-type Uncertain = UncertainPart & { of: ChangeTerm };
-
-const massUncertainty = (part: Part | undefined, massG: number): number =>
-  part ? partRule(part).massUncertaintyG(part, massG) : DENSITY_SHARE * massG;
-
-function terms(frame: Frame, dress: Dress, change: Change): Uncertain[] {
+function terms(frame: Frame, dress: Dress, change: Change): Joined<ChangeTerm>[] {
   const part = (placement: Placement): Part | undefined => partNamed(change.parts, placement.partId);
-  const removed = change.removals.map((removal): Uncertain => {
+  const removed = change.removals.map((removal): Joined<ChangeTerm> => {
     const { of, left } = removal;
     const there = placementSums(frame, of, part(of));
     const stays = left ? placementSums(frame, left, part(left)) : NOTHING;
-    return {
-      of: { kind: 'removal', removal, part: part(of) },
-      sums: add(stays, there, -1),
-      massUncertaintyG: massUncertainty(part(of), of.massG - (left?.massG ?? 0)),
-      placeUncertaintyCm: PLACING_CM,
-    };
+    return { of: { kind: 'removal', removal, part: part(of) }, sums: add(stays, there, -1) };
   });
   const changed = signedParts(dressChange(frame, dress, dressAfter(dress, change.swaps)));
-  const swapped = changed.map((one): Uncertain => ({ ...one, of: { kind: 'dress', part: one } }));
-  const placed = change.placements.map((placement): Uncertain => ({
+  const swapped = changed.map((one): Joined<ChangeTerm> => ({
+    of: { kind: 'dress', part: one },
+    sums: one.sums,
+  }));
+  const placed = change.placements.map((placement): Joined<ChangeTerm> => ({
     of: { kind: 'placement', placement, part: part(placement) },
     sums: placementSums(frame, placement, part(placement)),
-    massUncertaintyG: massUncertainty(part(placement), placement.massG),
-    placeUncertaintyCm: PLACING_CM,
   }));
   return [...removed, ...swapped, ...placed];
 }
@@ -86,16 +73,6 @@ export type ChangeOutcome = Outcome<ChangeTerm> & { specs: AxisSpecs };
  * @example changeOutcome(frame, before, dress, { ...NO_CHANGE, placements, parts }).specs.massG
  */
 export function changeOutcome(frame: Frame, before: AxisSpecs, dress: Dress, change: Change): ChangeOutcome {
-  const joined: Joined<ChangeTerm>[] = terms(frame, dress, change);
   // Whole specs stay whole.
-  return joinParts(before, joined, before.axisCm) as ChangeOutcome;
+  return joinParts(before, terms(frame, dress, change), before.axisCm) as ChangeOutcome;
 }
-
-/** Standard uncertainty of what a change makes of a frame: from the readings, the parts and where pieces end up. */
-export const changeUncertainty = (
-  frame: Frame,
-  before: AxisSpecs,
-  readings: SpecUncertainty,
-  dress: Dress,
-  change: Change,
-): SpecUncertainty => afterParts(before, readings, terms(frame, dress, change));

@@ -16,6 +16,15 @@ function toMiddle(frame: Frame, placement: Placement, middleCm: number): Placeme
   return { ...placement, startCm, endCm: startCm + spanCm };
 }
 
+/** A placement around its middle with a share of its mass and length. @example aroundMiddle(strip, 0.5).massG // half of it */
+export function aroundMiddle(placement: Placement, share: number): Placement {
+  const massG = placement.massG * share;
+  if (placement.path === 'slot') return { ...placement, massG };
+  const middle = (placement.startCm + placement.endCm) / 2;
+  const half = (spanCmOf(placement) / 2) * share;
+  return { ...placement, massG, startCm: middle - half, endCm: middle + half };
+}
+
 /**
  * Moves a placement toward the tip (positive) or the butt (negative): along the hoop, the throat or the handle.
  * @param byCm how far, cm @returns the placement moved, stopped where it would leave its part of the frame
@@ -32,8 +41,8 @@ export function nudge(frame: Frame, placement: Placement, byCm: number): Placeme
 export function dragTo(frame: Frame, placement: Placement, to: Point): Placement {
   if (placement.path === 'slot' || acrossTip(placement)) return placement;
   if (placement.path === 'rim') {
-    const angle = Math.atan2(Math.abs(to.yCm), to.xCm - frame.head.centreXCm);
-    return toMiddle(frame, placement, atAngle(frame.head, angle).arcCm());
+    const angle = Math.atan2(Math.abs(to.yCm), to.xCm - frame.rim.centreXCm);
+    return toMiddle(frame, placement, atAngle(frame.rim, angle).arcCm());
   }
   const length = lineLength(frame, placement.path);
   const [from, end] = [pointOnLine(frame, placement.path, 0), pointOnLine(frame, placement.path, length)];

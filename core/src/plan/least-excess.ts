@@ -1,127 +1,177 @@
-import { EXCESS_EPS, excessOfSteps, excessSteps } from './problem';
-import { priced, relax, type Relaxed } from './relaxation';
-import { allowed, type SearchState } from './search-state';
+import { EXCESS_EPS, excessOfSteps } from './problem';
+import { LineSearch, mostLines } from './lines';
+import { leastPriced, priceOf, priced, pricedOptions, type Relaxed } from './relaxation';
+import { SearchState, type Found, type Limits, type Wanted } from './search-state';
 import type { TableColumn } from './table';
 
-/** A node bounds every option of its columns anew: that costs as much as judging about so many choices. */
+/** A node prices its columns: that costs as much as judging about so many choices. */
 const NODE_COST = 20;
 
-/** The order in which columns are settled, and what those after each can still take off each row. */
-interface Path {
-  order: number[];
-  rest: Float64Array[];
+/** What is to be brought down: steps of an excess; and what a choice must keep meanwhile. */
+export interface Excess {
+  weight: Float64Array;
+  steps: (found: Found) => number;
+  /** The most that a choice of so many steps may lie outside. */
+  limits: (steps: number) => Limits;
+  /** The most that the weighted excess of such a choice may be. */
+  weighted: (steps: number) => number;
+  keeps: (found: Found) => boolean;
 }
 
-/** Finds a choice of the least excess, in steps, by branch and bound on the prices of the continuous relaxation; the best is kept in the state. */
-export function leastExcess(state: SearchState, root: Relaxed): void {
-  start(state, root);
-  // Columns whose options differ most in price are settled first: few of their options survive.
-  const spread = (place: number): number => {
-    const column = state.table.columns[place];
-    if (!column) return 0;
-    const R = state.table.rows;
-    let high = 0;
-    let low = 0;
-    for (let j = 0; j < column.count; j++) {
-      let value = 0;
-      for (let i = 0; i < R; i++) value += (root.prices[i] as number) * (column.g[j * R + i] as number);
-      high = Math.max(high, value);
-      low = Math.min(low, value);
-    }
-    return high - low;
+/** What must be kept is brought down first, whatever becomes of what is wanted. */
+export const mustExcess = (state: SearchState): Excess => ({
+  weight: state.weights(1, 0),
+  steps: (found) => found.mustSteps,
+  limits: (steps) => ({ must: excessOfSteps(steps), want: Infinity }),
+  weighted: excessOfSteps,
+  keeps: () => true,
+});
+
+/** Then what is wanted, with what must be kept as near as it can be. */
+export function wantExcess(state: SearchState, kept: number): Excess {
+  const limits = (steps: number): Limits => ({ must: excessOfSteps(kept), want: excessOfSteps(steps) });
+  return {
+    weight: state.weight,
+    steps: (found) => found.wantSteps,
+    limits,
+    weighted: (steps) => SearchState.weighted(limits(steps)),
+    keeps: (found) => found.mustSteps <= kept,
   };
-  const order = [...state.all].sort((a, b) => spread(b) - spread(a));
-  // What the columns after each depth can take off a row at most.
-  const R = state.table.rows;
-  const rest = order.map((_, depth) => {
-    const rows = new Float64Array(R);
-    for (const place of order.slice(depth + 1)) {
-      const least = state.table.columns[place]?.least;
-      for (let i = 0; i < R; i++) rows[i] = (rows[i] as number) + Math.min(0, least?.[i] ?? 0);
-    }
-    return rows;
-  });
-  const options = new Int32Array(state.all.length).fill(-1);
-  descend(state, { order, rest }, 0, state.table.base.slice(), options, root.prices);
 }
 
-/** What a choice must come down to in order to be better: a step less than the best. */
-function toBeat(state: SearchState): number {
-  return excessOfSteps(excessSteps(state.best.excess) - 1);
+/** The least steps that a weighted excess leaves possible. */
+function leastSteps(goal: Excess, bound: number): number {
+  // The weighted excess of n steps is that of none and n hundredths more.
+  return Math.max(0, Math.ceil((bound - goal.weighted(0)) / (goal.weighted(1) - goal.weighted(0)) - 1e-9));
 }
 
-/** A first good answer: the relaxation rounded, then one column after the other put to its best option. */
-function start(state: SearchState, root: Relaxed): void {
+/** Finds a choice of the least excess; the best is kept in the state. @throws OUT_OF_WORK where it could not be proven, the best found being kept */
+export function leastExcess(state: SearchState, goal: Excess, root: Relaxed): void {
+  const better = (found: Found): boolean =>
+    found.tied &&
+    goal.keeps(found) &&
+    (!goal.keeps(state.best) || goal.steps(found) < goal.steps(state.best));
+  const least = leastSteps(goal, root.bound);
+  rounded(state, root, better);
+  if (goal.steps(state.best) > least) pairByPair(state, goal, better, least);
+  if (goal.steps(state.best) > least) branch(state, goal, root, better);
+}
+
+/** A first answer: the relaxation, rounded to the nearest options. */
+function rounded(state: SearchState, root: Relaxed, better: (found: Found) => boolean): void {
   const options = new Int32Array(state.all.length).fill(-1);
   root.shares.forEach((shares, place) => {
-    const column = state.table.columns[place];
-    if (!column) return;
-    let position = 0;
-    shares.forEach((share, j) => (position += share * (j + 1)));
-    options[place] = Math.min(column.count, Math.round(position)) - 1;
+    const column = state.table.columns[place] as TableColumn;
+    const most = shares.indexOf(Math.max(...shares));
+    const share = shares[most] as number;
+    if (!(share > 0)) return;
+    const line = column.lines.find(({ from, to }) => most >= from && most < to);
+    if (!line) {
+      if (share > 0.5) options[place] = most;
+      return;
+    }
+    const massG = shares.reduce((sum, s, j) => sum + s * (column.mass[j] as number), 0);
+    let off = massG;
+    for (let option = line.from; option < line.to; option++) {
+      const away = Math.abs((column.mass[option] as number) - massG);
+      if (away < off) [options[place], off] = [option, away];
+    }
   });
-  let current = state.judge(options);
-  for (let better = true; better;) {
-    better = false;
-    for (const place of state.all) {
-      for (let j = -1; j < (state.table.columns[place]?.count ?? 0); j++) {
-        const next = current.options.slice();
-        next[place] = j;
-        const found = state.judge(next);
-        if (found.excess < current.excess - EXCESS_EPS) {
-          current = found;
-          better = true;
-        }
+  const found = state.judge(options);
+  if (better(found)) state.best = found;
+}
+
+/** Every two places are chosen anew with the others as they are, until nothing gets better. */
+function pairByPair(
+  state: SearchState,
+  goal: Excess,
+  better: (found: Found) => boolean,
+  least: number,
+): void {
+  const pairs = state.all.flatMap((a) => state.all.filter((b) => b > a).map((b) => [a, b] as const));
+  for (let moved = true; moved;) {
+    moved = false;
+    for (const [a, b] of pairs) {
+      for (const set of [[a, b], [a], [b], []]) {
+        if (goal.steps(state.best) <= least) return;
+        const beside = state.best.options.slice();
+        beside[a] = beside[b] = -1;
+        const wanted = (): Wanted => ({
+          limits: goal.limits(goal.steps(state.best) - 1),
+          near: Infinity,
+          massG: Infinity,
+        });
+        let now = wanted();
+        const take = (options: Int32Array): Wanted => {
+          const found = state.judge(options);
+          if (better(found)) {
+            state.best = found;
+            moved = true;
+            now = wanted();
+          }
+          return now;
+        };
+        if (mostLines(state.table, set) === 2 || set.length < 2)
+          new LineSearch(state, now, take).run(set, beside);
       }
     }
   }
-  if (current.excess < state.best.excess) state.keep(current);
 }
 
-function descend(
-  state: SearchState,
-  path: Path,
-  depth: number,
-  g: Float64Array,
-  options: Int32Array,
-  prices: Float64Array,
-): void {
-  state.count(NODE_COST);
+/** Branch and bound on the prices of the relaxation. */
+function branch(state: SearchState, goal: Excess, root: Relaxed, better: (found: Found) => boolean): void {
   const { table } = state;
-  const open = path.order.slice(depth);
-  if (priced(table, g, open, prices) > toBeat(state)) return;
-  let ours = prices;
-  // Few columns are left: a relaxation of their own is cheap and its prices fit better.
-  if (depth > 0 && open.length >= 2 && open.length <= 5) {
-    const relaxed = relax(table, g, open);
-    if (relaxed.bound > toBeat(state)) return;
-    ours = relaxed.prices;
-  }
-  const place = open[0] as number;
-  const column = table.columns[place] as TableColumn;
-  const rest = path.rest[depth] as Float64Array;
-  const later = open.slice(1);
-  const [from, to] = allowed(column, table.rows, g, rest, state.rowLimits(toBeat(state)));
-  const children: { option: number; bound: number }[] = [];
-  for (let option = from - 1; option <= to; option++) {
-    // Before the first allowed option comes the empty place.
-    const chosen = option < from ? -1 : option;
-    if (chosen >= 0) state.addTo(g, place, chosen, 1);
-    if (later.length === 0) {
-      if (state.excessAt(g) <= toBeat(state)) {
-        options[place] = chosen;
-        state.keep(state.judge(options));
+  const toBeat = (): number => goal.weighted(goal.steps(state.best) - 1) + EXCESS_EPS;
+  // Columns whose options differ most in price are settled first: few of their options survive.
+  const spreads = state.all.map((place) => {
+    const values = pricedOptions(table, place, root.prices);
+    return values.reduce((high, v) => Math.max(high, v), 0) - values.reduce((low, v) => Math.min(low, v), 0);
+  });
+  const order = state.all.toSorted((a, b) => (spreads[b] as number) - (spreads[a] as number));
+  const options = new Int32Array(state.all.length).fill(-1);
+
+  const descend = (depth: number, r: Float64Array, massG: number, prices: Float64Array): void => {
+    state.count(NODE_COST);
+    const open = order.slice(depth);
+    if (priced(table, r, massG, open, prices) > toBeat()) return;
+    let ours = prices;
+    // Few columns are left: a relaxation of their own is cheap and its prices fit better.
+    if (depth > 0 && open.length >= 2 && open.length <= 5) {
+      const relaxed = state.relax(goal.weight, r, massG, open);
+      if (relaxed.bound > toBeat()) return;
+      ours = relaxed.prices;
+    }
+    const place = open[0] as number;
+    const column = table.columns[place] as TableColumn;
+    const later = open.slice(1);
+    const base =
+      priceOf(table, r, massG, ours) +
+      later.reduce((sum, p) => sum + Math.min(0, leastPriced(table, p, ours)), 0);
+    const values = pricedOptions(table, place, ours);
+    const limit = toBeat();
+    const children: { option: number; bound: number }[] = base <= limit ? [{ option: -1, bound: base }] : [];
+    for (let option = 0; option < column.count; option++) {
+      const bound = base + (values[option] as number);
+      if (bound <= limit) children.push({ option, bound });
+    }
+    state.count((column.count * table.rows) / 8 + 4 * children.length);
+    children.sort((a, b) => a.bound - b.bound);
+    for (const { option, bound } of children) {
+      if (bound > toBeat()) break;
+      options[place] = option;
+      if (later.length === 0) {
+        state.count(NODE_COST);
+        const found = state.judge(options);
+        if (better(found)) state.best = found;
+        continue;
       }
-    } else children.push({ option: chosen, bound: priced(table, g, later, ours) });
-    if (chosen >= 0) state.addTo(g, place, chosen, -1);
-  }
-  children.sort((a, b) => a.bound - b.bound);
-  for (const { option, bound } of children) {
-    if (bound > toBeat(state)) break;
-    const next = g.slice();
-    if (option >= 0) state.addTo(next, place, option, 1);
-    options[place] = option;
-    descend(state, path, depth + 1, next, options, ours);
-  }
-  options[place] = -1;
+      const next = r.slice();
+      if (option >= 0)
+        for (let i = 0; i < table.rows; i++)
+          next[i] = (next[i] as number) + (column.r[option * table.rows + i] as number);
+      descend(depth + 1, next, massG + (option < 0 ? 0 : (column.mass[option] as number)), ours);
+    }
+    options[place] = -1;
+  };
+  descend(0, table.base.slice(), 0, root.prices);
 }

@@ -1,5 +1,17 @@
 import { Fault } from '../fault';
 import type { Placement } from '../part';
+import { aroundMiddle } from './edit';
+
+/** What is left of some grams after a share of them was taken off in whole quanta. */
+const left = (massG: number, share: number, quantumG: number): number =>
+  massG - Math.min(massG, Math.round((share * massG) / quantumG) * quantumG);
+
+function check(share: number, quantumG: number): void {
+  if (!(share >= 0 && share <= 1)) throw new Fault({ code: 'share-out-of-range', path: 'share' });
+  if (!(quantumG > 0)) throw new Fault({ code: 'not-positive', path: 'quantumG' });
+}
+
+const GONE_G = 1e-9;
 
 /**
  * Takes the same share off every placement, in whole quanta, so that the feel stays: each keeps its place and loses its share rounded.
@@ -12,16 +24,26 @@ export function lightenEvenly(
   share: number,
   quantumG: number,
 ): Placement[] {
-  if (!(share >= 0 && share <= 1)) throw new Fault({ code: 'share-out-of-range', path: 'share' });
-  if (!(quantumG > 0)) throw new Fault({ code: 'not-positive', path: 'quantumG' });
+  check(share, quantumG);
   return placements.flatMap((placement): Placement[] => {
-    const off = Math.min(placement.massG, Math.round((share * placement.massG) / quantumG) * quantumG);
-    const left = placement.massG - off;
-    if (left < 1e-9) return [];
-    const stays = left / placement.massG;
-    if (placement.path === 'slot') return [{ ...placement, massG: left }];
-    const middle = (placement.startCm + placement.endCm) / 2;
-    const half = ((placement.endCm - placement.startCm) / 2) * stays;
-    return [{ ...placement, massG: left, startCm: middle - half, endCm: middle + half }];
+    const massG = left(placement.massG, share, quantumG);
+    // The grams are whole quanta, whatever rounding makes of their share.
+    return massG < GONE_G ? [] : [{ ...aroundMiddle(placement, massG / placement.massG), massG }];
+  });
+}
+
+/** The same for placements that are said by their spot: a strip gets shorter with its mass. @example lightenSpots([{ massG: 3 }], 0.3, 1)[0].massG // 2 */
+export function lightenSpots<T extends { massG: number; spanCm?: number | undefined }>(
+  spots: readonly T[],
+  share: number,
+  quantumG: number,
+): T[] {
+  check(share, quantumG);
+  return spots.flatMap((spot): T[] => {
+    const massG = left(spot.massG, share, quantumG);
+    if (massG < GONE_G) return [];
+    const { spanCm, ...rest } = spot;
+    const shorter = spanCm === undefined ? 0 : (spanCm * massG) / spot.massG;
+    return [{ ...rest, massG, ...(shorter > 0 ? { spanCm: shorter } : {}) } as T];
   });
 }

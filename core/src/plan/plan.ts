@@ -1,200 +1,209 @@
-import { PRIORITY_WEIGHT, aimProblems, deviationFrom, timesOff, withinTolerance, type Aim } from '../aim';
-import type { KnownSpecs } from '../spec';
-import { Fault } from '../fault';
-import { settleFrame, type Frame, type FrameShape } from '../frame';
-import { SPEC_KEYS, add, requireSpecs, specsOf, sumsOf, withAxis, type AxisSpecs, type Specs } from '../mass';
-import type { ZoneName } from '../sport';
-import type { Part, Placement } from '../part';
-import type { Removal, Swap } from './change';
-import { zoneColumn } from './options';
-import { excessSteps, planRows, type PlanProblem } from './problem';
+import { deviationFrom, withinTolerance } from '../aim';
+import { SPEC_KEYS, add, specsOf, sumsOf, type AxisSpecs, type MassSums } from '../mass';
+import type { SpecUncertainty } from '../measure';
+import type { Dress, ZoneName } from '../sport';
+import { partNamed, placementSums, zoneOf, type Part, type Placement } from '../part';
+import { NO_CHANGE, type Change, type Removal, type Swap } from './change';
+import { chanceToPass } from './chance';
+import { errorSources, specErrors, spreadOf, type Care, type SpecError } from './errors';
+import type { Plan } from './made-plan';
+import { guardShares, sharesHold, withinShares } from './guard';
+import { chosenSums, planRows, scoreOf, type PlanProblem, type Shares } from './problem';
+import { bestFirst } from './ranking';
 import { SCHOOLS, SCHOOL_RULES, type School } from './schools';
-import { searchPlan, type Choice } from './search';
+import { searchPlan, type Choice, type Searched } from './search';
+import { settleAim, type Aimed, type Settled } from './settle';
 import { offerColumn, type Offer } from './swaps';
+import { tableFor, tableOf } from './table';
+import { zoneColumns } from './zone-columns';
 
-export interface PlanRequest {
-  shape: FrameShape;
-  specs: Specs;
-  target: Aim;
+export interface PlanRequest extends Aimed {
   /** Empty or left out: the free optimum and every school. */
   schools?: readonly School[];
-  /** The step of a placement's whole mass, g; 0.5 if left out. Not used where parts are given. */
-  quantumG?: number;
   caps?: Partial<Record<ZoneName, number>>;
-  /** What may be put on; without it, grams at a point. */
+  /** What may be put on; without it, grams at a point in steps of the quantum. */
   parts?: readonly Part[];
   /** What may be changed beside putting weight on. */
   offers?: readonly Offer[];
+  /** Plan inside the tolerances by the errors of the build, where that can be; true if left out. */
+  margin?: boolean;
+  /** Placements that stay as they are: the rest is planned around them, and they belong to the plan. */
+  locked?: readonly Placement[];
+  /** What is on the frame, so that the errors of swaps count. */
+  dress?: Dress;
+  /** How the build is made. */
+  care?: Care;
+  /** Standard uncertainties of the instruments that check; the sport's typical ones if left out. */
+  instruments?: SpecUncertainty;
+  /** Pieces lie only at the middle of their zones. */
+  atMiddle?: boolean;
+  /** Choices that may be judged for each school. */
+  work?: number;
 }
 
-export interface Plan {
-  school: School;
-  placements: Placement[];
-  specs: AxisSpecs;
-  deviation: KnownSpecs;
-  withinTolerance: boolean;
-  places: number;
-  addedG: number;
-  swaps: Swap[];
-  removals: Removal[];
-}
+const partsOf = ({ parts }: PlanRequest): readonly Part[] => parts ?? [];
 
-const USUAL_QUANTUM_G = 0.5;
-
-function settle(request: PlanRequest): { frame: Frame; before: AxisSpecs } {
-  const frame = settleFrame(request.shape);
-  const before = requireSpecs(withAxis(request.specs, frame.sport.axisCm), frame.lengthCm);
-  const problems = aimProblems(request.target, frame.lengthCm, before);
-  if (request.quantumG !== undefined && !(request.quantumG > 0)) {
-    problems.push({ code: 'not-positive', path: 'quantumG' });
-  }
-  if (problems.length > 0) throw new Fault(...problems);
-  return { frame, before };
-}
-
-/** The optimisation behind a plan of one school; tests compare its optimum with other solvers'. */
-export function planProblem(request: PlanRequest, school: School): PlanProblem {
-  const { frame, before } = settle(request);
+function problemOf(
+  { frame, before }: Settled,
+  request: PlanRequest,
+  school: School,
+  shares: Shares,
+): PlanProblem {
   const rule = SCHOOL_RULES[school];
   const zones = frame.sport.zones.filter((zone) => rule.zones?.includes(zone.name) ?? true);
-  const pieces = request.parts ?? request.quantumG ?? USUAL_QUANTUM_G;
+  const locked = request.locked ?? [];
+  const base = locked.reduce<MassSums>(
+    (sums, p) => add(sums, placementSums(frame, p, partNamed(partsOf(request), p.partId))),
+    sumsOf(before),
+  );
+  const lockedIn = (name: ZoneName): number =>
+    locked.reduce((sum, p) => (zoneOf(frame, p) === name ? sum + p.massG : sum), 0);
   return {
     before,
-    base: sumsOf(before),
-    rows: planRows(before, request.target),
+    base,
+    rows: planRows(before, request.target, shares),
     columns: [
-      ...zones.map((zone) => zoneColumn(frame, zone, pieces, request.caps?.[zone.name] ?? zone.capG)),
+      ...zoneColumns(
+        frame,
+        zones,
+        request,
+        ({ name, capG }) => (request.caps?.[name] ?? capG) - lockedIn(name),
+      ),
       ...(request.offers ?? []).map(offerColumn),
     ],
     rule,
   };
 }
 
-function planOf(request: PlanRequest, problem: PlanProblem, school: School, choice: Choice): Plan {
-  const { before } = problem;
-  const placements: Placement[] = [];
+/** The optimisation behind a plan of one school, by shares of the tolerances; tests compare its optimum with other solvers'. */
+export const planProblem = (request: PlanRequest, school: School, shares: Shares = {}): PlanProblem =>
+  problemOf(settleAim(request), request, school, shares);
+
+/** What a choice does to the frame. */
+function changeOf(request: PlanRequest, problem: PlanProblem, choice: Choice): Change {
+  const placements: Placement[] = [...(request.locked ?? [])];
   const swaps: Swap[] = [];
   const removals: Removal[] = [];
-  let sums = problem.base;
+  const named = new Set(placements.map(({ id }) => id));
   problem.columns.forEach(({ options }, k) => {
     const index = choice[k];
     const option = index === undefined ? undefined : options[index];
     if (!option) return;
-    sums = add(sums, option.sums);
     const { placement, swap, removal } = option;
-    if (placement) placements.push({ ...placement, id: `p${placements.length + 1}` });
+    if (placement) {
+      let n = placements.length + 1;
+      while (named.has(`p${n}`)) n++;
+      named.add(`p${n}`);
+      placements.push({ ...placement(), id: `p${n}` });
+    }
     if (swap) swaps.push(swap);
     if (removal) removals.push(removal);
   });
+  return { ...NO_CHANGE, placements, swaps, removals, parts: partsOf(request) };
+}
+
+interface Worked {
+  change: Change;
+  specs: AxisSpecs;
+  addedG: number;
+  /** Errors of the build alone. */
+  build: SpecError[];
+}
+
+function workOut(
+  { frame, before }: Settled,
+  request: PlanRequest,
+  problem: PlanProblem,
+  choice: Choice,
+): Worked {
+  const sums = chosenSums(problem, choice);
   const specs = specsOf(sums, before.axisCm, before.twistWeight !== undefined);
+  const change = changeOf(request, problem, choice);
+  const build = specErrors(specs, errorSources(frame, request.dress ?? {}, change, request.care));
+  return { change, specs, addedG: sums.massG - sumsOf(before).massG, build };
+}
+
+/** How often the margin is fitted to the build that it leads to. */
+const GUARD_ROUNDS = 3;
+
+/** Nothing outside: what may be used is kept. */
+const inside = ({ score }: Searched): boolean => score.mustSteps === 0 && score.wantSteps === 0;
+
+/**
+ * The best plan of one school. With a margin, the tolerances are narrowed by the errors of the build that the plan leads to, found in a few rounds; where
+ * that cannot be kept the plain tolerances stand.
+ */
+function planOf(settled: Settled, request: PlanRequest, school: School): Plan {
+  const { target, work } = request;
+  const plain = problemOf(settled, request, school, {});
+  const within = (shares: Shares): PlanProblem => ({
+    ...plain,
+    rows: planRows(settled.before, target, shares),
+  });
+  const table = tableOf(plain);
+  const attempt = (problem: PlanProblem) => {
+    const own = problem === plain ? table : tableFor(table, problem);
+    const searched = searchPlan(problem, { work, table: own, insideOnly: problem !== plain });
+    return { searched, worked: workOut(settled, request, problem, searched.choice) };
+  };
+  let best = attempt(plain);
+  if ((request.margin ?? true) && inside(best.searched)) {
+    let shares: Shares = guardShares(target, spreadOf(best.worked.build));
+    for (let round = 0; round < GUARD_ROUNDS; round++) {
+      const next = attempt(within(shares));
+      if (!inside(next.searched)) break;
+      best = next;
+      const needed = guardShares(target, spreadOf(next.worked.build));
+      if (sharesHold(shares, needed)) break;
+      shares = Object.fromEntries(SPEC_KEYS.map((key) => [key, Math.min(shares[key] ?? 1, needed[key])]));
+    }
+  }
+  return finished(settled, request, school, plain, best);
+}
+
+function finished(
+  { frame }: Settled,
+  request: PlanRequest,
+  school: School,
+  plain: PlanProblem,
+  { searched, worked }: { searched: Searched; worked: Worked },
+): Plan {
+  const { target } = request;
+  const { change, specs, build, addedG } = worked;
+  // Ranked by the plain tolerances, whatever margin it was made with.
+  const score = scoreOf(plain, searched.choice);
   return {
     school,
-    placements,
-    swaps,
-    removals,
+    placements: [...change.placements],
+    swaps: [...change.swaps],
+    removals: [...change.removals],
     specs,
-    deviation: deviationFrom(request.target, specs),
-    withinTolerance: withinTolerance(request.target, specs),
-    places: placements.length + swaps.length + removals.length,
-    addedG: sums.massG - problem.base.massG,
+    deviation: deviationFrom(target, specs),
+    withinTolerance: withinTolerance(target, specs),
+    places: change.placements.length + change.swaps.length + change.removals.length,
+    addedG,
+    chance: chanceToPass(frame, target, specs, build, request.instruments).chance,
+    guarded: withinShares(target, specs, guardShares(target, spreadOf(build))),
+    proven: searched.proven,
+    ...(searched.proven ? {} : { bound: searched.bound }),
+    score,
   };
 }
 
-/** How far outside its tolerances a plan lies, in tolerances; 0 inside. */
-export const excessOf = (aim: Aim, deviation: KnownSpecs): number =>
-  SPEC_KEYS.reduce((sum, key) => {
-    const target = aim[key];
-    const off = deviation[key];
-    if (!target || off === undefined) return sum;
-    return (
-      sum + PRIORITY_WEIGHT[target.priority ?? 'want'] * Math.max(0, timesOff(target, target.value + off) - 1)
-    );
-  }, 0);
+/** The schools that are asked for: all where none is named. */
+export const schoolsOf = ({ schools }: Pick<PlanRequest, 'schools'>): readonly School[] =>
+  schools && schools.length > 0 ? schools : SCHOOLS;
 
 /**
- * Plans that bring a frame to an aim: for each school the proven optimum, best first
- * (least outside tolerance in hundredths of one, then fewest places, then least mass; the free optimum before an equal school).
+ * Plans that bring a frame to an aim: for each school the proven optimum, or the best found with a bound; best first (see {@link bestFirst}).
  * @param request see {@link PlanRequest}
  * @throws Fault for impossible specs or aims, `twist-not-measured` where the aim names a twist weight and the frame has none
  * @example makePlans({ shape, specs, target: { massG: { value: 348, tolerance: 1 } } })[0].placements
  */
 export function makePlans(request: PlanRequest): Plan[] {
-  settle(request);
-  const schools = request.schools && request.schools.length > 0 ? request.schools : SCHOOLS;
-  const plans = schools.map((school) => {
-    const problem = planProblem(request, school);
-    return planOf(request, problem, school, searchPlan(problem));
-  });
-  return bestFirst(plans, request.target);
-}
-
-/** Plans in order: least outside tolerance in hundredths of one, then fewest places, then least mass; equal plans keep their order. */
-export function bestFirst(plans: readonly Plan[], aim: Aim): Plan[] {
-  // What is within tolerance counts as no step, whatever rounding says.
-  const outside = (plan: Plan): number =>
-    plan.withinTolerance ? 0 : Math.max(1, excessSteps(excessOf(aim, plan.deviation)));
-  return [...plans].sort((a, b) => {
-    const excess = outside(a) - outside(b);
-    if (excess !== 0) return excess;
-    return a.places - b.places || round(a.addedG) - round(b.addedG);
-  });
-}
-
-const round = (massG: number): number => Math.round(massG * 1e6) / 1e6;
-
-/** What a plan does, as text that is the same for plans that do the same. */
-function doing({ placements, swaps, removals }: Plan): string {
-  const puts = placements.map((p) => {
-    const where = p.path === 'slot' ? p.slot : p.startCm.toFixed(4);
-    return `${p.path} ${where} ${p.partId} ${p.massG.toFixed(6)}`;
-  });
-  return JSON.stringify([puts.toSorted(), swaps, removals]);
-}
-
-/** Plans of which no two do the same, in their order. */
-export function distinctPlans(plans: readonly Plan[]): Plan[] {
-  const seen = new Set<string>();
-  return plans.filter((plan) => {
-    const own = doing(plan);
-    return !seen.has(own) && seen.add(own);
-  });
-}
-
-/**
- * The best plan of a school and the next best ones that do without at least one of the places used before: distinct plans, best first.
- * @param count how many at most
- * @example bestPlans(request, 3).length // 3, or fewer where there is no other way
- */
-export function bestPlans(request: PlanRequest, count = 3, school: School = 'free'): Plan[] {
-  const problem = planProblem(request, school);
-  const solved = (
-    without: ReadonlySet<number>,
-  ): { plan: Plan; used: number[]; without: ReadonlySet<number> } => {
-    const columns = problem.columns.map((column, k) =>
-      without.has(k) ? { ...column, options: [] } : column,
-    );
-    const choice = searchPlan({ ...problem, columns });
-    const used = choice.flatMap((option, k) => (option === undefined ? [] : [k]));
-    return { plan: planOf(request, problem, school, choice), used, without };
-  };
-  // Each plan found splits what is left: the next best does without one of its places (Lawler 1972; from memory).
-  const open = [solved(new Set())];
-  const found: Plan[] = [];
-  const seen = new Set<string>();
-  while (found.length < count && open.length > 0) {
-    const [best] = bestFirst(
-      open.map((candidate) => candidate.plan),
-      request.target,
-    );
-    const index = open.findIndex((candidate) => candidate.plan === best);
-    const [candidate] = open.splice(index, 1);
-    if (!candidate) break;
-    const key = candidate.used.join(' ');
-    if (!seen.has(key)) {
-      seen.add(key);
-      found.push(candidate.plan);
-      for (const k of candidate.used) open.push(solved(new Set([...candidate.without, k])));
-    }
-  }
-  return found;
+  const settled = settleAim(request);
+  return bestFirst(
+    schoolsOf(request).map((school) => planOf(settled, request, school)),
+    request.margin,
+  );
 }

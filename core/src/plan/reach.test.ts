@@ -121,4 +121,81 @@ describe('reach', () => {
     expect(found[1]?.distanceSteps).toBeCloseTo(0, 6);
     expect(found[2]?.distanceSteps).toBeCloseTo(0, 6);
   });
+
+  it('says the nearest that can be: no other load of the zones comes nearer', () => {
+    const step = { massG: 3, balanceCm: 0.3, swingWeight: 0.025 * own.swingWeight, twistWeight: 0.4 };
+    fc.assert(
+      fc.property(
+        fc.record({
+          massG: fc.double({ min: 318, max: 365, noNaN: true }),
+          balanceCm: fc.double({ min: 30.5, max: 34.5, noNaN: true }),
+          swingWeight: fc.double({ min: 300, max: 380, noNaN: true }),
+          twistWeight: fc.double({ min: 12.5, max: 17, noNaN: true }),
+        }),
+        fc.array(fc.double({ min: 0, max: 1, noNaN: true }), { minLength: 8, maxLength: 8 }),
+        (target, shares) => {
+          const [found] = reach(shape, own, [{ id: 'a', specs: target }]);
+          const zones = frame.sport.zones.map((zone) => ({
+            ...placeOf(frame, { zone: zone.name }),
+            capG: zone.capG,
+          }));
+          const distance = (loads: number[]): number => {
+            const additions = zones.map(({ xCm, yCm, capG }, i) => ({
+              massG: (loads[i] ?? 0) * capG,
+              at: { xCm, yCm },
+            }));
+            const { specs } = predict(shape, own, additions);
+            return Math.hypot(
+              (specs.massG - target.massG) / step.massG,
+              (specs.balanceCm - target.balanceCm) / step.balanceCm,
+              (specs.swingWeight - target.swingWeight) / step.swingWeight,
+              ((specs.twistWeight ?? 0) - target.twistWeight) / step.twistWeight,
+            );
+          };
+          // From random loads downhill, one zone after the other.
+          const loads = [...shares];
+          for (let size = 0.25; size > 1e-3; size /= 1.5)
+            for (let i = 0; i < 8; i++)
+              for (const way of [size, -size]) {
+                const next = loads.with(i, Math.min(1, Math.max(0, (loads[i] ?? 0) + way)));
+                if (distance(next) < distance(loads)) loads[i] = next[i] as number;
+              }
+          expect(found?.distanceSteps).toBeLessThanOrEqual(distance(loads) + 2e-3);
+        },
+      ),
+      { numRuns: 40, seed: 12 },
+    );
+  });
+
+  it('reaches over what is known, and names what is not', () => {
+    const [some, none, axis] = reach(shape, own, [
+      { id: 'weight', specs: { massG: 330 } },
+      { id: 'nothing', specs: {} },
+      { id: 'other axis', specs: { massG: 330, swingWeight: 330, axisCm: 10 } },
+    ]);
+    expect(some).toMatchObject({ reachable: true, unknown: ['balanceCm', 'swingWeight', 'twistWeight'] });
+    expect(some?.addedG).toBeCloseTo(2, 6);
+    expect(some?.distanceSteps).toBeCloseTo(0, 6);
+    expect(none).toMatchObject({ reachable: false, impossible: 'nothing-stated' });
+    // Without a balance its swing weight cannot be moved to the frame's own axis.
+    expect(axis?.unknown).toContain('swingWeight');
+    const { twistWeight: _, ...untwisted } = own;
+    const [found] = reach(shape, untwisted, [{ id: 'a', specs: own }]);
+    expect(found?.unknown).toEqual(['twistWeight']);
+  });
+
+  it('is not failed by a setup that cannot be', () => {
+    const found = reach(shape, own, [
+      { id: 'cannot', specs: { massG: 330, balanceCm: 32, swingWeight: 1 } },
+      { id: 'can', specs: { massG: 330, balanceCm: 32.2, swingWeight: 320 } },
+    ]);
+    expect(found[0]).toEqual({
+      id: 'cannot',
+      reachable: false,
+      addedG: 0,
+      unknown: [],
+      impossible: 'swing-weight-impossible',
+    });
+    expect(found[1]?.reachable).toBe(true);
+  });
 });

@@ -1,115 +1,221 @@
-import { stepDistance } from '../compare';
+import { noticeableStep, stepDistance } from '../compare';
+import type { FaultCode } from '../fault';
 import { placeOf, settleFrame, type FrameShape } from '../frame';
 import {
-  add,
+  SPEC_KEYS,
   additionSums,
+  linearSpec,
   requireSpecs,
-  shiftAxis,
+  setupProblem,
+  shiftKnown,
   specsOf,
   sumsOf,
-  swingAbout,
   withAxis,
+  type AxisSpecs,
+  type MassSums,
+  type SpecKey,
   type Specs,
 } from '../mass';
-import { relax } from './relaxation';
-import type { Table } from './table';
+import type { KnownSpecs } from '../spec';
+import type { SportData } from '../sport';
+import { BoundedSquares } from './bounded-squares';
+import { mix } from './relaxation';
+import { WANT, type Table } from './table';
 
 export interface Reach {
   id: string;
-  /** Whether every spec can be brought within one noticeable step. */
+  /** Whether every spec that the setup knows can be brought within one noticeable step. */
   reachable: boolean;
+  /** The least grams to be within a step of every spec; where that cannot be, the grams of the nearest that can be. */
   addedG: number;
-  /** Distance that is left, in noticeable steps. */
-  distanceSteps: number;
+  /** The least distance that there can be, in noticeable steps; undefined for a setup that cannot be. */
+  distanceSteps?: number;
+  /** Specs that are not known on both sides, and do not count. */
+  unknown: SpecKey[];
+  /** What is wrong with a setup that cannot be. */
+  impossible?: FaultCode;
 }
 
-/** A gram costs little beside a step: grams only decide among ways that come equally near. */
+/** A gram costs little beside a step: grams only decide among ways that stay within the steps. */
 const STEPS_PER_G = 1e-4;
 const REACHED_EPS = 1e-6;
+/** A balance is a ratio: its row is scaled by the mass that came out before. */
+const BALANCE_ROUNDS = 4;
+const SAME_MASS = 1e-4;
+
+interface ZoneLoad {
+  massG: number;
+  sums: MassSums;
+}
+
+class Reacher {
+  private readonly all: number[];
+  private readonly tables: Table[] = [];
+  private readonly spaces: { squares: BoundedSquares; a: Float64Array; b: Float64Array; x: Float64Array }[] =
+    [];
+
+  constructor(
+    private readonly own: AxisSpecs,
+    private readonly base: MassSums,
+    private readonly zones: readonly ZoneLoad[],
+    private readonly sport: SportData,
+  ) {
+    this.all = zones.map((_, k) => k);
+  }
+
+  /** Sums of the frame with shares of each zone's cap put on. */
+  private with(shares: ArrayLike<number>): MassSums {
+    const sums = { ...this.base };
+    for (let k = 0; k < this.zones.length; k++) {
+      const share = shares[k] as number;
+      if (!(share > 0)) continue;
+      const load = (this.zones[k] as ZoneLoad).sums;
+      sums.massG += share * load.massG;
+      sums.firstGCm += share * load.firstGCm;
+      sums.secondGCm2 += share * load.secondGCm2;
+      sums.twistGCm2 += share * load.twistGCm2;
+    }
+    return sums;
+  }
+
+  /** One noticeable step of a row; a balance's is that of its moment at a mass. */
+  private step(key: SpecKey, massG: number): number {
+    const step = noticeableStep(this.sport.noticeable, key, this.own.swingWeight);
+    return key === 'balanceCm' ? step * massG : step;
+  }
+
+  private gap(key: SpecKey, target: number, step: number): number {
+    const { base, own } = this;
+    const aim: Record<SpecKey, number> = {
+      massG: target - own.massG,
+      balanceCm: target * base.massG - base.firstGCm,
+      swingWeight: target - own.swingWeight,
+      twistWeight: target - (own.twistWeight ?? 0),
+    };
+    return aim[key] / step;
+  }
+
+  /** Shares that come nearest: the least sum of squared steps. */
+  nearest(keys: readonly SpecKey[], target: KnownSpecs): Float64Array {
+    const n = this.zones.length;
+    const { squares, a, b, x } = (this.spaces[keys.length] ??= {
+      squares: new BoundedSquares(keys.length, n),
+      a: new Float64Array(keys.length * n),
+      b: new Float64Array(keys.length),
+      x: new Float64Array(n),
+    });
+    x.fill(0);
+    let massG = target.massG ?? this.own.massG;
+    for (let round = 0; round < BALANCE_ROUNDS; round++) {
+      keys.forEach((key, i) => {
+        // Only the balance's row changes with the mass.
+        if (round > 0 && key !== 'balanceCm') return;
+        const to = target[key] as number;
+        const step = this.step(key, massG);
+        for (let k = 0; k < n; k++)
+          a[i * n + k] = linearSpec(key, (this.zones[k] as ZoneLoad).sums, to, this.own.axisCm) / step;
+        b[i] = this.gap(key, to, step);
+      });
+      squares.solve(a, b, x);
+      const came = this.with(x).massG;
+      if (!keys.includes('balanceCm') || Math.abs(came - massG) < SAME_MASS * massG) break;
+      massG = came;
+    }
+    return x;
+  }
+
+  /** The least grams with every row within a step; undefined where that cannot be. */
+  lightest(keys: readonly SpecKey[], target: KnownSpecs): number | undefined {
+    const { zones, own } = this;
+    const scale = target.massG ?? own.massG;
+    const table = this.tableOf(keys.length);
+    keys.forEach((key, i) => {
+      const to = target[key] as number;
+      const step = this.step(key, scale);
+      table.base[i] = -this.gap(key, to, step);
+      // A balance may be a step off at the mass that comes out.
+      const ratio = key === 'balanceCm';
+      table.room[i] = ratio ? own.massG / scale : 1;
+      table.roomPerG[i] = ratio ? 1 / scale : 0;
+      for (let k = 0; k < zones.length; k++) {
+        const { r } = table.columns[k] as Table['columns'][number];
+        r[i] = linearSpec(key, (zones[k] as ZoneLoad).sums, to, own.axisCm) / step;
+      }
+    });
+    const { shares } = mix(table, table.share, table.base, 0, this.all, STEPS_PER_G);
+    const sums = this.with(shares.map((share) => share[0] as number));
+    const { steps: left } = this.distance(sums, target);
+    for (const key of keys) if (Math.abs(left[key] as number) > 1 + REACHED_EPS) return undefined;
+    return sums.massG - own.massG;
+  }
+
+  /** One table for each number of rows, filled anew for each setup. */
+  private tableOf(rows: number): Table {
+    return (this.tables[rows] ??= {
+      rows,
+      base: new Float64Array(rows),
+      room: new Float64Array(rows),
+      roomPerG: new Float64Array(rows),
+      share: new Float64Array(rows).fill(1),
+      kind: new Uint8Array(rows).fill(WANT),
+      columns: this.zones.map(({ massG }, index) => ({
+        index,
+        count: 1,
+        r: new Float64Array(rows),
+        mass: Float64Array.of(massG),
+        lines: [],
+        single: true,
+        lightest: massG,
+        heaviest: massG,
+      })),
+    });
+  }
+
+  distance(sums: MassSums, target: KnownSpecs) {
+    const reached = specsOf(sums, this.own.axisCm, this.own.twistWeight !== undefined);
+    return stepDistance(reached, target, this.sport, this.own.swingWeight);
+  }
+
+  reach(id: string, setup: KnownSpecs & { axisCm?: number }, mostCm: number): Reach {
+    const problem = setupProblem(setup, this.sport, mostCm);
+    if (problem) return { id, reachable: false, addedG: 0, unknown: [], impossible: problem };
+    const target = shiftKnown(setup, this.own.axisCm, this.sport.axisCm);
+    const keys = SPEC_KEYS.filter((key) => target[key] !== undefined && this.own[key] !== undefined);
+    const unknown = SPEC_KEYS.filter((key) => !keys.includes(key));
+    const nearest = this.with(this.nearest(keys, target));
+    const { distanceSteps } = this.distance(nearest, target);
+    // All within a step is at most the root of so many steps away.
+    const hopeless = distanceSteps > Math.sqrt(keys.length) + REACHED_EPS;
+    const lightest = hopeless ? undefined : this.lightest(keys, target);
+    return {
+      id,
+      reachable: lightest !== undefined,
+      addedG: lightest ?? nearest.massG - this.own.massG,
+      distanceSteps,
+      unknown,
+    };
+  }
+}
 
 /**
- * How close a frame can get to each of many setups: the continuous optimum over all zones, with a tolerance of one noticeable step a spec,
- * then the least mass. What is on the frame stays on it. Specs that one side does not know are left out.
- * @param specs of the frame @param setups in the same dress; each may state its own axis
- * @throws Fault for impossible specs, with the setup's place in the list
+ * How close a frame can get to each of many setups, over all zones and what each takes (continuous; what is on the frame stays on it): the least distance
+ * that there can be, by bounded least squares; and, apart from it, the least grams with every spec within one noticeable step, a linear programme.
+ * Specs that one side does not know do not count and are named; a setup that cannot be is answered with what is wrong and fails no other.
+ * @param specs of the frame @param setups in the same dress, with what is known of each; each may state its own axis
+ * @throws Fault for impossible specs of the frame
  * @example reach(shape, specs, [{ id: 'a', specs: heavier }])[0].reachable // true
  */
 export function reach(
   shape: FrameShape,
   specs: Specs,
-  setups: readonly { id: string; specs: Specs }[],
+  setups: readonly { id: string; specs: KnownSpecs & { axisCm?: number } }[],
 ): Reach[] {
   const frame = settleFrame(shape);
   const own = requireSpecs(withAxis(specs, frame.sport.axisCm), frame.lengthCm);
-  const base = sumsOf(own);
-  const zones = frame.sport.zones.map((zone) => {
-    const place = placeOf(frame, { zone: zone.name });
-    return {
-      massG: zone.capG,
-      sums: additionSums(frame, { massG: zone.capG, at: { xCm: place.xCm, yCm: place.yCm } }),
-    };
+  const zones = frame.sport.zones.map((zone): ZoneLoad => {
+    const { xCm, yCm } = placeOf(frame, { zone: zone.name });
+    return { massG: zone.capG, sums: additionSums(frame, { massG: zone.capG, at: { xCm, yCm } }) };
   });
-  const { noticeable } = frame.sport;
-  const swingStep = noticeable.swingWeightShare * own.swingWeight;
-
-  // The table is made once and filled anew for each setup: only the balance row's coefficients and the start change.
-  const twist = own.twistWeight !== undefined;
-  const table: Table = {
-    rows: twist ? 8 : 6,
-    base: new Float64Array(twist ? 8 : 6),
-    weight: new Float64Array(twist ? 8 : 6).fill(1),
-    hard: new Uint8Array(twist ? 8 : 6),
-    columns: zones.map(({ massG }, index) => ({
-      index,
-      count: 1,
-      g: new Float64Array(twist ? 8 : 6),
-      mass: Float64Array.of(massG),
-      ascending: true,
-      trend: new Int8Array(twist ? 8 : 6),
-      least: new Float64Array(twist ? 8 : 6),
-      linear: true,
-    })),
-  };
-  const all = zones.map((_, place) => place);
-  const set = (g: Float64Array, row: number, change: number, room: number): void => {
-    g[2 * row] = change - room;
-    g[2 * row + 1] = -change - room;
-  };
-
-  return setups.map(({ id, specs: given }, n) => {
-    const target = shiftAxis(
-      requireSpecs(withAxis(given, frame.sport.axisCm), frame.lengthCm * 2, `setups.${n}.specs`),
-      own.axisCm,
-    );
-    const perMoment = 1 / (noticeable.balanceCm * target.massG);
-    zones.forEach(({ massG, sums }, place) => {
-      const { g } = table.columns[place] as Table['columns'][number];
-      set(g, 0, massG / noticeable.massG, 0);
-      set(g, 1, (sums.firstGCm - target.balanceCm * sums.massG) * perMoment, massG / target.massG);
-      set(g, 2, swingAbout(sums, own.axisCm) / swingStep, 0);
-      if (twist) set(g, 3, sums.twistGCm2 / 1000 / noticeable.twistWeight, 0);
-    });
-    set(table.base, 0, (own.massG - target.massG) / noticeable.massG, 1);
-    set(
-      table.base,
-      1,
-      (base.firstGCm - target.balanceCm * base.massG) * perMoment,
-      base.massG / target.massG,
-    );
-    set(table.base, 2, (own.swingWeight - target.swingWeight) / swingStep, 1);
-    if (twist) {
-      const off = target.twistWeight === undefined ? 0 : (own.twistWeight as number) - target.twistWeight;
-      set(table.base, 3, off / noticeable.twistWeight, 1);
-      table.weight[6] = table.weight[7] = target.twistWeight === undefined ? 0 : 1;
-    }
-    const { shares } = relax(table, table.base, all, STEPS_PER_G);
-    let sums = base;
-    zones.forEach((zone, place) => {
-      sums = add(sums, zone.sums, shares[place]?.[0] ?? 0);
-    });
-    const reached = specsOf(sums, own.axisCm, twist);
-    const { distanceSteps, steps } = stepDistance(reached, target, frame.sport, own.swingWeight);
-    const worst = Math.max(...Object.values(steps).map(Math.abs));
-    return { id, reachable: worst <= 1 + REACHED_EPS, addedG: sums.massG - base.massG, distanceSteps };
-  });
+  const reacher = new Reacher(own, sumsOf(own), zones, frame.sport);
+  return setups.map(({ id, specs: given }) => reacher.reach(id, given, frame.lengthCm * 2));
 }

@@ -1,119 +1,150 @@
-import { Fault } from '../fault';
-import type { Table, TableColumn } from './table';
+import { EXCESS_EPS, NEAR_STEP, excessOfSteps, excessSteps, nearSteps, type Score } from './problem';
+import { relax, type Relaxed } from './relaxation';
+import { MUST, TIE, WANT, type Table } from './table';
 
-/** A hard row may be broken by rounding, no more. */
-const HARD_EPS = 1e-9;
-/** More work than any real plan needs, in choices judged; beyond it the answer is «not proven», never a guess. */
-const MOST_WORK = 5_000_000;
+/** A tie may be broken by rounding, no more. */
+const TIE_EPS = 1e-9;
+/** How much a tolerance outside of a must counts beside one of a want where both are bounded at once: any number gives a valid bound. */
+const MUST_WEIGHT = 100;
+const TIE_WEIGHT = 1000;
+
+/** The most that a choice may lie outside, in tolerances. */
+export interface Limits {
+  must: number;
+  want: number;
+}
+
+/** What a search among the choices of some places looks for. */
+export interface Wanted {
+  limits: Limits;
+  /** Tenths of a tolerance that the farthest spec may be off at most. */
+  near: number;
+  /** Mass that may be put on at most, g. */
+  massG: number;
+}
+
+/** Thrown, and caught, inside the search: no more work is to be done. */
+export const OUT_OF_WORK = Symbol('out of work');
 
 /** A choice with all that it is judged by. */
-export interface Found {
-  excess: number;
-  places: number;
-  mass: number;
-  offAim: number;
+export interface Found extends Score {
+  must: number;
+  want: number;
+  tied: boolean;
   /** Option by place in `table.columns`, −1 for none. */
   options: Int32Array;
 }
 
-/** A search under way: the table, the best choice so far, and what every part of the search does with a choice. */
+/** A search under way: the table, the work left, the best choice so far, and how a choice is judged. */
 export class SearchState {
   readonly all: number[];
-  private work = 0;
-  readonly best: Found;
+  /** Weights of the rows in bounds on everything outside. */
+  readonly weight: Float64Array;
+  best: Found;
+  readonly nothing: Found;
 
   constructor(
     readonly table: Table,
-    readonly rowsOfAim: number,
+    private work: number,
   ) {
     this.all = table.columns.map((_, place) => place);
-    this.best = this.judge(new Int32Array(this.all.length).fill(-1));
+    this.weight = this.weights(MUST_WEIGHT, 1);
+    this.best = this.nothing = this.judge(new Int32Array(this.all.length).fill(-1));
   }
 
-  /** Counts work done and ends a search that would take too long. @param choices what it cost, in choices judged */
+  weights(must: number, want: number): Float64Array {
+    return Float64Array.from(this.table.kind, (kind) =>
+      kind === TIE ? TIE_WEIGHT : kind === MUST ? must : want,
+    );
+  }
+
+  /** Counts work done, in choices judged. @throws OUT_OF_WORK */
   count(choices: number): void {
-    this.work += choices;
-    if (this.work > MOST_WORK) throw new Fault({ code: 'plan-not-proven', path: 'target' });
+    this.work -= choices;
+    if (this.work < 0) throw OUT_OF_WORK;
   }
 
-  excessAt(g: Float64Array): number {
-    const { rows, weight, hard } = this.table;
-    let excess = 0;
-    for (let i = 0; i < rows; i++) {
-      const value = g[i] as number;
-      if (value <= 0) continue;
-      if (hard[i]) {
-        if (value > HARD_EPS) return Infinity;
-      } else excess += (weight[i] as number) * value;
-    }
-    return excess;
+  /** The work that is left, of which a part may be set apart for what comes later. */
+  spare(share: number): { back: () => void } {
+    const kept = share * this.work;
+    this.work -= kept;
+    return { back: () => (this.work = Math.max(0, this.work) + kept) };
   }
+
+  /** The continuous relaxation of what is open, with the work that it takes. */
+  relax(weight: Float64Array, r: Float64Array, massG: number, open: readonly number[]): Relaxed {
+    const rows = 2 * this.table.rows + open.length;
+    let picks = 0;
+    let options = 0;
+    for (const place of open) {
+      const column = this.table.columns[place];
+      picks += column?.lines.length || (column?.count ?? 0);
+      options += column?.count ?? 0;
+    }
+    // Measured: about a dozen pivots over the whole tableau, and the bound over every option.
+    this.count((rows * (picks + 2 * rows)) / 3 + (options * this.table.rows) / 8);
+    return relax(this.table, weight, r, massG, open);
+  }
+
+  /** The most that the bound of {@link weight} may be for a choice within limits. */
+  static weighted = ({ must, want }: Limits): number => MUST_WEIGHT * must + want;
 
   judge(options: Int32Array): Found {
-    const g = this.table.base.slice();
+    const { table } = this;
+    const r = table.base.slice();
     let places = 0;
-    let mass = 0;
+    let massG = 0;
     options.forEach((option, place) => {
-      const column = this.table.columns[place];
+      const column = table.columns[place];
       if (option < 0 || !column) return;
       places++;
-      mass += column.mass[option] as number;
-      this.addTo(g, place, option, 1);
+      massG += column.mass[option] as number;
+      for (let i = 0; i < table.rows; i++)
+        r[i] = (r[i] as number) + (column.r[option * table.rows + i] as number);
     });
-    return { excess: this.excessAt(g), places, mass, offAim: this.offAim(g), options: options.slice() };
+    const { must, want, farthest, tied } = this.weigh(r, massG);
+    return {
+      must,
+      want,
+      tied,
+      mustSteps: excessSteps(must),
+      wantSteps: excessSteps(want),
+      nearSteps: nearSteps(farthest),
+      places,
+      addedG: massG,
+      options: options.slice(),
+    };
   }
 
-  /** Distance from the aim itself: half the gap between the two rows of a spec, since their rooms cancel. */
-  offAim(g: Float64Array): number {
-    let off = 0;
-    for (let i = 0; i < this.rowsOfAim; i++)
-      off += Math.abs((g[2 * i] as number) - (g[2 * i + 1] as number)) / 2;
-    return off;
-  }
-
-  addTo(g: Float64Array, place: number, option: number, times: 1 | -1): void {
-    const column = this.table.columns[place];
-    if (!column) return;
-    const { rows } = this.table;
-    for (let i = 0; i < rows; i++) g[i] = (g[i] as number) + times * (column.g[option * rows + i] as number);
-  }
-
-  keep(found: Found): void {
-    Object.assign(this.best, found);
-  }
-
-  /** No row may exceed this by itself where the whole excess is to stay within a limit. */
-  rowLimits(limit: number): Float64Array {
-    const { weight, hard } = this.table;
-    return weight.map((w, i) => (hard[i] ? HARD_EPS : limit / w));
-  }
-}
-
-/** The options of a column that leave every row a chance to keep its limit: found by bisection where a row rises or falls throughout. */
-export function allowed(
-  column: TableColumn,
-  rows: number,
-  g: Float64Array,
-  rest: Float64Array,
-  most: Float64Array,
-): [number, number] {
-  let from = 0;
-  let to = column.count - 1;
-  for (let i = 0; i < rows && from <= to; i++) {
-    const trend = column.trend[i] as number;
-    if (trend === 0) continue;
-    const room = (most[i] as number) - (g[i] as number) - (rest[i] as number);
-    // trend > 0: the last option still within the room; trend < 0: the first one.
-    let low = from - 1;
-    let high = to + 1;
-    while (high - low > 1) {
-      const middle = (low + high) >> 1;
-      const fits = (column.g[middle * rows + i] as number) <= room;
-      if (fits === trend > 0) low = middle;
-      else high = middle;
+  weigh(r: Float64Array, massG: number): { must: number; want: number; farthest: number; tied: boolean } {
+    const { table } = this;
+    const found = { must: 0, want: 0, farthest: 0, tied: true };
+    for (let i = 0; i < table.rows; i++) {
+      const room = (table.room[i] as number) + (table.roomPerG[i] as number) * massG;
+      const off = Math.abs(r[i] as number);
+      const kind = table.kind[i];
+      if (kind === TIE) {
+        if (off > room + TIE_EPS) found.tied = false;
+        continue;
+      }
+      if (off > room) found[kind === MUST ? 'must' : 'want'] += off - room;
+      const away = (off * (table.share[i] as number)) / room;
+      if (away > found.farthest) found.farthest = away;
     }
-    if (trend > 0) to = low;
-    else from = high;
+    return found;
   }
-  return [from, to];
+
+  /** How far a row's residual may be off in a choice that is wanted, when at most so many grams are put on. */
+  window(i: number, { limits, near }: Wanted, massG: number): number {
+    const { kind, room, roomPerG, share } = this.table;
+    const free = (room[i] as number) + (roomPerG[i] as number) * massG;
+    if (kind[i] === TIE) return free + TIE_EPS;
+    const outside = kind[i] === WANT ? limits.want : limits.must;
+    return Math.min(free + outside, (near * NEAR_STEP + EXCESS_EPS) * (free / (share[i] as number)));
+  }
 }
+
+export const limitsOf = (mustSteps: number, wantSteps: number): Limits => ({
+  must: excessOfSteps(mustSteps),
+  want: excessOfSteps(wantSteps),
+});

@@ -1,4 +1,13 @@
-import { lineLength, placeOf, pointOnLine, slotsOf, type Frame, type Line, type Spot } from '../frame';
+import {
+  lineLength,
+  lineStart,
+  placeOf,
+  pointOnLine,
+  slotsOf,
+  type Frame,
+  type Line,
+  type Spot,
+} from '../frame';
 import { zoneOf, type Placement } from '../part';
 import { middleOf, spanCmOf } from '../part';
 import type { ZoneName } from '../sport';
@@ -42,7 +51,7 @@ function onLine(frame: Frame, spot: Spot): { line: Line; alongCm: number } {
     return { line: 'throat', alongCm: Math.min(1, Math.max(0, share)) * lineLength(frame, 'throat') };
   }
   // Somewhere on the face: it is held by the rim beside it.
-  const angle = Math.atan2(Math.abs(place.yCm), place.xCm - frame.head.centreXCm);
+  const angle = Math.atan2(Math.abs(place.yCm), place.xCm - frame.rim.centreXCm);
   const edge = placeOf(frame, { clock: (angle / (Math.PI / 6)) % 12 });
   return { line: 'rim', alongCm: edge.on === 'rim' ? Math.abs(edge.arcCm()) : 0 };
 }
@@ -66,7 +75,13 @@ export function fromSpot(
   const { line, alongCm } = onLine(frame, at);
   const length = lineLength(frame, line);
   // Across the tip a strip lies on both sides at once.
-  const low = line === 'rim' && !twin ? -length : 0;
+  const low = lineStart(frame, line, base.sides);
   const startCm = Math.max(low, Math.min(length - spanCm, alongCm - spanCm / 2));
   return { ...base, path: line, startCm, endCm: startCm + Math.min(spanCm, length - low) };
+}
+
+/** The inverse of {@link asSpot}: a slot is its zone, anything else lies where it is said. @throws Fault `spot-off-frame` */
+export function ofSpot(frame: Frame, { zone, xCm, yCm, ...rest }: SpotPlacement, id: string): Placement {
+  const inSlot = slotsOf(frame).some(({ name }) => name === zone);
+  return fromSpot(frame, { ...rest, at: inSlot ? { zone } : { xCm, yCm } }, { id, partId: 'spot' });
 }

@@ -67,5 +67,6 @@ function shorter(frame: Frame, placement: Placement, part: Part): Placement | un
 export const offerColumn = ({ ways }: Offer): ZoneColumn => ({
   zone: undefined,
   linear: false,
+  lines: ways.map((_, j) => ({ from: j, to: j + 1 })),
   options: ways.map(({ change, sums }) => ({ ...change, sums, massG: sums.massG })),
 });

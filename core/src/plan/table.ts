@@ -1,109 +1,137 @@
-import { rowConstant, rowRoom, rowValue, type PlanProblem } from './problem';
+import { rowConstant, rowTolerance, rowValue, type PlanProblem, type Row } from './problem';
 
 /**
- * The problem as numbers. Every limit is a row g ≤ 0, linear in what is put on: for each spec one for too much and one for too little,
- * and for a school's tie two that are hard. `excess` = Σ weight · max(0, g).
+ * The problem as numbers, in tolerances. Each row has a residual r, linear in what is put on, and a room that grows with the mass (for the balance, which
+ * is a moment): |r| ≤ room. A school's tie is one row more, that may not be broken at all.
  */
 export interface Table {
   rows: number;
-  /** g with nothing put on. */
+  /** Residuals with nothing put on. */
   base: Float64Array;
-  weight: Float64Array;
-  /** A hard row may not be broken at all. */
-  hard: Uint8Array;
+  /** Room with nothing put on, and how it grows with each gram. */
+  room: Float64Array;
+  roomPerG: Float64Array;
+  /** Share of the tolerance that the room is; 0 for a tie, which has no aim to be near to. */
+  share: Float64Array;
+  kind: Uint8Array;
   columns: TableColumn[];
+}
+
+/** Kinds of rows. */
+export const MUST = 0;
+export const WANT = 1;
+export const TIE = 2;
+
+/** Options of one column that lie at one place, lightest first: nearly one vector a gram. */
+export interface TableLine {
+  from: number;
+  to: number;
+  /** Middle of the residuals a gram, row by row, and how far the options' own are from it at the most, times the line's largest mass. */
+  perG: Float64Array;
+  blur: Float64Array;
+  least: number;
+  most: number;
 }
 
 export interface TableColumn {
   /** Place of the column in the problem. */
   index: number;
   count: number;
-  /** Change of g for option j in row i at [j · rows + i]. */
-  g: Float64Array;
+  /** Change of the residuals for option j in row i at [j · rows + i]. */
+  r: Float64Array;
   mass: Float64Array;
-  /** Heavier with every option. */
-  ascending: boolean;
-  /** Row by row: 1 where g grows with every option, −1 where it falls, 0 where neither. */
-  trend: Int8Array;
-  /** Least g of any option, row by row. */
-  least: Float64Array;
-  /** Each option is that many times the first. */
-  linear: boolean;
+  lines: TableLine[];
+  /** A swap or a removal: its options are taken one by one. */
+  single: boolean;
+  lightest: number;
+  heaviest: number;
 }
-
-/** Weight of a hard row where only a bound is wanted. */
-const HARD_WEIGHT = 1e6;
 
 export function tableOf(problem: PlanProblem): Table {
   const { rows, columns, base, before, rule } = problem;
   const keep = rule.keepBalanceWithinCm;
-  const soft = 2 * rows.length;
-  const count = soft + (keep === undefined ? 0 : 2);
+  const count = rows.length + (keep === undefined ? 0 : 1);
   const table: Table = {
     rows: count,
     base: new Float64Array(count),
-    weight: new Float64Array(count),
-    hard: new Uint8Array(count),
+    room: new Float64Array(count),
+    roomPerG: new Float64Array(count),
+    share: new Float64Array(count),
+    kind: new Uint8Array(count),
     columns: [],
   };
-  const roomPerG = rows.map((row) => rowRoom(row, 1) - rowRoom(row, 0));
   rows.forEach((row, i) => {
-    const residual = rowValue(row, base) - rowConstant(row);
-    const room = rowRoom(row, base.massG);
-    table.base[2 * i] = residual - room;
-    table.base[2 * i + 1] = -residual - room;
-    table.weight[2 * i] = table.weight[2 * i + 1] = row.weight;
+    table.base[i] = rowValue(row, base) - rowConstant(row);
+    table.kind[i] = row.priority === 'must' ? MUST : WANT;
+    narrow(table, row, i, base.massG);
   });
+  // In units of the moment that the tie allows on the frame as it is.
+  const tieUnit = (keep ?? 1) * base.massG;
   if (keep !== undefined) {
-    for (const i of [soft, soft + 1]) {
-      table.base[i] = -keep * base.massG;
-      table.weight[i] = HARD_WEIGHT;
-      table.hard[i] = 1;
-    }
+    table.room[rows.length] = 1;
+    table.roomPerG[rows.length] = 1 / base.massG;
+    table.kind[rows.length] = TIE;
   }
-  columns.forEach(({ options, linear }, index) => {
+  columns.forEach(({ options, lines, zone }, index) => {
     if (options.length === 0) return;
-    const g = new Float64Array(options.length * count);
-    options.forEach(({ sums, massG }, j) => {
-      rows.forEach((row, i) => {
-        const change = rowValue(row, sums);
-        const room = (roomPerG[i] ?? 0) * massG;
-        g[j * count + 2 * i] = change - room;
-        g[j * count + 2 * i + 1] = -change - room;
-      });
-      if (keep !== undefined) {
-        const moment = sums.firstGCm - before.balanceCm * sums.massG;
-        g[j * count + soft] = moment - keep * massG;
-        g[j * count + soft + 1] = -moment - keep * massG;
-      }
+    const r = new Float64Array(options.length * count);
+    options.forEach(({ sums }, j) => {
+      for (let i = 0; i < rows.length; i++)
+        r[j * count + i] = rowValue(rows[i] as (typeof rows)[number], sums);
+      if (keep !== undefined)
+        r[j * count + rows.length] = (sums.firstGCm - before.balanceCm * sums.massG) / tieUnit;
     });
+    const mass = Float64Array.from(options, (o) => o.massG);
     table.columns.push({
       index,
       count: options.length,
-      g,
-      mass: Float64Array.from(options, (o) => o.massG),
-      ascending: options.every((o, j) => j === 0 || o.massG > (options[j - 1]?.massG ?? 0)),
-      ...trends(g, options.length, count),
-      linear,
+      r,
+      mass,
+      lines: zone === undefined ? [] : lines.map(({ from, to }) => lineOf(r, mass, count, from, to)),
+      single: zone === undefined,
+      lightest: Math.min(...mass),
+      heaviest: Math.max(...mass),
     });
   });
   return table;
 }
 
-function trends(g: Float64Array, options: number, rows: number): Pick<TableColumn, 'trend' | 'least'> {
-  const trend = new Int8Array(rows);
-  const least = new Float64Array(rows).fill(Infinity);
+function narrow(table: Table, row: Row, i: number, massG: number): void {
+  table.room[i] = row.share * rowTolerance(row, massG);
+  table.roomPerG[i] = row.share * (rowTolerance(row, 1) - rowTolerance(row, 0));
+  table.share[i] = row.share;
+}
+
+/** The same table for a problem that differs only in the shares of its tolerances. */
+export function tableFor(table: Table, { rows, base }: PlanProblem): Table {
+  const own = {
+    ...table,
+    room: table.room.slice(),
+    roomPerG: table.roomPerG.slice(),
+    share: table.share.slice(),
+  };
+  rows.forEach((row, i) => narrow(own, row, i, base.massG));
+  return own;
+}
+
+function lineOf(r: Float64Array, mass: Float64Array, rows: number, from: number, to: number): TableLine {
+  const perG = new Float64Array(rows);
+  const blur = new Float64Array(rows);
+  const most = mass[to - 1] as number;
   for (let i = 0; i < rows; i++) {
-    let [grows, falls] = [true, true];
-    for (let j = 0; j < options; j++) {
-      const value = g[j * rows + i] as number;
-      least[i] = Math.min(least[i] as number, value);
-      if (j === 0) continue;
-      const before = g[(j - 1) * rows + i] as number;
-      if (value < before) grows = false;
-      if (value > before) falls = false;
+    let [low, high] = [Infinity, -Infinity];
+    for (let j = from; j < to; j++) {
+      const unit = (r[j * rows + i] as number) / (mass[j] as number);
+      if (unit < low) low = unit;
+      if (unit > high) high = unit;
     }
-    trend[i] = grows ? 1 : falls ? -1 : 0;
+    perG[i] = (low + high) / 2;
+    let off = 0;
+    for (let j = from; j < to; j++) {
+      const m = mass[j] as number;
+      off = Math.max(off, Math.abs((r[j * rows + i] as number) - (perG[i] as number) * m));
+    }
+    blur[i] = off + 1e-12;
   }
-  return { trend, least };
+  return { from, to, perG, blur, least: mass[from] as number, most };
 }

@@ -1,0 +1,217 @@
+import { withinTolerance } from '../aim';
+import { lineLength, lineStart, type Frame } from '../frame';
+import { NOTHING, add, specsOf, sumsOf, type AxisSpecs, type MassSums } from '../mass';
+import type { SpecUncertainty } from '../measure';
+import { middleOf, placementSums, zoneOf, type Placement } from '../part';
+import type { ZoneName } from '../sport';
+import { chanceToPass } from './chance';
+import { aroundMiddle } from './edit';
+import { massErrors, ownErrors, specErrors, type ErrorSource } from './errors';
+import { LineSearch, mostLines } from './lines';
+import { sidesAt, zoneColumn, type ZoneColumn } from './options';
+import { planRows, type PlanProblem } from './problem';
+import { SCHOOL_RULES } from './schools';
+import { SearchState, limitsOf, type Wanted } from './search-state';
+import { USUAL_QUANTUM_G, settleAim, type Aimed } from './settle';
+import { tableOf } from './table';
+
+/** A frame as it was checked. The quantum is the least that is put on or taken off. */
+export interface TrimRequest extends Aimed {
+  /** What was built. */
+  placements: readonly Placement[];
+  /** Standard uncertainties of the instruments that check; the sport's typical ones if left out. */
+  instruments?: SpecUncertainty;
+}
+
+/** One touch: a placement that gets heavier or lighter or is moved, or a new one. */
+export interface TrimChange {
+  /** Which placement of those given; undefined for a new one. */
+  index: number | undefined;
+  /** Grams more or, negative, less; 0 for one that is only moved. */
+  massG: number;
+  /** How it lies then; undefined where it comes off whole. */
+  placement: Placement | undefined;
+  zone: ZoneName;
+  /** Where its middle lies then, on the side with positive y. */
+  xCm: number;
+  yCm: number;
+}
+
+export interface Trim {
+  changes: TrimChange[];
+  specs: AxisSpecs;
+  withinTolerance: boolean;
+  chance: number;
+  touches: number;
+}
+
+/** More touches than this are a new plan. */
+const MOST_TOUCHES = 2;
+/** Of each number of touches so many ways are told. */
+const WAYS = 3;
+/** A piece may get heavier by so many steps, and be moved by so many cm either way. */
+const MOST_STEPS = 12;
+const MOST_MOVE_CM = 5;
+
+interface Touch extends TrimChange {
+  sums: MassSums;
+  errors: () => ErrorSource[];
+}
+
+/** Everything that one touch can do to a placement. */
+function touchesOf(frame: Frame, placement: Placement, index: number, quantumG: number): Touch[] {
+  const there = placementSums(frame, placement);
+  const touch = (after: Placement | undefined, massG: number, errors: () => ErrorSource[]): Touch => {
+    const at = after ?? placement;
+    const { xCm, yCm } = middleOf(frame, at);
+    const sums = after ? add(placementSums(frame, after), there, -1) : add(NOTHING, there, -1);
+    return { index, massG, placement: after, zone: zoneOf(frame, at), xCm, yCm, sums, errors };
+  };
+  const found: Touch[] = [];
+  const less = Math.floor(placement.massG / quantumG + 1e-9);
+  for (let step = -less; step <= MOST_STEPS; step++) {
+    if (step === 0) continue;
+    const massG = step * quantumG;
+    const left = placement.massG + massG;
+    const after = left > 1e-9 ? resized(frame, placement, left / placement.massG) : undefined;
+    // What is cut off or put on is as uncertain as so much of it; what stays was checked.
+    const changed = Math.abs(massG) / placement.massG;
+    found.push(
+      touch(after, after ? massG : -placement.massG, () =>
+        massErrors([{ sums: add(NOTHING, there, changed), massG: Math.abs(massG), part: undefined }], {}),
+      ),
+    );
+  }
+  if (placement.path === 'slot') return found;
+  const { path, startCm, endCm, sides } = placement;
+  const low = lineStart(frame, path, sides);
+  for (let cm = -MOST_MOVE_CM; cm <= MOST_MOVE_CM; cm++) {
+    const [from, to] = [startCm + cm, endCm + cm];
+    if (cm === 0 || from < low || to > lineLength(frame, path)) continue;
+    // One that lies on the axis stays alone, one beside it keeps its twin.
+    if (sidesAt(frame, path, (from + to) / 2) !== sides) continue;
+    const after: Placement = { ...placement, startCm: from, endCm: to };
+    found.push(touch(after, 0, () => ownErrors(frame, after, undefined, { cuttingCm: 0 })));
+  }
+  return found;
+}
+
+/** The same placement around its middle with a share of its mass and length, kept on its line. */
+function resized(frame: Frame, placement: Placement, share: number): Placement {
+  const made = aroundMiddle(placement, share);
+  if (made.path === 'slot') return made;
+  const { path, sides, startCm, endCm } = made;
+  return {
+    ...made,
+    startCm: Math.max(lineStart(frame, path, sides), startCm),
+    endCm: Math.min(lineLength(frame, path), endCm),
+  };
+}
+
+/** New pieces of a zone, as touches. */
+function newTouch(frame: Frame, column: ZoneColumn, option: number): Touch {
+  const { placement: lay, sums, massG } = column.options[option] as ZoneColumn['options'][number];
+  const placement = { ...(lay as () => Omit<Placement, 'id'>)(), id: 'new' } as Placement;
+  const { xCm, yCm } = middleOf(frame, placement);
+  const errors = (): ErrorSource[] => [
+    ...massErrors([{ sums, massG, part: undefined }], {}),
+    ...ownErrors(frame, placement, undefined, {}),
+  ];
+  return { index: undefined, massG, placement, zone: zoneOf(frame, placement), xCm, yCm, sums, errors };
+}
+
+/**
+ * The least change to a build that was checked and is to pass: pieces shortened, lengthened, moved or added, at most two touches. For every one or two
+ * places the change that comes nearest to the aim; those are ranked by the chance that the next check passes. What is not touched was checked already, so
+ * only what is changed and the instruments count in the chance.
+ * @returns fewest touches first, then the most likely; empty where nothing has to be done, or where only a new plan would help
+ * @throws Fault for impossible specs or aims
+ * @example trimPlans({ shape, specs: checked, placements, target })[0].changes[0].massG // −0.5
+ */
+export function trimPlans(request: TrimRequest): Trim[] {
+  const { frame, before } = settleAim(request);
+  const { target, quantumG = USUAL_QUANTUM_G } = request;
+  if (withinTolerance(target, before)) return [];
+
+  const touches = request.placements.map((p, index) => touchesOf(frame, p, index, quantumG));
+  const columns: ZoneColumn[] = [
+    ...touches.map((all): ZoneColumn => ({
+      zone: undefined,
+      options: all.map(({ massG, sums }) => ({ massG, sums })),
+      lines: all.map((_, j) => ({ from: j, to: j + 1 })),
+      linear: false,
+    })),
+    ...frame.sport.zones.map((zone) => {
+      const there = request.placements.reduce(
+        (sum, p) => (zoneOf(frame, p) === zone.name ? sum + p.massG : sum),
+        0,
+      );
+      const room = Math.max(0, zone.capG - there);
+      return zoneColumn(frame, zone, { pieces: quantumG, capG: Math.min(MOST_STEPS * quantumG, room) });
+    }),
+  ];
+  const base = sumsOf(before);
+  const problem: PlanProblem = {
+    before,
+    base,
+    rows: planRows(before, target),
+    columns,
+    rule: SCHOOL_RULES.free,
+  };
+  const touchOf = (k: number, option: number): Touch =>
+    touches[k]?.[option] ?? newTouch(frame, columns[k] as ZoneColumn, option);
+  const trimOf = (options: readonly (readonly [number, number])[]): Trim => {
+    const changed = options.map(([k, option]) => touchOf(k, option));
+    const sums = changed.reduce((all, one) => add(all, one.sums), base);
+    const specs = specsOf(sums, before.axisCm, before.twistWeight !== undefined);
+    const errors = specErrors(
+      specs,
+      changed.flatMap((one) => one.errors()),
+    );
+    return {
+      changes: changed.map(({ sums: _, errors: __, ...change }) => change),
+      specs,
+      withinTolerance: withinTolerance(target, specs),
+      chance: chanceToPass(frame, target, specs, errors, request.instruments).chance,
+      touches: changed.length,
+    };
+  };
+  return nearestSets(problem)
+    .map(trimOf)
+    .filter((trim) => trim.withinTolerance)
+    .toSorted((a, b) => a.touches - b.touches || b.chance - a.chance)
+    .filter(
+      (trim, i, all) => all.slice(0, i).filter((other) => other.touches === trim.touches).length < WAYS,
+    );
+}
+
+/** For every one or two columns the choice inside that comes nearest to the aim. */
+function nearestSets(problem: PlanProblem): (readonly [number, number])[][] {
+  const table = tableOf(problem);
+  const state = new SearchState(table, Infinity);
+  const limits = limitsOf(0, 0);
+  const sets: number[][] = [];
+  for (let size = 1, from: number[][] = [[]]; size <= MOST_TOUCHES; size++) {
+    from = from.flatMap((set) =>
+      state.all.filter((place) => place > (set.at(-1) ?? -1)).map((place) => [...set, place]),
+    );
+    sets.push(...from);
+  }
+  const found: (readonly [number, number])[][] = [];
+  for (const set of sets) {
+    let best: Int32Array | undefined;
+    let wanted: Wanted = { limits, near: Infinity, massG: Infinity };
+    const take = (options: Int32Array): Wanted => {
+      const judged = state.judge(options);
+      if (judged.mustSteps > 0 || judged.wantSteps > 0 || judged.nearSteps > wanted.near) return wanted;
+      best = judged.options;
+      wanted = { limits, near: judged.nearSteps - 1, massG: Infinity };
+      return wanted;
+    };
+    if (mostLines(table, set) <= MOST_TOUCHES) new LineSearch(state, wanted, take).run(set);
+    if (!best) continue;
+    const options = best;
+    found.push(set.map((place) => [table.columns[place]?.index ?? 0, options[place] as number] as const));
+  }
+  return found;
+}
