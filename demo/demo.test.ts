@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { requireSpecs, settleFrame, withAxis } from '@kevro/core';
-import { planHere } from '../server/src/compute/plan-runner';
+import { computeHere } from '../server/src/compute/compute';
 import type { Db } from '../server/src/db/db';
 import { openPglite } from '../server/src/db/pglite';
 import { loadShop, readShopFile } from '../server/src/exchange/shop-file';
@@ -16,7 +16,7 @@ describe('the demo shop', () => {
   let db: Db;
   beforeAll(async () => {
     db = await openPglite();
-    await loadShop(db, file, planHere, NOW);
+    await loadShop(db, file, computeHere, NOW);
   });
   afterAll(() => db.close());
 

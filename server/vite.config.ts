@@ -7,7 +7,7 @@ export default defineConfig({
     outDir: 'dist',
     emptyOutDir: true,
     rollupOptions: {
-      input: { main: 'src/main.ts', 'plan-thread': 'src/compute/plan-thread.ts' },
+      input: { main: 'src/main.ts', 'compute-thread': 'src/compute/compute-thread.ts' },
       output: { entryFileNames: '[name].js' },
     },
   },

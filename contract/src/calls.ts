@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import * as compute from './compute';
+import { call } from './call';
+import { computeCalls } from './compute-calls';
 import {
   aim,
   closeFitting,
@@ -40,25 +41,6 @@ import { dress } from './shapes';
 const archivedBody = z.strictObject({ archived: z.boolean() });
 const retiredBody = z.strictObject({ retired: z.boolean() });
 
-/** One call of the API. The server routes by these, the page is typed by them, and the OpenAPI document lists them. */
-export interface Call {
-  method: 'get' | 'post' | 'put';
-  path: string;
-  summary: string;
-  body?: z.ZodType;
-  /** What may stand behind the question mark; every part has a default. */
-  query?: z.ZodType;
-  answer: z.ZodType;
-}
-
-const call = <B extends z.ZodType | undefined, A extends z.ZodType>(
-  method: Call['method'],
-  path: string,
-  summary: string,
-  answer: A,
-  body?: B,
-) => ({ method, path, summary, answer, body: body as B, query: undefined });
-
 /** A list that is searched, sorted and read in parts. */
 const listing = <Q extends z.ZodType, R extends z.ZodType>(
   path: string,
@@ -74,71 +56,11 @@ const listing = <Q extends z.ZodType, R extends z.ZodType>(
   query,
 });
 
+export type { Call } from './call';
+
 export const calls = {
   health: call('get', '/health', 'Whether the server is ready', z.strictObject({ status: z.literal('ok') })),
-  predict: call(
-    'post',
-    '/compute/predict',
-    'Specs after weight is put on or taken off',
-    compute.predictAnswer,
-    compute.predictBody,
-  ),
-  redress: call(
-    'post',
-    '/compute/redress',
-    'Specs brought from one dress to another',
-    compute.redressAnswer,
-    compute.redressBody,
-  ),
-  shiftAxis: call(
-    'post',
-    '/compute/shift-axis',
-    'Swing weight about another axis',
-    compute.shiftAxisAnswer,
-    compute.shiftAxisBody,
-  ),
-  plan: call(
-    'post',
-    '/compute/plan',
-    'What to put where to reach a target',
-    compute.planAnswer,
-    compute.planBody,
-  ),
-  nearest: call(
-    'post',
-    '/compute/nearest',
-    'Setups in order of noticeable steps',
-    compute.nearestAnswer,
-    compute.nearestBody,
-  ),
-  pendulum: call(
-    'post',
-    '/compute/pendulum',
-    'Swing weight from a timed pendulum',
-    compute.pendulumAnswer,
-    compute.pendulumBody,
-  ),
-  twist: call(
-    'post',
-    '/compute/twist',
-    'Twist weight from edge-on and face-on readings',
-    compute.twistAnswer,
-    compute.twistBody,
-  ),
-  reach: call(
-    'post',
-    '/compute/reach',
-    'How close a frame can get to setups',
-    compute.reachAnswer,
-    compute.reachBody,
-  ),
-  parseSpecs: call(
-    'post',
-    '/compute/parse-specs',
-    'One typed line understood',
-    compute.parseSpecsAnswer,
-    compute.parseSpecsBody,
-  ),
+  ...computeCalls,
   shop: call('get', '/shop', 'The shop', shop),
   today: listing('/today', 'Fittings with their next step, newest first', fittingRow, todayQuery),
   editShop: call('put', '/shop', 'Change the shop’s name and how long a calibration counts', shop, editShop),

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { ERROR_KINDS, SPEC_KEYS } from '@kevro/core';
 import {
   addition,
   aimTarget,
@@ -7,17 +8,36 @@ import {
   knownSpecs,
   placement,
   school,
+  specKey,
   specUncertainty,
   specs,
   sport,
+  standardUncertainty,
   zoneName,
 } from './shapes';
 
 const MOST_SETUPS = 100_000;
 const MOST_ADDITIONS = 500;
+const MOST_FRAMES = 6;
 
 const axisSpecs = specs.extend({ axisCm: z.number() });
-const setups = z.array(z.strictObject({ id: z.string().max(200), specs })).max(MOST_SETUPS);
+const someSpecs = knownSpecs.extend({ axisCm: specs.shape.axisCm });
+const setups = z
+  .array(z.strictObject({ id: z.string().max(200), specs: someSpecs }))
+  .max(MOST_SETUPS)
+  .describe('specs that are not known are left out');
+const impossible = z
+  .string()
+  .optional()
+  .describe('why a setup cannot be; it fails no other, and has no distance');
+const placements = z.array(placement).max(MOST_ADDITIONS);
+const quantumG = z
+  .number()
+  .min(0.05)
+  .max(50)
+  .optional()
+  .describe('step of a placement’s whole mass (both sides together), g; 0.5 if left out');
+const chance = z.number().min(0).max(1).describe('probability that a check passes');
 
 /** Bodies and answers of `POST /compute/*`. */
 export const predictBody = z.strictObject({
@@ -55,13 +75,15 @@ export const planBody = z.strictObject({
   specs,
   target: aimTarget,
   schools: z.array(school).max(20).optional(),
-  quantumG: z
-    .number()
-    .min(0.05)
-    .max(50)
-    .optional()
-    .describe('step of a placement’s whole mass (both sides together), g; 0.5 if left out'),
+  quantumG,
   caps: z.partialRecord(zoneName, z.number().min(0).max(200)).optional(),
+  margin: z
+    .boolean()
+    .optional()
+    .describe(
+      'plan inside the tolerances less 1.64 standard uncertainties of the build (at least half of them stays), where that can be; true if left out',
+    ),
+  locked: placements.optional().describe('stay as they are, and belong to the plan'),
 });
 export const planAnswer = z.strictObject({
   plans: z.array(
@@ -73,13 +95,126 @@ export const planAnswer = z.strictObject({
       withinTolerance: z.boolean(),
       places: z.int(),
       addedG: z.number(),
+      chance,
+      guarded: z.boolean().describe('it keeps the tolerances less the errors of its own build'),
+      proven: z.boolean().describe('nothing better exists'),
+      bound: z
+        .number()
+        .optional()
+        .describe('where it is not proven: the least that any plan could lie outside, in tolerances'),
     }),
   ),
 });
 
-export const nearestBody = z.strictObject({ specs, setups });
+export const chanceBody = z.strictObject({
+  shape: frameShape,
+  specs: specs.describe('before the placements'),
+  uncertainty: specUncertainty
+    .optional()
+    .describe('standard uncertainties of the instruments that check; the sport’s typical ones if left out'),
+  placements,
+  target: aimTarget,
+  densityShare: z
+    .number()
+    .min(0)
+    .max(1)
+    .optional()
+    .describe('standard uncertainty of what is sold by length, as a share of its mass; 0.04 if left out'),
+  placingCm: z
+    .number()
+    .min(0)
+    .max(10)
+    .optional()
+    .describe('standard uncertainty of where a piece ends up along its line, cm; 0.4 if left out'),
+});
+export const chanceAnswer = z.strictObject({
+  chance,
+  spread: specUncertainty.describe('standard uncertainties of what a check finds'),
+  contributions: z
+    .array(z.strictObject({ what: z.enum(ERROR_KINDS), share: z.number() }))
+    .describe('shares of the variance of the spec that fails most often, adding to 1'),
+});
+
+export const trimBody = z.strictObject({
+  shape: frameShape,
+  specs: specs.describe('as checked'),
+  placements: placements.describe('as built'),
+  target: aimTarget,
+  quantumG,
+});
+export const trimAnswer = z.strictObject({
+  trims: z.array(
+    z.strictObject({
+      changes: z.array(
+        z.strictObject({
+          index: z.int().nullable().describe('the placement that is changed; null: a new one'),
+          zone: zoneName,
+          massG: z.number().describe('more or, negative, less; 0 where a piece is only moved'),
+          xCm: z.number(),
+          yCm: z.number(),
+        }),
+      ),
+      specs: axisSpecs,
+      withinTolerance: z.boolean(),
+      chance,
+      touches: z.int(),
+    }),
+  ),
+});
+
+export const lightenBody = z.strictObject({ placements, share: z.number(), quantumG });
+export const lightenAnswer = z.strictObject({ placements: z.array(placement) });
+
+export const commonAimBody = z.strictObject({
+  frames: z.array(z.strictObject({ id: z.string().max(200), shape: frameShape, specs })).max(MOST_FRAMES),
+  keys: z
+    .array(specKey)
+    .max(SPEC_KEYS.length)
+    .optional()
+    .describe('specs that are to be common; all if left out'),
+});
+export const commonAimAnswer = z.strictObject({
+  target: aimTarget,
+  frames: z.array(
+    z.strictObject({
+      id: z.string(),
+      addedG: z.number(),
+      placements: z.array(placement),
+      specs: axisSpecs,
+      withinTolerance: z.boolean(),
+    }),
+  ),
+});
+
+export const sensitivityBody = z.strictObject({
+  shape: frameShape,
+  specs,
+  massG: z.number().positive().max(200).optional().describe('1 if left out'),
+});
+export const sensitivityAnswer = z.strictObject({
+  points: z
+    .array(
+      z.strictObject({
+        xCm: z.number(),
+        massG: z.number(),
+        balanceCm: z.number(),
+        swingWeight: z.number(),
+        twistWeight: z.number(),
+        recoilWeight: z.number(),
+      }),
+    )
+    .describe('changes by so many grams on the long axis or, on the head, by a pair on the hoop'),
+});
+
+export const nearestBody = z.strictObject({
+  specs,
+  setups,
+  sport: sport.optional().describe('whose noticeable steps and axis count; tennis if left out'),
+});
 export const nearestAnswer = z.strictObject({
-  nearest: z.array(z.strictObject({ id: z.string(), distanceSteps: z.number(), steps: knownSpecs })),
+  nearest: z.array(
+    z.strictObject({ id: z.string(), distanceSteps: z.number().optional(), steps: knownSpecs, impossible }),
+  ),
 });
 
 export const pendulumBody = z.strictObject({
@@ -88,7 +223,8 @@ export const pendulumBody = z.strictObject({
   pivotCm: z.number().min(0).max(100),
   swings: z.number(),
   seconds: z.number().max(100_000),
-  amplitudeDeg: z.number().optional(),
+  amplitudeDeg: z.number().optional().describe('half the whole angle at the start; at most 60'),
+  endAmplitudeDeg: z.number().optional().describe('the same at the end; as at the start if left out'),
   axisCm: z.number().min(0).max(30).optional().describe('10.16 (tennis, badminton) if left out'),
   uncertainty: z
     .strictObject({
@@ -103,21 +239,37 @@ export const pendulumBody = z.strictObject({
 export const pendulumAnswer = z.strictObject({
   swingWeight: z.number(),
   recoilWeight: z.number(),
-  uncertainty: z.number(),
+  uncertainty: standardUncertainty,
 });
 
 const readings = z.array(z.number().min(0).max(10_000)).max(1000);
 export const twistBody = z.strictObject({
   faceOn: readings,
   edgeOn: readings,
-  readingUncertainty: z.number().min(0).max(1000).optional(),
+  readingUncertainty: z.number().min(0).max(1000).optional().describe('standard uncertainty of one reading'),
+  frame: z
+    .strictObject({ shape: frameShape, massG: z.number().positive().max(2000), axisCm: specs.shape.axisCm })
+    .optional()
+    .describe(
+      'corrects for the depth of the frame and the air that a solid face moves; without it a flat plate in still air',
+    ),
 });
-export const twistAnswer = z.strictObject({ twistWeight: z.number(), uncertainty: z.number() });
+export const twistAnswer = z.strictObject({ twistWeight: z.number(), uncertainty: standardUncertainty });
 
 export const reachBody = z.strictObject({ shape: frameShape, specs, setups });
 export const reachAnswer = z.strictObject({
   reach: z.array(
-    z.strictObject({ id: z.string(), reachable: z.boolean(), addedG: z.number(), distanceSteps: z.number() }),
+    z.strictObject({
+      id: z.string(),
+      reachable: z.boolean().describe('every spec that is known within one noticeable step'),
+      addedG: z.number().describe('the least grams for that; where it cannot be, those of the nearest'),
+      distanceSteps: z
+        .number()
+        .optional()
+        .describe('the least distance that there can be; left out for a setup that cannot be'),
+      unknown: z.array(specKey).describe('specs that do not count, since one side does not know them'),
+      impossible,
+    }),
   ),
 });
 

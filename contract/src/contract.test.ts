@@ -126,6 +126,29 @@ describe('the OpenAPI document', () => {
     }
   });
 
+  it('says of every uncertainty that it is a standard one', () => {
+    const silent: string[] = [];
+    let said = 0;
+    const walk = (node: unknown, path: string): void => {
+      if (Array.isArray(node)) node.forEach((one, i) => walk(one, `${path}.${i}`));
+      if (node === null || typeof node !== 'object') return;
+      for (const [key, value] of Object.entries(node)) {
+        const inside =
+          path.endsWith('.properties') &&
+          /^(uncertainty|spread|readingUncertainty|massUncertaintyG)$/.test(key);
+        if (inside) {
+          const { description = '' } = value as { description?: string };
+          if (/standard uncertaint/.test(description)) said++;
+          else silent.push(`${path}.${key}`);
+        }
+        walk(value, `${path}.${key}`);
+      }
+    };
+    walk(document, '');
+    expect(silent).toEqual([]);
+    expect(said).toBeGreaterThan(8);
+  });
+
   it('says what a fitting is opened with, and the bounds of it', () => {
     const operation = document.paths['/fittings']?.post;
     expect(operation?.requestBody?.content['application/json']?.schema).toMatchObject({

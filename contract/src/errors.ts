@@ -101,11 +101,10 @@ const TABLE: Record<ErrorCode, Entry> = {
   ),
   'tolerance-not-positive': entry(422, 'A tolerance must be more than zero.'),
   'share-out-of-range': entry(422, 'A share of the way lies between 0 and 100 %.'),
-  'plan-not-proven': entry(
-    503,
-    'The plan could not be proven best in the time allowed. Allow fewer zones or wider tolerances.',
+  'amplitude-out-of-range': entry(
+    422,
+    'The amplitude lies between 0 and 60 degrees, and is no larger at the end than at the start.',
   ),
-  'amplitude-out-of-range': entry(422, 'The amplitude lies between 0 and 90 degrees.'),
   'pendulum-at-balance': entry(
     422,
     'The pivot lies too near the balance point to swing. Hang the frame nearer to an end.',

@@ -69,13 +69,19 @@ export const knownSpecs = z.strictObject({
   twistWeight: finite.optional(),
 });
 
-/** Standard uncertainties (one sigma). */
-export const specUncertainty = z.strictObject({
-  massG: finite.min(0),
-  balanceCm: finite.min(0),
-  swingWeight: finite.min(0),
-  twistWeight: finite.min(0),
-});
+/** Standard uncertainties (one sigma): screens show twice as much. */
+export const specUncertainty = z
+  .strictObject({
+    massG: finite.min(0),
+    balanceCm: finite.min(0),
+    swingWeight: finite.min(0),
+    twistWeight: finite.min(0),
+  })
+  .describe('standard uncertainties (one sigma); a 95 % interval reaches twice as far to either side');
+/** One standard uncertainty. */
+export const standardUncertainty = finite
+  .min(0)
+  .describe('standard uncertainty (one sigma); a 95 % interval reaches twice as far to either side');
 
 /** A placement as the computation says it: a point with its zone. Records keep placements along the frame’s lines. */
 export const placement = z.strictObject({

@@ -2,7 +2,7 @@ import compression from 'compression';
 import express, { type Express } from 'express';
 import { openApiDocument } from '@kevro/contract';
 import { systemClock, type Clock } from './clock';
-import type { PlanRunner } from './compute/plan-runner';
+import type { Compute } from './compute/compute';
 import type { Db } from './db/db';
 import { ApiProblem, problemHandler } from './problem';
 import type { Hub } from './instruments/hub';
@@ -19,7 +19,7 @@ import { answer } from './routes/route';
 export interface AppParts {
   db: Db;
   hub: Hub;
-  runPlan: PlanRunner;
+  compute: Compute;
   /** Folder of the built page; without it only the API is served. */
   pageFolder?: string;
   now?: Clock;
@@ -28,7 +28,7 @@ export interface AppParts {
 /** Large enough for 100,000 setups in one request. */
 const BODY_LIMIT = '32mb';
 
-export function createApp({ db, hub, runPlan, pageFolder, now = systemClock }: AppParts): Express {
+export function createApp({ db, hub, compute, pageFolder, now = systemClock }: AppParts): Express {
   const app = express();
   app.disable('x-powered-by');
   app.use(compression());
@@ -42,7 +42,7 @@ export function createApp({ db, hub, runPlan, pageFolder, now = systemClock }: A
   api.get('/openapi.json', (_request, response) => {
     response.json(openApiDocument());
   });
-  computeRoutes(api, runPlan);
+  computeRoutes(api, compute);
   playerRoutes(api, db);
   frameRoutes(api, db);
   measurementRoutes(api, db, now);

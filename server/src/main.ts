@@ -4,7 +4,7 @@ import { dirname, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { sentence, statusOf } from '@kevro/contract';
 import { createApp } from './app';
-import { planInThread } from './compute/plan-runner';
+import { computeInThreads } from './compute/compute';
 import { systemClock } from './clock';
 import { openPglite } from './db/pglite';
 import { Hub } from './instruments/hub';
@@ -58,17 +58,17 @@ try {
 }
 
 const db = await openPglite(database);
-const runPlan = planInThread(new URL('./plan-thread.js', import.meta.url));
+const compute = computeInThreads(new URL('./compute-thread.js', import.meta.url));
 
 const shopFile = process.env.KEVRO_SHOP_FILE;
 if (shopFile && !(await isLoaded(db))) {
-  await loadShop(db, readShopFile(JSON.parse(await readFile(shopFile, 'utf8'))), runPlan, systemClock());
+  await loadShop(db, readShopFile(JSON.parse(await readFile(shopFile, 'utf8'))), compute, systemClock());
 }
 
 const hub = new Hub(db, systemClock, BENCH_PACE);
 await hub.start();
 
-answering = createApp({ db, hub, runPlan, pageFolder: resolve(here, '../../web/dist') });
+answering = createApp({ db, hub, compute, pageFolder: resolve(here, '../../web/dist') });
 console.log(`Kevro is ready at ${url}`);
 
 let stopping = false;

@@ -1,7 +1,7 @@
 import type { AddressInfo } from 'node:net';
 import { createApp } from './app';
 import type { Clock } from './clock';
-import { planHere } from './compute/plan-runner';
+import { computeHere } from './compute/compute';
 import type { Db } from './db/db';
 import { openPglite } from './db/pglite';
 import { Hub } from './instruments/hub';
@@ -30,7 +30,7 @@ export async function startTestServer(
   const opened = db ?? (await openPglite());
   const hub = new Hub(opened, now, { aValue: 5, aSample: 20 });
   await hub.start();
-  const server = createApp({ db: opened, hub, runPlan: planHere, now }).listen(0);
+  const server = createApp({ db: opened, hub, compute: computeHere, now }).listen(0);
   const base = `http://127.0.0.1:${(server.address() as AddressInfo).port}/api/v1`;
   return {
     db: opened,

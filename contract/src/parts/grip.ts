@@ -4,7 +4,7 @@ import { grams, mm, partBase } from './base';
 const grip = {
   ...partBase,
   massG: grams,
-  massUncertaintyG: grams.optional(),
+  massUncertaintyG: grams.optional().describe('standard uncertainty of its mass, g'),
   thicknessMm: mm.optional(),
   sizes: z.number().min(0).max(8).optional(),
 };

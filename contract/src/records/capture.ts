@@ -9,12 +9,15 @@ export const pendulumSetting = z.strictObject({
   swings,
   seconds: positive.max(3600),
   amplitudeDeg: z.number().min(0).max(90),
+  endAmplitudeDeg: z.number().min(0).max(90).optional().describe('at the end of the timing'),
 });
 export const threadsSetting = z.strictObject({
   threadCm: positive.max(1000),
   separationCm: positive.max(200),
   swings,
   seconds: positive.max(3600),
+  amplitudeDeg: z.number().min(0).max(90).optional(),
+  endAmplitudeDeg: z.number().min(0).max(90).optional(),
 });
 
 /** A reading that no instrument sends: typed, timed, or an estimate. The server adds what it is uncertain by. */

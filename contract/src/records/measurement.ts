@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { MEANS, PURPOSES, QUANTITIES } from '@kevro/core';
-import { dress, specUncertainty, specs } from '../shapes';
+import { dress, specUncertainty, specs, standardUncertainty } from '../shapes';
 
 export const quantity = z.enum(QUANTITIES);
 export const means = z.enum(MEANS);
@@ -19,7 +19,7 @@ export const newMeasurement = z.strictObject({
   uncertainty: specUncertainty.optional().describe('standard uncertainties; typical ones if left out'),
   estimated: z.array(quantity).default([]).describe('what was not measured but estimated'),
   leftRight: z
-    .strictObject({ massG: z.number(), uncertainty: z.number().min(0) })
+    .strictObject({ massG: z.number(), uncertainty: standardUncertainty })
     .nullable()
     .default(null)
     .describe('grams at the widest part of the head by which its right side is heavier'),

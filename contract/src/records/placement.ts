@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { BASE_GRIPS } from '@kevro/core';
+import { BASE_GRIPS, HOOP_PLACES } from '@kevro/core';
 import { text } from './text';
 
 const ofPart = {
@@ -13,7 +13,12 @@ const along = {
   startCm: z.number().min(-100).max(100),
   endCm: z.number().min(-100).max(100),
 };
-const onRim = z.strictObject({ path: z.literal('rim'), ...ofPart, ...along });
+const onRim = z.strictObject({
+  path: z.literal('rim'),
+  ...ofPart,
+  ...along,
+  hoop: z.enum(HOOP_PLACES).optional().describe('where on the hoop; the sport’s usual place if left out'),
+});
 const onThroat = z.strictObject({ path: z.literal('throat'), ...ofPart, ...along });
 const inHandle = z.strictObject({ path: z.literal('handle'), ...ofPart, ...along });
 const inSlot = z.strictObject({ path: z.literal('slot'), ...ofPart, slot: z.int().min(1).max(12) });

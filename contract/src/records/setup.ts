@@ -1,8 +1,9 @@
 import { z } from 'zod';
+import { SOURCE_KINDS } from '@kevro/core';
 import { dress, frameShape, knownSpecs, specKey, sport } from '../shapes';
 import { text, yes } from './text';
 
-export const sourceKind = z.enum(['measured', 'published', 'maker', 'hearsay']);
+export const sourceKind = z.enum(SOURCE_KINDS);
 
 export const newSetup = z.strictObject({
   name: text(80).min(1),

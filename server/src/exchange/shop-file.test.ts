@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { ShopFile } from '@kevro/contract';
-import { planHere } from '../compute/plan-runner';
+import { computeHere } from '../compute/compute';
 import type { ApiProblem } from '../problem';
 import { startTestServer, type TestServer } from '../test-server';
 import { isLoaded, loadShop, readShopFile } from './shop-file';
@@ -70,7 +70,7 @@ describe('a shop file', () => {
   beforeAll(async () => {
     server = await startTestServer(() => NOW);
     file = readShopFile(FILE);
-    await loadShop(server.db, file, planHere, NOW);
+    await loadShop(server.db, file, computeHere, NOW);
   });
   afterAll(() => server.close());
   const get = async (path: string) => (await server.call('GET', path)).body;
@@ -143,7 +143,7 @@ describe('a shop file', () => {
         },
       ],
     });
-    await expect(loadShop(server.db, impossible, planHere, NOW)).rejects.toThrow();
+    await expect(loadShop(server.db, impossible, computeHere, NOW)).rejects.toThrow();
     expect((await get('/frames')).total).toBe(before);
     expect((await server.call('GET', '/players/p9')).status).toBe(404);
   });

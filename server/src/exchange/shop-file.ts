@@ -1,5 +1,4 @@
 import {
-  TYPICAL_READING,
   benchSteps,
   calibrateReads,
   changeOutcome,
@@ -11,7 +10,7 @@ import {
   type Plan,
 } from '@kevro/core';
 import { fieldErrors, shopFile, type PartRecord, type ShopFile } from '@kevro/contract';
-import type { PlanRunner } from '../compute/plan-runner';
+import type { Compute } from '../compute/compute';
 import type { Db, Queries } from '../db/db';
 import { badInput, notFoundAt } from '../problem';
 import { aims } from '../records/aim';
@@ -55,7 +54,7 @@ async function storeFrame(db: Queries, file: ShopFile['frames'][number]): Promis
   const frame = frameToStore(file);
   await addFrame(db, frame, id);
   const { sport, lengthCm } = settleFrame(frame.shape);
-  for (const [i, { uncertainty = TYPICAL_READING, specs, ...rest }] of measurements.entries()) {
+  for (const [i, { uncertainty = sport.typicalReading, specs, ...rest }] of measurements.entries()) {
     await addMeasurement(
       db,
       {
@@ -91,14 +90,14 @@ function partsOf(file: ShopFile, { id, plan }: Fitting): PartRecord[] {
 }
 
 /** Stores a whole shop in one transaction. Plans are computed before it, since they take longest. */
-export async function loadShop(db: Db, file: ShopFile, runPlan: PlanRunner, now: string): Promise<void> {
+export async function loadShop(db: Db, file: ShopFile, compute: Compute, now: string): Promise<void> {
   const frames = new Map(file.frames.map((frame) => [frame.id, frame]));
   const best = new Map<string, Plan>();
   for (const fitting of file.fittings) {
     const frame = frames.get(fitting.frameIds[0] ?? '');
     const specs = frame?.measurements.at(-1)?.specs;
     if (!fitting.plan || !fitting.aim || !frame || !specs) continue;
-    const [plan] = await runPlan({
+    const [plan] = await compute('makePlans', {
       shape: frame.shape,
       specs,
       target: fitting.aim.target,

@@ -3,7 +3,6 @@ import {
   PENDULUM_UNCERTAINTY,
   RODS,
   STANDARD_GRAVITY,
-  TYPICAL_READING,
   estimateSwing,
   estimateTwist,
   calibrateReads,
@@ -149,7 +148,7 @@ const typed =
   ({ frame, truth, normal }) => {
     const stays = normal();
     return quantities.flatMap((quantity) => {
-      const u = quantity === 'leftRightG' ? 0.3 : TYPICAL_READING[quantity];
+      const u = quantity === 'leftRightG' ? 0.3 : frame.sport.typicalReading[quantity];
       const value = quantity === 'leftRightG' ? truth.leftRightG : truth.specs[quantity];
       return [1, 2, 3].map(() =>
         byHand(frame, { means: 'typed', quantity, value: (value ?? 0) + u * (0.8 * stays + 0.6 * normal()) }),
@@ -159,8 +158,8 @@ const typed =
 
 const typedBoth: Method = (of) => {
   const { frame, truth, normal } = of;
-  const stays = 0.8 * TYPICAL_READING.swingWeight * normal();
-  const about = (value: number) => value + stays + 0.6 * TYPICAL_READING.swingWeight * normal();
+  const stays = 0.8 * frame.sport.typicalReading.swingWeight * normal();
+  const about = (value: number) => value + stays + 0.6 * frame.sport.typicalReading.swingWeight * normal();
   const { swingWeight, twistWeight } = truth.specs;
   const read = (means: string, quantity: string, value: number) => byHand(frame, { means, quantity, value });
   return [1, 2, 3].flatMap(() => [

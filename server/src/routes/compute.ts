@@ -1,21 +1,27 @@
 import type { Router } from 'express';
 import {
+  NO_CHANGE,
   SPORTS,
+  USUAL_QUANTUM_G,
   asSpot,
-  nearest,
+  chanceOfBuild,
+  edgeOnCorrection,
+  lightenSpots,
+  nearestSetups,
+  ofSpot,
   parseSpecs,
   pendulum,
   predict,
-  reach,
   redress,
   requireSpecs,
+  sensitivity,
   settleFrame,
   shiftAxis,
   twistFromReadings,
   withAxis,
   type Specs,
 } from '@kevro/core';
-import type { PlanRunner } from '../compute/plan-runner';
+import { computePlans, type Compute } from '../compute/compute';
 import { answer } from './route';
 
 /** Where no sport is named, the axis that tennis and badminton share. */
@@ -26,7 +32,7 @@ const LONGEST_CM = 100;
 const onUsualAxis = (specs: Specs, path: string) =>
   requireSpecs(withAxis(specs, USUAL_AXIS_CM), LONGEST_CM, path);
 
-export function computeRoutes(router: Router, runPlan: PlanRunner): void {
+export function computeRoutes(router: Router, compute: Compute): void {
   answer(router, 'predict', ({ body }) => predict(body.shape, body.specs, body.additions));
 
   answer(router, 'redress', ({ body }) => {
@@ -40,31 +46,78 @@ export function computeRoutes(router: Router, runPlan: PlanRunner): void {
 
   answer(router, 'plan', async ({ body }) => {
     const frame = settleFrame(body.shape);
-    const plans = await runPlan(body);
+    const locked = body.locked?.map((spot, i) => ofSpot(frame, spot, `locked${i}`));
+    const plans = await computePlans(compute, { ...body, locked });
     return {
-      plans: plans.map(({ swaps: _, removals: __, placements, ...plan }) => ({
+      plans: plans.map(({ swaps: _, removals: __, score: ___, placements, ...plan }) => ({
         ...plan,
         placements: placements.map((placement) => asSpot(frame, placement)),
       })),
     };
   });
 
-  answer(router, 'nearest', ({ body }) => {
-    const own = onUsualAxis(body.specs, 'specs');
-    const others = body.setups.map(({ id, specs }, i) => ({
-      id,
-      specs: shiftAxis(onUsualAxis(specs, `setups.${i}.specs`), own.axisCm),
-    }));
+  answer(router, 'chance', ({ body }) => {
+    const { placements, uncertainty: instruments, densityShare, placingCm, ...aimed } = body;
+    const frame = settleFrame(body.shape);
+    const change = { ...NO_CHANGE, placements: placements.map((spot, i) => ofSpot(frame, spot, `p${i}`)) };
+    const { narrowest: _, ...found } = chanceOfBuild(aimed, change, {
+      care: { densityShare, placingCm },
+      instruments,
+    });
+    return found;
+  });
+
+  answer(router, 'trim', async ({ body: { placements, ...request } }) => {
+    const frame = settleFrame(request.shape);
+    const built = placements.map((spot, i) => ofSpot(frame, spot, `p${i}`));
+    const trims = await compute('trimPlans', { ...request, placements: built });
     return {
-      nearest: nearest(own, others).map(({ id, distanceSteps, steps }) => ({ id, distanceSteps, steps })),
+      trims: trims.map((trim) => ({
+        ...trim,
+        changes: trim.changes.map(({ index = null, placement: _, ...change }) => ({ index, ...change })),
+      })),
     };
+  });
+
+  answer(router, 'lighten', ({ body: { placements, share, quantumG = USUAL_QUANTUM_G } }) => ({
+    placements: lightenSpots(placements, share, quantumG),
+  }));
+
+  answer(router, 'commonAim', async ({ body: { frames, keys } }) => {
+    const set = await compute('planSet', frames, keys);
+    return {
+      target: set.target,
+      frames: set.frames.map(({ addedG, placements, specs, withinTolerance }, i) => {
+        const { id, shape } = frames[i] as (typeof frames)[number];
+        const frame = settleFrame(shape);
+        return { id, addedG, placements: placements.map((p) => asSpot(frame, p)), specs, withinTolerance };
+      }),
+    };
+  });
+
+  answer(router, 'sensitivity', ({ body }) => ({
+    points: sensitivity(body.shape, body.specs, body.massG),
+  }));
+
+  answer(router, 'nearest', ({ body }) => {
+    const sport = SPORTS[body.sport ?? 'tennis'];
+    const own = requireSpecs(withAxis(body.specs, sport.axisCm), LONGEST_CM);
+    return { nearest: nearestSetups(own, body.setups, sport, LONGEST_CM) };
   });
 
   answer(router, 'pendulum', ({ body }) => pendulum({ ...body, axisCm: body.axisCm ?? USUAL_AXIS_CM }));
 
-  answer(router, 'twist', ({ body }) => twistFromReadings(body.faceOn, body.edgeOn, body.readingUncertainty));
+  answer(router, 'twist', ({ body }) => {
+    const { faceOn, edgeOn, readingUncertainty, frame } = body;
+    if (!frame) return twistFromReadings(faceOn, edgeOn, readingUncertainty);
+    const settled = settleFrame(frame.shape);
+    const correction = edgeOnCorrection(settled, frame.massG, frame.axisCm ?? settled.sport.axisCm);
+    return twistFromReadings(faceOn, edgeOn, readingUncertainty, correction);
+  });
 
-  answer(router, 'reach', ({ body }) => ({ reach: reach(body.shape, body.specs, body.setups) }));
+  answer(router, 'reach', async ({ body }) => ({
+    reach: await compute('reach', body.shape, body.specs, body.setups),
+  }));
 
   answer(router, 'parseSpecs', ({ body }) => parseSpecs(body.text, body.sport));
 }

@@ -1,13 +1,5 @@
 import type { Router } from 'express';
-import {
-  TYPICAL_READING,
-  bringTo,
-  nearest,
-  requireSpecs,
-  settleFrame,
-  sportData,
-  withAxis,
-} from '@kevro/core';
+import { bringTo, nearest, requireSpecs, settleFrame, sportData, withAxis } from '@kevro/core';
 import type { Measurement } from '@kevro/contract';
 import type { Clock } from '../clock';
 import type { Db, Queries } from '../db/db';
@@ -59,7 +51,7 @@ export function measurementRoutes(router: Router, db: Db, now: Clock): void {
     const frame = await frameOrNone(db, params.id);
     const { sport, lengthCm } = settleFrame(frame.shape);
     const specs = requireSpecs(withAxis(body.specs, sport.axisCm), lengthCm);
-    const uncertainty = body.uncertainty ?? TYPICAL_READING;
+    const uncertainty = body.uncertainty ?? sport.typicalReading;
     const measurement = { ...body, frameId: frame.id, takenAt: now(), specs, uncertainty, how: {} };
     return db.transaction((tx) => storeMeasurement(tx, measurement, key));
   });

@@ -1,0 +1,150 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { SPORTS, settleFrame, placeOf } from '@kevro/core';
+import type { AnswerOf, CallName } from '@kevro/contract';
+import { calls } from '@kevro/contract';
+import { computeHere, computePlans, type Compute } from './compute/compute';
+import { startTestServer, type TestServer } from './test-server';
+
+let server: TestServer;
+beforeAll(async () => {
+  server = await startTestServer();
+});
+afterAll(() => server.close());
+
+const shape = { sport: 'tennis', lengthCm: 68.58 } as const;
+const specs = { massG: 322, balanceCm: 32.8, swingWeight: 316, twistWeight: 13.9 };
+const target = {
+  massG: { value: 334, tolerance: 1 },
+  balanceCm: { value: 32.4, tolerance: 0.15 },
+  swingWeight: { value: 322, tolerance: 1.5 },
+  twistWeight: { value: 14.1, tolerance: 0.2 },
+};
+
+async function ask<N extends CallName>(name: N, body: unknown): Promise<AnswerOf<N>> {
+  const { status, body: answer } = await server.call('POST', calls[name].path, body);
+  expect(status).toBe(200);
+  return answer as AnswerOf<N>;
+}
+
+describe('the second part of the computation over HTTP', () => {
+  it('plans with a margin that the chance confirms, and finishes from what is locked', async () => {
+    const { plans } = await ask('plan', { shape, specs, target, schools: ['free'] });
+    const [plan] = plans;
+    expect(plan).toMatchObject({ withinTolerance: true, guarded: true, proven: true });
+    expect(plan).not.toHaveProperty('bound');
+    const { chance, spread, contributions } = await ask('chance', {
+      shape,
+      specs,
+      target,
+      placements: plan?.placements,
+    });
+    expect(chance).toBeCloseTo(plan?.chance ?? 0, 6);
+    expect(contributions.reduce((sum, { share }) => sum + share, 0)).toBeCloseTo(1, 9);
+    expect(spread.massG).toBeGreaterThan(SPORTS.tennis.typicalReading.massG);
+
+    const tip = placeOf(settleFrame(shape), { zone: 'tip' });
+    const mine = { zone: 'tip', massG: 2, xCm: tip.xCm, yCm: 0, mirrored: false };
+    const { plans: around } = await ask('plan', {
+      shape,
+      specs,
+      target,
+      schools: ['free'],
+      locked: [mine],
+      margin: false,
+    });
+    expect(around[0]?.placements.some((p) => p.zone === 'tip' && p.massG === 2)).toBe(true);
+    const mass = around[0]?.placements.reduce((sum, p) => sum + p.massG, 0) ?? 0;
+    expect(around[0]?.specs.massG).toBeCloseTo(specs.massG + mass, 9);
+  });
+
+  it('says less chance with a worse roll, more with none of the errors', async () => {
+    const { plans } = await ask('plan', { shape, specs, target, schools: ['free'] });
+    const placements = plans[0]?.placements;
+    const none = { massG: 1e-6, balanceCm: 1e-6, swingWeight: 1e-6, twistWeight: 1e-6 };
+    const of = async (more: object): Promise<number> =>
+      (await ask('chance', { shape, specs, target, placements, uncertainty: none, ...more })).chance;
+    expect(await of({ densityShare: 0, placingCm: 0 })).toBeGreaterThan(0.999);
+    expect(await of({ densityShare: 0.15 })).toBeLessThan(await of({}));
+  });
+
+  it('trims a checked build, fewest touches first, with signed grams', async () => {
+    const { plans } = await ask('plan', { shape, specs, target, schools: ['free'] });
+    const built = plans[0]?.placements ?? [];
+    const checked = { ...(plans[0]?.specs ?? specs), massG: (plans[0]?.specs.massG ?? 0) + 1.6 };
+    const { trims } = await ask('trim', { shape, specs: checked, placements: built, target });
+    expect(trims.length).toBeGreaterThan(0);
+    for (const trim of trims) {
+      expect(trim.withinTolerance).toBe(true);
+      const sum = trim.changes.reduce((all, { massG }) => all + massG, 0);
+      expect(trim.specs.massG - checked.massG).toBeCloseTo(sum, 9);
+      for (const { index } of trim.changes) if (index !== null) expect(built[index]).toBeDefined();
+    }
+  });
+
+  it('lightens, brings a set together, and says what a gram does', async () => {
+    const spot = { zone: 'sides' as const, xCm: 52, yCm: 12, mirrored: true };
+    const { placements } = await ask('lighten', {
+      placements: [
+        { ...spot, massG: 3, spanCm: 6 },
+        { ...spot, massG: 9 },
+      ],
+      share: 0.3,
+      quantumG: 1,
+    });
+    expect(placements.map(({ massG }) => massG)).toEqual([2, 6]);
+    const { target: common, frames } = await ask('commonAim', {
+      frames: [
+        { id: 'a', shape, specs },
+        { id: 'b', shape, specs: { ...specs, massG: 326 } },
+      ],
+      keys: ['massG'],
+    });
+    expect(Object.keys(common)).toEqual(['massG']);
+    expect(frames.map(({ id }) => id)).toEqual(['a', 'b']);
+    expect(frames.every(({ withinTolerance }) => withinTolerance)).toBe(true);
+    const { points } = await ask('sensitivity', { shape, specs });
+    expect(points[0]).toMatchObject({ xCm: 0, massG: 1 });
+    expect(points[0]?.swingWeight).toBeCloseTo(10.16 ** 2 / 1000, 9);
+  });
+
+  it('answers every setup, whatever is missing of it or wrong with it', async () => {
+    const setups = [
+      { id: 'weight', specs: { massG: 330 } },
+      { id: 'cannot', specs: { massG: -3 } },
+      { id: 'whole', specs: { ...specs, massG: 325 } },
+    ];
+    const { reach } = await ask('reach', { shape, specs, setups });
+    expect(reach.map(({ id, reachable }) => [id, reachable])).toEqual([
+      ['weight', true],
+      ['cannot', false],
+      ['whole', true],
+    ]);
+    expect(reach[1]?.impossible).toBe('mass-negative');
+    const { nearest } = await ask('nearest', { specs, setups });
+    expect(nearest.map(({ id }) => id)).toEqual(['whole', 'weight', 'cannot']);
+    const { nearest: inBadminton } = await ask('nearest', {
+      sport: 'badminton',
+      specs: { massG: 88, balanceCm: 29.5, swingWeight: 88 },
+      setups: [{ id: 'a', specs: { massG: 89 } }],
+    });
+    // A gram is a step in badminton, a third of one in tennis.
+    expect(inBadminton[0]?.distanceSteps).toBeCloseTo(1, 9);
+  });
+});
+
+describe('plans of several schools', () => {
+  it('are worked out each by itself: one that takes long holds no other', async () => {
+    const order: string[] = [];
+    const slow: Compute = async (job, ...args) => {
+      const [request] = args as unknown as [{ schools: string[] }];
+      const [name = ''] = request.schools;
+      if (name === 'free') await new Promise((done) => setTimeout(done, 60));
+      order.push(name);
+      return computeHere(job, ...args);
+    };
+    const plans = await computePlans(slow, { shape, specs, target, quantumG: 1 });
+    expect(plans).toHaveLength(7);
+    expect(order.at(-1)).toBe('free');
+    expect(plans[0]?.school).toBe('free');
+  });
+});

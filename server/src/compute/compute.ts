@@ -1,0 +1,45 @@
+import { Piscina } from 'piscina';
+import { Fault, bestFirst, schoolsOf, type Plan, type PlanRequest, type Problem } from '@kevro/core';
+import { JOBS, type JobName, type Jobs } from './jobs';
+
+/** What a thread answers: errors do not keep their class on the way. */
+export type JobAnswer = { result: unknown } | { problems: Problem[] };
+
+/** Computes somewhere: in this thread or in others. */
+export type Compute = <K extends JobName>(
+  job: K,
+  ...args: Parameters<Jobs[K]>
+) => Promise<ReturnType<Jobs[K]>>;
+
+/** In this thread. */
+export const computeHere: Compute = async <K extends JobName>(job: K, ...args: Parameters<Jobs[K]>) => {
+  const work = JOBS[job] as unknown as (...of: Parameters<Jobs[K]>) => ReturnType<Jobs[K]>;
+  return work(...args);
+};
+
+/** Threads that compute at once, at the most: a slow one does not hold the others. */
+const MOST_THREADS = 4;
+
+/** In a small pool of threads, which starts with the first job and ends with the process. */
+export function computeInThreads(script: URL): Compute {
+  let pool: Piscina | undefined;
+  return async (job, ...args) => {
+    pool ??= new Piscina({
+      filename: script.href,
+      minThreads: 1,
+      maxThreads: MOST_THREADS,
+      idleTimeout: 60_000,
+    });
+    const answer = (await pool.run({ job, args })) as JobAnswer;
+    if ('problems' in answer) throw new Fault(...answer.problems);
+    return answer.result as ReturnType<Jobs[typeof job]>;
+  };
+}
+
+/** Plans of every school that is asked for, each by itself, so that one that takes long fails or holds no other; best first. */
+export async function computePlans(compute: Compute, request: PlanRequest): Promise<Plan[]> {
+  const plans = await Promise.all(
+    schoolsOf(request).map((school) => compute('makePlans', { ...request, schools: [school] })),
+  );
+  return bestFirst(plans.flat(), request.margin);
+}
