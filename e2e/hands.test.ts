@@ -297,6 +297,7 @@ describe('keys', () => {
       await expect.poll(pieces).toBe(planned);
     }
     await press('?');
+    await expect.poll(() => focused()).toBe('Close');
     await dialog().getByRole('checkbox', { name: 'Single keys do something' }).click();
     await dialog().getByRole('button', { name: 'Close' }).click();
     await dialog().waitFor({ state: 'detached' });

@@ -89,6 +89,8 @@ describe('the job, from a frame to a build sheet', () => {
     await page.getByText('inside the aim').waitFor();
     await page.getByText('working out the ways').waitFor({ state: 'detached' });
     expect(await page.locator('.way').count()).toBeGreaterThanOrEqual(3);
+    // How many builds of the best way would pass the check, said beside it.
+    expect(await page.locator('.way').first().innerText()).toMatch(/\d places? · [\d.]+ g · \d+ % pass/);
     const swing = page.getByRole('button', { name: /^Swing weight .*show how/ });
     const planned = await swing.textContent();
     await dragFirstWeight();

@@ -158,7 +158,6 @@ describe.concurrent('a page', () => {
       found.push(...(await violations(page, "{ runOnly: { type: 'rule', values: ['color-contrast'] } }")));
       for (const [width, height, least] of [
         [1280, 800, 24],
-        [1024, 768, 24],
         [820, 1180, 44],
         [390, 844, 44],
       ] as const) {

@@ -126,6 +126,8 @@ describe('frames', () => {
     await page.goto('/frames/ot-014');
     await page.getByText('round poly 1.25 mm / soft multifilament 1.30 mm').first().waitFor();
     await button('New strings').click();
+    // What such strings weigh in this bed, from the gauges of the last ones.
+    await page.getByText(/16 × 19 of these weighs about 1[5-9]\.\d g in polyester/).waitFor();
     await page.getByRole('radio', { name: 'lb' }).check();
     await field('Mains at, lb').fill('50');
     await field('Crosses at, if other, lb').fill('48');

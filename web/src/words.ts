@@ -292,7 +292,7 @@ export const STEP_HINTS: Record<StepKind, string> = {
   trial: 'Same places, held with paper tape. Handle weight goes on the outside of the grip.',
   'measure-trial':
     'Balance and swing weight inside the aim? Then commit. Hold back a few grams for the last correction.',
-  'fix-head': 'Wipe the inside of the hoop dry and clean first. Press from the middle outward.',
+  'fix-head': 'Wipe the place dry and clean first. Press from the middle outward.',
   'fill-handle': 'Push a stop in first, so that nothing wanders toward the head.',
   'set-in': 'Weigh each piece before it goes in.',
   'wrap-handle': 'Start at the butt, edges side by side, and keep it smooth.',

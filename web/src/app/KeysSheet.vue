@@ -48,6 +48,9 @@ const KEYS: [string[], string][] = [
 </template>
 
 <style scoped>
+.plain td {
+  padding-block: 4px;
+}
 .keys {
   white-space: nowrap;
   width: 1%;

@@ -214,6 +214,8 @@ function startTwin(): void {
     <StringingForm
       ref="strings"
       :frame-id="id"
+      :shape="page.frame.shape"
+      :pattern="page.frame.pattern"
       :last="page.stringings.find(({ retired }) => !retired)"
       @stored="changed"
     />

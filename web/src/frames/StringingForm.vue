@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { ref } from 'vue';
+import { computed, ref } from 'vue';
+import { STRING_MATERIALS, patternOf, settleFrame, stringMass, type FrameShape } from '@kevro/core';
 import type { Stringing } from '@kevro/contract';
 import { api } from '../api/client';
 import FormDialog from '../parts/FormDialog.vue';
@@ -9,7 +10,7 @@ import { useDraft } from '../parts/draft';
 import { sent, sentOrNull, type Typed } from '../parts/typed';
 
 /** Strings in a frame, new or corrected. The tension is said in lb or kg and stored in kg. */
-const props = defineProps<{ frameId: string; last?: Stringing }>();
+const props = defineProps<{ frameId: string; shape: FrameShape; pattern: string; last?: Stringing }>();
 const emit = defineEmits<{ stored: [] }>();
 const open = ref(false);
 const before = ref<Stringing>();
@@ -38,6 +39,26 @@ const correcting = (s: Stringing) => ({
 });
 const draft = useDraft(empty);
 const form = draft.value;
+const MATERIAL_WORDS = { polyester: 'polyester', nylon: 'nylon', gut: 'natural gut' } as const;
+/** What such strings weigh in this frame, by what they may be made of: from the chords of its bed. */
+const weighs = computed(() => {
+  const pattern = patternOf(props.pattern);
+  const gaugeMm = sentOrNull(form.value.mainsMm);
+  const crossGaugeMm = sentOrNull(form.value.crossesMm) ?? gaugeMm;
+  if (
+    !pattern ||
+    typeof gaugeMm !== 'number' ||
+    typeof crossGaugeMm !== 'number' ||
+    !(gaugeMm > 0 && crossGaugeMm > 0)
+  )
+    return '';
+  const frame = settleFrame(props.shape);
+  const said = STRING_MATERIALS.map((material) => {
+    const { massG } = stringMass(frame, { ...pattern, gaugeMm, crossGaugeMm, material });
+    return `${massG.toFixed(1)} g in ${MATERIAL_WORDS[material]}`;
+  });
+  return `${pattern.mains} × ${pattern.crosses} of these weighs about ${said.join(', ')}; give or take 10 %. Weighed strings are surer.`;
+});
 function show(of?: Stringing): void {
   before.value = of;
   draft.begin(`strings ${of?.id ?? `new ${props.frameId}`}`, of ? correcting(of) : empty());
@@ -91,6 +112,7 @@ const submit = () => {
           :error="said('crossesMm')"
         />
       </div>
+      <p v-if="weighs" class="soft small" aria-live="polite">{{ weighs }}</p>
       <v-radio-group v-model="form.unit" label="Tension in" inline>
         <v-radio label="kg" value="kg" /><v-radio label="lb" value="lb" />
       </v-radio-group>

@@ -17,11 +17,14 @@ interface Field {
   name: string;
   label: string;
   measure: Measure;
+  /** May be left empty. */
+  open?: boolean;
 }
 const FIELDS: Record<typeof props.method, Field[]> = {
   pendulum: [
     { name: 'pivotCm', label: 'Hangs at, from the butt', measure: 'length' },
     { name: 'amplitudeDeg', label: 'Swings out to', measure: 'angle' },
+    { name: 'endAmplitudeDeg', label: 'At the end still to', measure: 'angle', open: true },
   ],
   threads: [
     { name: 'threadCm', label: 'Length of the threads', measure: 'length' },
@@ -37,7 +40,7 @@ const HOW: Record<typeof props.method, string> = {
 /** How it hangs is chosen last on this device; the seconds are of one timing. */
 const set = useKept<Record<string, Typed>>(
   'kevro-hangs',
-  { pivotCm: 1, amplitudeDeg: 8, threadCm: 120, separationCm: 15, swings: 20 },
+  { pivotCm: 1, amplitudeDeg: 8, endAmplitudeDeg: null, threadCm: 120, separationCm: 15, swings: 20 },
   { mergeDefaults: true },
 );
 const timed = ref<Typed>(null);
@@ -73,7 +76,8 @@ useKeys({ ' ': toggle });
 
 /** What was timed becomes a reading; a field that is no number says so and nothing is lost. */
 function enter(): void {
-  const names = [...FIELDS[props.method].map((f) => f.name), 'swings', 'seconds'];
+  const given = FIELDS[props.method].filter(({ name, open }) => !open || set.value[name] !== null);
+  const names = [...given.map((f) => f.name), 'swings', 'seconds'];
   const values = names.map((name) => numberOf(name === 'seconds' ? timed.value : set.value[name]));
   failure.value = Object.fromEntries(
     names.flatMap((name, i) => {

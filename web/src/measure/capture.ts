@@ -3,7 +3,6 @@ import { nanoid } from 'nanoid';
 import {
   QUANTITIES,
   SPEC_KEYS,
-  TYPICAL_READING,
   judge,
   sameDress,
   settleCapture,
@@ -129,7 +128,7 @@ export function useCapture(frame: FrameRecord) {
     QUANTITIES.flatMap((quantity) => {
       const value = typedValue(quantity);
       if (value === undefined || errors.value[quantity]) return [];
-      return [{ ...typedReading(quantity, value), id: `typed ${quantity}`, setAside: false }];
+      return [{ ...typedReading(settled.sport, quantity, value), id: `typed ${quantity}`, setAside: false }];
     }),
   );
   const found = computed(() =>
@@ -147,7 +146,10 @@ export function useCapture(frame: FrameRecord) {
     }
     return known;
   }
-  const fullUncertainty = computed<SpecUncertainty>(() => ({ ...TYPICAL_READING, ...uncertainty.value }));
+  const fullUncertainty = computed<SpecUncertainty>(() => ({
+    ...settled.sport.typicalReading,
+    ...uncertainty.value,
+  }));
   const estimated = computed(() => QUANTITIES.filter((q) => found.value.settled[q]?.estimated));
 
   const judgements = computed<Judgement[]>(() => {

@@ -86,4 +86,10 @@ figcaption button {
   text-underline-offset: 3px;
   margin-left: 8px;
 }
+/* The chart is drawn anew for paper, which may be later than the printer asks for it. */
+@media print {
+  .chart :deep(svg text) {
+    fill: rgb(0 0 0) !important;
+  }
+}
 </style>

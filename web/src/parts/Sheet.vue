@@ -22,6 +22,11 @@ watch(
   },
   { flush: 'sync', immediate: true },
 );
+/** To the button that is meant: a browser heeds `autofocus` only while a page loads. A field takes the focus itself. */
+function goIn(): void {
+  const card = document.getElementById(heading)?.parentElement;
+  if (!card?.contains(document.activeElement)) card?.querySelector<HTMLElement>('[autofocus]')?.focus();
+}
 /** Unless something else has taken the focus meanwhile. */
 function giveBack(): void {
   const now = document.activeElement;
@@ -40,6 +45,7 @@ function giveBack(): void {
     scrollable
     @click:outside="persistent && emit('refusedToClose')"
     @keydown.esc="persistent && emit('refusedToClose')"
+    @after-enter="goIn"
     @after-leave="giveBack"
   >
     <v-card class="sheet-card">

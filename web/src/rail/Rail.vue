@@ -179,6 +179,10 @@ const summary = computed(() => {
         :spoken="movable ? undefined : weight.spoken"
       />
     </svg>
+    <p v-if="frame.sport.shaft === 'bends'" class="no-sweet">
+      No sweet region is drawn: the shaft bends while it meets the shuttle, and a rigid frame’s best point
+      would be untrue.
+    </p>
     <template v-if="movable">
       <template v-for="weight in drawn" :key="weight.id">
         <RailHold
@@ -207,6 +211,12 @@ const summary = computed(() => {
 svg {
   display: block;
   font-size: 13px;
+}
+.no-sweet {
+  margin: 0 12px 8px;
+  font-size: 13.5px;
+  line-height: 1.4;
+  color: rgb(var(--v-theme-soft));
 }
 .mesh path {
   stroke: rgb(var(--v-theme-mesh));

@@ -9,6 +9,7 @@ import {
   tangentAtArc,
   type Dress,
   type Frame,
+  type Outline,
   type Placement,
   type Point,
   type Sport,
@@ -28,32 +29,26 @@ interface Oval {
   acrossCm: number;
 }
 
-/** An ellipse inside the hoop's outer edge. */
-const inset = ({ centreXCm, alongCm, acrossCm }: Oval, byCm: number): Oval => ({
-  centreXCm,
-  alongCm: alongCm - byCm,
-  acrossCm: acrossCm - byCm,
-});
-
-/** The edge of a head, drawn as it is or shrunk toward its middle. */
-function edge(scale: RailScale, { head }: Frame, insetCm: number): string {
+/** An outline of the head, drawn as it is. */
+function edge(scale: RailScale, outline: Outline): string {
   const steps = 48;
-  const arcs = Array.from({ length: 2 * steps + 1 }, (_, i) => ((i - steps) / steps) * head.sideCm);
-  const [along, across] = [1 - insetCm / head.alongCm, 1 - insetCm / head.acrossCm];
-  const points = arcs.map((arcCm) => {
-    const { xCm, yCm } = pointAtArc(head, arcCm);
-    return { xCm: head.centreXCm + along * (xCm - head.centreXCm), yCm: across * yCm };
-  });
-  return line(scale, points, true);
+  const arcs = Array.from({ length: 2 * steps + 1 }, (_, i) => ((i - steps) / steps) * outline.sideCm);
+  return line(
+    scale,
+    arcs.map((arcCm) => pointAtArc(outline, arcCm)),
+    true,
+  );
 }
 
 /** A point of the hoop's middle line, at an arc length from the tip. */
-function onHoop(frame: Frame, arcCm: number): { point: Point; outward: Point } {
-  const edge = pointAtArc(frame.head, arcCm);
-  const along = tangentAtArc(frame.head, arcCm);
+function onHoop({ rim, sport }: Frame, arcCm: number): { point: Point; outward: Point } {
+  const edge = pointAtArc(rim, arcCm);
+  const along = tangentAtArc(rim, arcCm);
   const outward = { xCm: along.yCm, yCm: -along.xCm };
+  // What lies on the very edge is drawn on the rim all the same, where it can be seen and taken hold of.
+  const inward = sport.hoop.usual === 'edge' ? HOOP_CM / 2 : 0;
   return {
-    point: { xCm: edge.xCm - (HOOP_CM / 2) * outward.xCm, yCm: edge.yCm - (HOOP_CM / 2) * outward.yCm },
+    point: { xCm: edge.xCm - inward * outward.xCm, yCm: edge.yCm - inward * outward.yCm },
     outward,
   };
 }
@@ -174,14 +169,14 @@ const JOINTS: Record<Sport, (scale: RailScale, frame: Frame) => string[]> = {
 /** Everything of the frame itself; strings, grip and dampener only where the dress has them. */
 export function frameDrawing(scale: RailScale, frame: Frame, dress: Dress | undefined): FrameDrawing {
   const { px, py, k } = scale;
-  const inner = inset(frame.head, HOOP_CM);
+  const inner = frame.bed;
   const gripped = dress?.baseGrip !== undefined && dress.baseGrip !== 'none';
   const overgrips = dress?.overgrips ?? 0;
   const half = frame.handleRadiusCm + (gripped ? 0.12 : 0) + 0.07 * overgrips;
   const capHalf = half + 0.3;
   return {
-    outer: edge(scale, frame, 0),
-    inner: edge(scale, frame, HOOP_CM),
+    outer: edge(scale, frame.head),
+    inner: edge(scale, frame.bed),
     limbs: JOINTS[frame.sport.sport](scale, frame),
     handle: { x: px(0), y: py(half), width: frame.handleLengthCm * k, height: 2 * half * k },
     butt: { x: px(0) - 2, y: py(capHalf), width: 1.3 * k, height: 2 * capHalf * k },
@@ -189,7 +184,7 @@ export function frameDrawing(scale: RailScale, frame: Frame, dress: Dress | unde
     mesh: dress?.strings && isStrung(frame.sport.sport) ? mesh(scale, inner) : [],
     dampener:
       dress?.dampener && isStrung(frame.sport.sport)
-        ? { xCm: frame.head.centreXCm - inner.alongCm + 0.9, yCm: 0 }
+        ? { xCm: inner.centreXCm - inner.alongCm + 0.9, yCm: 0 }
         : undefined,
   };
 }

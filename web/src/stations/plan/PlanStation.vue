@@ -54,6 +54,8 @@ const { history, draft, dirty, markStored, startedEmpty } = useStanding();
 const { selected, drag, piece, move } = useByHand(history);
 const question = useUnsaved(dirty);
 
+/** Choices that may be judged for each way. */
+const SCREEN_WORK = 300_000;
 const aim = computed(() => fitting.aim?.target);
 const standing = history.now;
 const placements = computed(() => standing.value.placements);
@@ -82,7 +84,18 @@ watch(
     // What stands was laid out in other parts: the best plan in the new ones takes its place, and undo brings it back.
     const changed = laidInBefore && laidInBefore.length > 0 && !sameParts(laidIn, laidInBefore);
     if (changed || (offeredBefore && offered.length !== offeredBefore.length)) takeBest = true;
-    make({ shape: record.shape, specs: before, target: aim.value, parts: laidIn, offers: offered });
+    make({
+      shape: record.shape,
+      specs: before,
+      target: aim.value,
+      parts: laidIn,
+      offers: offered,
+      dress: fitting.dress ?? {},
+      // A fitter waits for seven ways: each has a part of the time that a single plan may take.
+      work: SCREEN_WORK,
+      // The check is likely to be as good as the measurement that the round starts from.
+      ...(fitting.measurement ? { instruments: fitting.measurement.uncertainty } : {}),
+    });
   },
   { immediate: true },
 );

@@ -19,9 +19,11 @@ const units = useUnits();
 const SHOWN_FIRST = 3;
 const showAll = ref(false);
 const shown = computed(() => (showAll.value ? props.plans : props.plans.slice(0, SHOWN_FIRST)));
+/** The chance that the check finds it inside, with the instruments' own errors. */
+const passes = ({ chance }: Plan): string => `${Math.round(100 * chance)} % pass`;
 const judged = (plan: Plan): string =>
   plan.withinTolerance
-    ? `${counted(plan.places, 'place', 'places')} · ${plan.addedG.toFixed(1)} g`
+    ? `${counted(plan.places, 'place', 'places')} · ${plan.addedG.toFixed(1)} g · ${passes(plan)}`
     : missWords(props.aim, plan.deviation, (key, amount) =>
         units.sayWidth(key, amount, props.frame.sport.sport),
       );
@@ -43,6 +45,9 @@ const judged = (plan: Plan): string =>
           <span :class="plan.withinTolerance ? 'good' : 'miss'" class="judged">{{ judged(plan) }}</span>
         </span>
         <span class="soft small">{{ doingWords(plan, frame) }}</span>
+        <span v-if="!plan.proven" class="soft small d-block"
+          >The best found in its time: there may be a better one.</span
+        >
       </button>
     </li>
   </ul>

@@ -35,7 +35,7 @@ export function usePlans() {
     worker = new PlanWorker();
     worker.onmessage = ({ data }: MessageEvent<PlanMessage>) => {
       if ('plans' in data) {
-        plans.value = distinctPlans(bestFirst(data.plans, request.target));
+        plans.value = distinctPlans(request.shape, bestFirst(data.plans));
         share.value = data.done / data.of;
         if (data.done < data.of) return;
         made.set(asked, plans.value);
