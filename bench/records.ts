@@ -6,7 +6,7 @@ import { join } from 'node:path';
 import { seededUniforms } from '@kevro/core';
 import { createApp } from '../server/src/app';
 import { systemClock } from '../server/src/clock';
-import { planHere } from '../server/src/compute/plan-runner';
+import { computeHere } from '../server/src/compute/compute';
 import type { Db } from '../server/src/db/db';
 import { openPglite } from '../server/src/db/pglite';
 import { Hub } from '../server/src/instruments/hub';
@@ -84,7 +84,7 @@ async function fillFittings(db: Db): Promise<void> {
 const folder = mkdtempSync(join(tmpdir(), 'kevro-bench-records-'));
 const db = await openPglite(join(folder, 'data'));
 const hub = new Hub(db, systemClock, BENCH_PACE);
-const server = createApp({ db, hub, runPlan: planHere }).listen(0);
+const server = createApp({ db, hub, compute: computeHere }).listen(0);
 try {
   await fill(db);
   const { port } = server.address() as AddressInfo;
