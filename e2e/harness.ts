@@ -3,7 +3,13 @@ import { cpSync, mkdtempSync, rmSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
-import { chromium, type Browser, type BrowserContextOptions, type Page } from 'playwright-core';
+import {
+  chromium,
+  type Browser,
+  type BrowserContext,
+  type BrowserContextOptions,
+  type Page,
+} from 'playwright-core';
 import { afterAll, afterEach, beforeAll, beforeEach, expect, inject } from 'vitest';
 import { CHROMIUM_ARGS, findChromium } from '../scripts/chromium.mjs';
 
@@ -34,15 +40,16 @@ export async function until<T>(look: () => Promise<T> | T): Promise<NonNullable<
 export class Application {
   private child: ChildProcess | undefined;
   readonly folder = mkdtempSync(join(tmpdir(), 'kevro-e2e-'));
-  private port = 0;
 
   /**
    * @param copyOf a folder that another application left: the shop is there already
    * @param shopFile the shop that a new folder begins with; none where it is empty
+   * @param port where it listens; a free one by itself
    */
   constructor(
     copyOf?: string,
     private readonly shopFile = join(root, 'demo/shop.json'),
+    private port = 0,
   ) {
     if (copyOf) cpSync(copyOf, this.data, { recursive: true });
   }
@@ -113,19 +120,24 @@ export function launch(): Promise<Browser> {
   });
 }
 
-/** A page in a fresh profile that fails the test on any error in the page. */
+/** A fresh profile on the application, and a page in it that gathers every error. */
 export async function openPage(
   browser: Browser,
   app: Application,
   options: BrowserContextOptions = {},
 ): Promise<{ page: Page; errors: string[] }> {
-  const context = await browser.newContext({
-    viewport: { width: 1280, height: 800 },
-    baseURL: app.url,
-    ...options,
-  });
+  return pageIn(await profile(browser, app, options));
+}
+
+const profile = (browser: Browser, app: Application, options: BrowserContextOptions = {}) =>
+  browser.newContext({ viewport: { width: 1280, height: 800 }, baseURL: app.url, ...options });
+
+/** How long an act on a page may take, ms: far more than any should, since a busy machine is no fault of the page. */
+const ACT_MS = 30_000;
+
+async function pageIn(context: BrowserContext): Promise<{ page: Page; errors: string[] }> {
   const page = await context.newPage();
-  page.setDefaultTimeout(15_000);
+  page.setDefaultTimeout(ACT_MS);
   const errors: string[] = [];
   page.on('pageerror', (error) => errors.push(error.message));
   // A refused request is part of some tests; everything else said as an error is not.
@@ -134,6 +146,14 @@ export async function openPage(
       errors.push(message.text());
   });
   return { page, errors };
+}
+
+/** Leaves nothing of a test in its profile, which keeps the program it has read: that saves each test a second. */
+async function emptied(page: Page): Promise<void> {
+  await page.evaluate(() => localStorage.clear()).catch(() => undefined);
+  const context = page.context();
+  await context.clearCookies();
+  await Promise.all(context.pages().map((one) => one.close()));
 }
 
 /** Waits until nothing loads or moves any more. */
@@ -158,41 +178,37 @@ export const still = (page: Page): Promise<void> =>
     await Promise.all(ending.map((a) => a.finished.catch(() => undefined)));
   });
 
-/** A fresh page for each test on one application: for tests that each keep to their own records. The test fails on any error in the page. */
-export function withOneShop(opened: (fresh: Opened) => void): void {
-  let browser: Browser;
-  const app = new Application(inject('demoShop'));
-  let page: Page;
-  let errors: string[];
-  beforeAll(async () => {
-    [browser] = await Promise.all([launch(), app.start()]);
-  });
-  afterAll(async () => {
-    await browser.close();
-    await app.remove();
-  });
-  beforeEach(async () => {
-    ({ page, errors } = await openPage(browser, app));
-    opened({ app, page });
-  });
-  afterEach(async () => {
-    await page.context().close();
-    expect(errors).toEqual([]);
-  });
-}
-
 export interface Opened {
   app: Application;
   page: Page;
 }
 
-/**
- * A fresh application with the demo shop and a fresh page for each test: nothing that one test does reaches another. The test fails on any error in the page; a test that
- * fails leaves a trace in `test-results`, to be looked at with Playwright's trace viewer.
- */
+/** A fresh page for each test on one application: for tests that each keep to their own records. The test fails on any error in the page. */
+export function withOneShop(opened: (fresh: Opened) => void): void {
+  const app = new Application(inject('demoShop'));
+  beforeAll(() => app.start());
+  withPagesOn(() => Promise.resolve(app), opened);
+  afterAll(() => app.remove());
+}
+
+/** A fresh application with the demo shop and a fresh page for each test: nothing that one test does reaches another. */
 export function withPages(opened: (fresh: Opened) => void): void {
+  let app: Application | undefined;
+  // On one port they are one place to the browser, which reads the program once.
+  const port = freePort();
+  withPagesOn(async () => {
+    app = new Application(inject('demoShop'), undefined, await port);
+    await app.start();
+    return app;
+  }, opened);
+  afterEach(() => app?.remove());
+}
+
+/** The test fails on any error in the page; one that fails leaves a trace in `test-results` where `KEVRO_TRACE` is set, to be looked at with Playwright's trace viewer. */
+function withPagesOn(running: () => Promise<Application>, opened: (fresh: Opened) => void): void {
+  const traced = Boolean(process.env.KEVRO_TRACE);
   let browser: Browser;
-  let app: Application;
+  let context: BrowserContext | undefined;
   let page: Page;
   let errors: string[];
   beforeAll(async () => {
@@ -200,19 +216,17 @@ export function withPages(opened: (fresh: Opened) => void): void {
   });
   afterAll(() => browser.close());
   beforeEach(async () => {
-    app = new Application(inject('demoShop'));
-    await app.start();
-    ({ page, errors } = await openPage(browser, app));
-    await page.context().tracing.start({ snapshots: true });
+    const app = await running();
+    context ??= await profile(browser, app);
+    ({ page, errors } = await pageIn(context));
+    if (traced) await context.tracing.start({ snapshots: true });
     opened({ app, page });
   });
   afterEach(async ({ task }) => {
     const failed = task.result?.state === 'fail' || errors.length > 0;
     const name = task.name.replace(/[^\w]+/g, '-').slice(0, 80);
-    const context = page.context();
-    await context.tracing.stop(failed ? { path: join(root, `test-results/${name}.zip`) } : {});
-    await context.close();
-    await app.remove();
+    if (traced) await context?.tracing.stop(failed ? { path: join(root, `test-results/${name}.zip`) } : {});
+    await emptied(page);
     expect(errors).toEqual([]);
   });
 }

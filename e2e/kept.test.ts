@@ -277,7 +277,7 @@ describe('what was stored is put right', () => {
       .first()
       .click();
     await dialog().getByRole('button', { name: 'Remove this fitting' }).click();
-    await dialog().getByRole('alert').waitFor();
+    await dialog().getByRole('alert').filter({ hasText: /./ }).waitFor();
     expect((await app.get<FittingView>(`/fittings/${first.fitting.id}`)).id).toBe(first.fitting.id);
     const empty = await post<FittingView>(app, '/fittings', {
       playerId: fitting.player.id,

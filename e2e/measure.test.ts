@@ -9,6 +9,9 @@ withPages((fresh) => {
   ({ app, page } = fresh);
 });
 
+/** How long a stand-in may take on a busy machine, ms. */
+const LONG_MS = 60_000;
+
 const field = (name: RegExp) => page.getByRole('textbox', { name });
 const button = (name: RegExp | string) => page.getByRole('button', { name });
 const measurements = (frame: string): Promise<Measurement[]> => app.get(`/frames/${frame}/measurements`);
@@ -42,7 +45,9 @@ describe('a capture', () => {
       await page.getByText('VL-118 lies on it.').waitFor();
       for (let i = 0; i < times; i++) {
         await press('m');
-        await expect.poll(async () => (await readings('vl-118')).length, { timeout: 8000 }).toBe(taken + 1);
+        await expect
+          .poll(async () => (await readings('vl-118')).length, { timeout: LONG_MS })
+          .toBe(taken + 1);
         await ready();
         taken++;
       }
@@ -200,7 +205,7 @@ describe('an instrument that drops out', () => {
     await page.getByText(/Front machine is lost/).waitFor();
     expect(await readings('ot-015')).toEqual([]);
     await put('/instruments/machine-front/stand-in', { plugged: true });
-    await expect.poll(async () => (await readings('ot-015')).length, { timeout: 8000 }).toBe(1);
+    await expect.poll(async () => (await readings('ot-015')).length, { timeout: LONG_MS }).toBe(1);
     await page.getByText(/warming up/).waitFor();
     await page.getByRole('group', { name: 'Swing weight' }).getByText('±').waitFor();
     expect(await readings('ot-015')).toHaveLength(1);
@@ -218,7 +223,7 @@ describe('an instrument that drops out', () => {
     await page.getByText('server does not answer').first().waitFor();
     expect(await field(/^Balance/).inputValue()).toBe('33.3');
     await app.start();
-    await page.getByText(/No word from the server/).waitFor({ state: 'detached', timeout: 20_000 });
+    await page.getByText(/No word from the server/).waitFor({ state: 'detached', timeout: LONG_MS });
     await field(/^Balance/).press('Enter');
     await expect.poll(async () => (await readings('ot-301')).map((r) => r.value)).toEqual([272.4, 33.3]);
   });
@@ -239,14 +244,14 @@ describe('calibration', () => {
           await page
             .getByText(`${3 - i} more`)
             .first()
-            .waitFor({ timeout: 8000 });
+            .waitFor({ timeout: LONG_MS });
       }
     }
     // The 200 rod lies there while the 300 is asked for.
-    await button('Put the 300 rod on').waitFor({ timeout: 8000 });
+    await button('Put the 300 rod on').waitFor({ timeout: LONG_MS });
     await put(`/instruments/${id}/stand-in`, { on: { rod: 200 } });
     await press('m');
-    await page.getByText('Refused:').waitFor({ timeout: 8000 });
+    await page.getByText('Refused:').waitFor({ timeout: LONG_MS });
     await button('Store the refusal').click();
     await page.getByText('refused at its last calibration').waitFor();
     const [newest] = await app.get<CalibrationRecord[]>(`/instruments/${id}/calibrations`);

@@ -2,11 +2,11 @@ import { readFile } from 'node:fs/promises';
 import { describe, expect, it } from 'vitest';
 import type { Page } from 'playwright-core';
 import type { FramePage, FrameRow, Player } from '@kevro/contract';
-import { withPages, type Application } from './harness';
+import { withOneShop, type Application } from './harness';
 
 let app: Application;
 let page: Page;
-withPages((fresh) => {
+withOneShop((fresh) => {
   ({ app, page } = fresh);
 });
 
