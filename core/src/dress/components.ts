@@ -2,6 +2,7 @@ import type { Frame } from '../frame';
 import { handleWrap, point, sheet, type MassSums } from '../mass';
 import type { Dress, TypicalParts } from '../sport';
 
+import { gripShare, type WoundGrip } from './grips';
 import { bedShare } from './strings';
 
 export type { Dress } from '../sport';
@@ -36,19 +37,16 @@ function stringsPart(frame: Frame, strings: true | { massG: number }, typical: T
   };
 }
 
-function wrapPart(
-  frame: Frame,
-  kind: 'synthetic' | 'leather' | 'overgrip',
-  layer: number,
-  typical: TypicalParts,
-): DressPart {
-  const { massG, massUncertaintyG } = typical[kind];
+function wrapPart(frame: Frame, kind: WoundGrip, layer: number, typical: TypicalParts): DressPart {
+  // A longer handle takes more turns.
+  const share = gripShare(frame, kind);
+  const massG = share * typical[kind].massG;
   const length = frame.handleLengthCm;
   return {
     key: `${kind} ${layer}`,
     name: kind === 'overgrip' ? `overgrip ${grams(massG)}` : `${kind} base grip ${grams(massG)}`,
     sums: handleWrap(massG, length / 2, length, frame.handleRadiusCm + GRIP_THICKNESS_CM),
-    massUncertaintyG,
+    massUncertaintyG: share * typical[kind].massUncertaintyG,
     placeUncertaintyCm: 0.5,
   };
 }

@@ -5,12 +5,12 @@ import { sportData } from '../sport';
 import { halfLengthAt, halfWidthAt, settleFrame } from '../frame';
 import {
   dressParts,
-  handleSizesAdded,
   patternOf,
   redress,
   stringLength,
   stringMass,
   stringSums,
+  windingOf,
   type Dress,
 } from '.';
 
@@ -210,6 +210,45 @@ it('a shop’s own weights take the place of the usual ones', () => {
   );
 });
 
-it('one overgrip makes about half a handle size (common practice)', () => {
-  expect(handleSizesAdded(1)).toBe(0.5);
+describe('a wound grip', () => {
+  const frame = settleFrame(shape);
+
+  it('takes as much strip as the helix is long, summed in small steps', () => {
+    // From the butt: a square turn, then a point that climbs 2.2 cm each time around, on the middle of the strip (25 mm wide, 3 mm over the edge, on a grip of 1.6 mm).
+    const radius = frame.handleRadiusCm + 0.16 + 0.011;
+    const at = (turn: number) => [
+      radius * Math.cos(2 * Math.PI * turn),
+      radius * Math.sin(2 * Math.PI * turn),
+      2.2 * turn,
+    ];
+    const steps = 20_000;
+    const last = frame.handleLengthCm / 2.2;
+    let length = 2 * Math.PI * radius;
+    for (let i = 0; i < steps; i++) {
+      const [a, b] = [at((last * i) / steps), at((last * (i + 1)) / steps)];
+      length += Math.hypot(...b.map((v, k) => v - (a[k] ?? 0)));
+    }
+    const winding = windingOf(frame, 'overgrip');
+    expect(winding.stripCm).toBeCloseTo(length, 3);
+    // An overgrip is sold about 1.1 m long and reaches (common practice).
+    expect(winding.stripCm).toBeGreaterThan(95);
+    expect(winding.stripCm).toBeLessThan(125);
+  });
+
+  it('makes the handle thicker: an overgrip by about half a size (common practice)', () => {
+    expect(windingOf(frame, 'overgrip').sizes).toBeCloseTo(0.5, 1);
+  });
+
+  it('weighs more on a longer handle, as its turns do, and as said on the usual one', () => {
+    const long = settleFrame({ ...shape, handleLengthCm: 24 });
+    const weight = (of: typeof frame, kind: 'overgrip' | 'baseGrip') =>
+      dressParts(of, kind === 'overgrip' ? { overgrips: 1 } : { baseGrip: 'leather' })[0]?.sums.massG ?? NaN;
+    expect(weight(frame, 'overgrip')).toBeCloseTo(5.5, 9);
+    // A turn weighs 5.5 g divided by the turns on 20 cm: square one, and one each 2.2 cm.
+    expect(weight(long, 'overgrip') / 5.5).toBeCloseTo((1 + 24 / 2.2) / (1 + 20 / 2.2), 2);
+    expect(weight(long, 'baseGrip') / weight(frame, 'baseGrip')).toBeCloseTo(
+      (1 + 24 / 2.5) / (1 + 20 / 2.5),
+      2,
+    );
+  });
 });

@@ -1,3 +1,4 @@
 export * from './components';
+export * from './grips';
 export * from './redress';
 export * from './strings';

@@ -167,9 +167,3 @@ export function patternOf(text: string | undefined): { mains: number; crosses: n
   const found = /^\s*(\d{2})\s*[x×/]\s*(\d{2})\s*$/i.exec(text ?? '');
   return found ? { mains: Number(found[1]), crosses: Number(found[2]) } : undefined;
 }
-
-/** One handle size is an eighth of an inch of circumference; an overgrip makes about half a size (common practice). */
-const SIZES_PER_OVERGRIP = 0.5;
-
-/** How many handle sizes overgrips add. @example handleSizesAdded(2) // 1 */
-export const handleSizesAdded = (overgrips: number): number => SIZES_PER_OVERGRIP * overgrips;

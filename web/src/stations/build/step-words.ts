@@ -1,4 +1,12 @@
-import { zoneOf, type BenchStep, type Frame, type Placement, type Swap, type Removal } from '@kevro/core';
+import {
+  windingOf,
+  zoneOf,
+  type BenchStep,
+  type Frame,
+  type Placement,
+  type Swap,
+  type Removal,
+} from '@kevro/core';
 import { STEP_TITLES, ZONE_NAMES } from '../../words';
 import { removalWords, swapWords } from '../plan/plan-words';
 
@@ -29,7 +37,16 @@ export function stepTitle(step: BenchStep, plan: Doing, frame: Frame): string {
 
 /** What there is to do in a step beside its pieces: what is changed, and what comes off. */
 export function stepDoing(step: BenchStep, plan: Doing, frame: Frame): string[] {
-  if (step.kind === 'swap') return plan.swaps.map((swap) => `Then on it: ${swapWords(swap)}.`);
+  if (step.kind === 'swap')
+    return plan.swaps.map((swap) => `Then on it: ${swapWords(swap)}.${windingWords(swap, frame)}`);
   if (step.kind === 'take-off') return plan.removals.map((removal) => `${removalWords(removal, frame)}.`);
   return [];
+}
+
+/** « An overgrip takes about 10 turns and makes half a handle size.»: nothing where nothing is wound on. */
+function windingWords(swap: Swap, frame: Frame): string {
+  if (swap.what === 'dampener' || swap.to === 0 || swap.to === 'none') return '';
+  const { turns, stripCm, sizes } = windingOf(frame, swap.what === 'overgrips' ? 'overgrip' : swap.to);
+  const thicker = `${sizes.toFixed(1)} handle sizes thicker`;
+  return ` One is about ${Math.round(turns)} turns from ${Math.round(stripCm)} cm, and makes the handle ${thicker}.`;
 }
