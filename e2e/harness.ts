@@ -25,13 +25,13 @@ export const freePort = (): Promise<number> =>
     });
   });
 
-/** Waits until something holds, and gives it back; what takes longer than a minute is taken to never come. */
+/** Waits until something holds, and gives it back; what takes longer than three minutes is taken to never come. */
 export async function until<T>(look: () => Promise<T> | T): Promise<NonNullable<T>> {
-  const end = Date.now() + 60_000;
+  const end = Date.now() + 180_000;
   for (;;) {
     const found = await look();
     if (found) return found;
-    if (Date.now() > end) throw new Error('waited a minute in vain');
+    if (Date.now() > end) throw new Error('waited three minutes in vain');
     await new Promise((again) => setTimeout(again, 50));
   }
 }
@@ -133,7 +133,7 @@ const profile = (browser: Browser, app: Application, options: BrowserContextOpti
   browser.newContext({ viewport: { width: 1280, height: 800 }, baseURL: app.url, ...options });
 
 /** How long an act on a page may take, ms: far more than any should, since a busy machine is no fault of the page. */
-const ACT_MS = 30_000;
+const ACT_MS = 60_000;
 
 async function pageIn(context: BrowserContext): Promise<{ page: Page; errors: string[] }> {
   const page = await context.newPage();
@@ -187,8 +187,8 @@ export interface Opened {
 export function withOneShop(opened: (fresh: Opened) => void): void {
   const app = new Application(inject('demoShop'));
   beforeAll(() => app.start());
-  withPagesOn(() => Promise.resolve(app), opened);
   afterAll(() => app.remove());
+  withPagesOn(() => Promise.resolve(app), opened);
 }
 
 /** A fresh application with the demo shop and a fresh page for each test: nothing that one test does reaches another. */
@@ -196,12 +196,13 @@ export function withPages(opened: (fresh: Opened) => void): void {
   let app: Application | undefined;
   // On one port they are one place to the browser, which reads the program once.
   const port = freePort();
+  // What is registered first is done last: the page is closed before its server goes.
+  afterEach(() => app?.remove());
   withPagesOn(async () => {
     app = new Application(inject('demoShop'), undefined, await port);
     await app.start();
     return app;
   }, opened);
-  afterEach(() => app?.remove());
 }
 
 /** The test fails on any error in the page; one that fails leaves a trace in `test-results` where `KEVRO_TRACE` is set, to be looked at with Playwright's trace viewer. */

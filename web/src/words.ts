@@ -18,6 +18,7 @@ import type {
   Station,
   StationState,
   StepKind,
+  StrokeName,
   ZoneName,
 } from '@kevro/core';
 import type { SourceKind } from '@kevro/contract';
@@ -299,6 +300,16 @@ export const STEP_HINTS: Record<StepKind, string> = {
   swap: 'Weigh what comes off and what goes on.',
   regrip: 'Same overlap as before, or the weight changes.',
   'final-check': 'Write it down: it is what the next visit starts from.',
+};
+
+export const STROKE_NAMES: Record<StrokeName, string> = {
+  groundstroke: 'groundstroke',
+  volley: 'volley',
+  serve: 'serve',
+  drive: 'drive',
+  smash: 'smash',
+  dink: 'dink',
+  clear: 'clear',
 };
 
 export const CAUTIONS: Record<Caution, string> = {

@@ -80,14 +80,14 @@ export interface SweetRegion {
 /**
  * The region of the face where the ball leaves with at least a share of the best speed, as a closed outline. None where the shaft bends: a rigid body's best
  * point would lie at the tip, which is not so.
- * @param specs with twist weight, kg·cm² @param share 0 to 1 @param stroke the sport's first if left out
+ * @param specs with twist weight, kg·cm² @param stroke the sport's first if left out @param share 0 to 1
  * @example sweetRegion(frame, specs)?.best.yCm // 0: the best point lies on the long axis
  */
 export function sweetRegion(
   frame: Frame,
   specs: AxisSpecs & { twistWeight: number },
-  share = SWEET_SHARE,
   stroke: Stroke = frame.sport.strokes[0],
+  share = SWEET_SHARE,
 ): SweetRegion | undefined {
   if (frame.sport.shaft === 'bends') return undefined;
   const { centreXCm, alongCm } = frame.bed;

@@ -99,7 +99,7 @@ export function sweetArea(
   specs: AxisSpecs & { twistWeight: number },
   share = SWEET_SHARE,
 ): { areaCm2: number; best: Point } | undefined {
-  const region = sweetRegion(frame, specs, share);
+  const region = sweetRegion(frame, specs, undefined, share);
   if (!region) return undefined;
   const { best, outline } = region;
   const doubled = outline.reduce((sum, p, i) => {

@@ -1,5 +1,6 @@
 import { watchDebounced } from '@vueuse/core';
 import { onMounted, ref, shallowRef } from 'vue';
+import { useAgain } from './again';
 
 /** How many rows come at first and with each "more". */
 const PART = 100;
@@ -29,6 +30,7 @@ export function useListing<Q extends object, R>(
   const load = (): Promise<void> => read(Math.min(500, Math.max(PART, rows.value?.length ?? 0)), 0);
   const more = (): Promise<void> => read(PART, rows.value?.length ?? 0);
   onMounted(load);
+  useAgain(failure, load);
   watchDebounced(
     () => ({ ...query }),
     () => read(PART, 0),

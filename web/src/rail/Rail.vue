@@ -7,6 +7,7 @@ import { zoneOf } from '@kevro/core';
 import { ZONE_NAMES } from '../words';
 import RailHold from './RailHold.vue';
 import RailRuler from './RailRuler.vue';
+import RailStroke from './RailStroke.vue';
 import RailWeight from './RailWeight.vue';
 import { frameDrawing, line, weightDrawing } from './drawing';
 import { railScale } from './scale';
@@ -179,6 +180,7 @@ const summary = computed(() => {
         :spoken="movable ? undefined : weight.spoken"
       />
     </svg>
+    <RailStroke v-if="(sweetBefore || sweetAfter) && !fixedWidth" :sport="frame.sport" />
     <p v-if="frame.sport.shaft === 'bends'" class="no-sweet">
       No sweet region is drawn: the shaft bends while it meets the shuttle, and a rigid frame’s best point
       would be untrue.

@@ -20,6 +20,7 @@ import type { LaneMarks } from '../lanes/lane';
 import { changeWords } from '../parts/change-words';
 import { useFitting } from '../stores/fitting';
 import { useLibrary } from '../stores/library';
+import { useStroke } from '../stores/stroke';
 
 /** The marks that every station shows: measured, aim, setups, and what the player's own sport knows of them: guide and ceiling. */
 export function useBenchMarks(): ComputedRef<LaneMarks> {
@@ -47,10 +48,10 @@ export function useBenchMarks(): ComputedRef<LaneMarks> {
   });
 }
 
-/** The sweet region of specs, where their twist weight is known and the numbers can be. */
+/** The sweet region of specs for the stroke that is looked at, where their twist weight is known and the numbers can be. */
 export function sweetOf(frame: Frame | undefined, specs: AxisSpecs | undefined): SweetRegion | undefined {
   if (!frame || specs?.twistWeight === undefined || !(recoilWeight(specs) > 0)) return undefined;
-  return sweetRegion(frame, { ...specs, twistWeight: specs.twistWeight });
+  return sweetRegion(frame, { ...specs, twistWeight: specs.twistWeight }, useStroke().of(frame.sport));
 }
 
 /** The working of a measured number: how it was really found, or what it follows from. */

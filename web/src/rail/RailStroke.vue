@@ -1,0 +1,48 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+import type { SportData, StrokeName } from '@kevro/core';
+import ChoiceRow from '../parts/ChoiceRow.vue';
+import { useStroke } from '../stores/stroke';
+import { STROKE_NAMES } from '../words';
+
+/** What the sweet region is drawn for. */
+const props = defineProps<{ sport: SportData }>();
+const stroke = useStroke();
+const choices = computed(() =>
+  props.sport.strokes.map(({ name }) => ({ value: name, title: STROKE_NAMES[name] })),
+);
+const chosen = computed<StrokeName>({
+  get: () => stroke.of(props.sport).name,
+  set: (name) => stroke.choose(props.sport.sport, name),
+});
+</script>
+
+<template>
+  <div class="stroke no-print">
+    <span>Sweet region for a</span>
+    <ChoiceRow v-model="chosen" label="Sweet region for a" :choices="choices" />
+  </div>
+</template>
+
+<style scoped>
+.stroke {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 4px 8px;
+  line-height: 1.3;
+  font-size: 13px;
+  color: rgb(var(--v-theme-soft));
+}
+@media (min-width: 1200px) {
+  /* Above the handle there is nothing. */
+  .stroke {
+    position: absolute;
+    top: 0;
+    left: 0;
+  }
+  .stroke :deep(label) {
+    min-height: 28px;
+  }
+}
+</style>
