@@ -1,9 +1,11 @@
 // @vitest-environment happy-dom
 import { mount } from '@vue/test-utils';
-import { createPinia } from 'pinia';
+import { createPinia, setActivePinia } from 'pinia';
 import { describe, expect, it } from 'vitest';
-import type { Placement, Point } from '@kevro/core';
+import { sportData, type Placement, type Point } from '@kevro/core';
 import { frame, laid } from '../../test/fixtures';
+import { sweetOf } from '../stations/bench-marks';
+import { useStroke } from '../stores/stroke';
 import Rail from './Rail.vue';
 import { weightDrawing } from './drawing';
 import { railScale } from './scale';
@@ -87,5 +89,24 @@ describe('the rail', () => {
       rail({ measuredBalanceCm: 32.2, plannedBalanceCm: planned }).text();
     expect(text(32.6)).toContain('32.6 planned');
     expect(text(32.2)).not.toContain('planned');
+  });
+
+  it('draws the sweet region for the stroke that is chosen, and keeps the choice for the sport', async () => {
+    const pinia = createPinia();
+    setActivePinia(pinia);
+    const specs = { massG: 320, balanceCm: 32.5, swingWeight: 320, twistWeight: 13.5, axisCm: 10.16 };
+    const best = (): number => sweetOf(frame, specs)?.best.xCm ?? NaN;
+    const before = best();
+    const wrapper = mount(Rail, {
+      props: { frame, sweetBefore: sweetOf(frame, specs) },
+      global: { plugins: [pinia] },
+    });
+    const choices = wrapper.findAll<HTMLInputElement>('input[type=radio]');
+    expect(choices.map((one) => one.element.value)).toEqual(['groundstroke', 'volley', 'serve']);
+    await choices[2]?.setValue(true);
+    expect(useStroke().of(frame.sport).name).toBe('serve');
+    // A serve turns about nearer the hand: the tip is faster, and the best point lies further out.
+    expect(best()).toBeGreaterThan(before + 1);
+    expect(useStroke().of(sportData('padel')).name).toBe('drive');
   });
 });

@@ -30,6 +30,7 @@ const chosen = computed<StrokeName>({
   flex-wrap: wrap;
   align-items: center;
   gap: 4px 8px;
+  margin-bottom: 6px;
   line-height: 1.3;
   font-size: 13px;
   color: rgb(var(--v-theme-soft));
