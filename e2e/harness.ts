@@ -40,16 +40,15 @@ export async function until<T>(look: () => Promise<T> | T): Promise<NonNullable<
 export class Application {
   private child: ChildProcess | undefined;
   readonly folder = mkdtempSync(join(tmpdir(), 'kevro-e2e-'));
+  private port = 0;
 
   /**
    * @param copyOf a folder that another application left: the shop is there already
    * @param shopFile the shop that a new folder begins with; none where it is empty
-   * @param port where it listens; a free one by itself
    */
   constructor(
     copyOf?: string,
     private readonly shopFile = join(root, 'demo/shop.json'),
-    private port = 0,
   ) {
     if (copyOf) cpSync(copyOf, this.data, { recursive: true });
   }
@@ -148,7 +147,7 @@ async function pageIn(context: BrowserContext): Promise<{ page: Page; errors: st
   return { page, errors };
 }
 
-/** Leaves nothing of a test in its profile, which keeps the program it has read: that saves each test a second. */
+/** Leaves nothing of a test in its profile but the program that was read. */
 async function emptied(page: Page): Promise<void> {
   await page.evaluate(() => localStorage.clear()).catch(() => undefined);
   const context = page.context();
@@ -188,28 +187,35 @@ export function withOneShop(opened: (fresh: Opened) => void): void {
   const app = new Application(inject('demoShop'));
   beforeAll(() => app.start());
   afterAll(() => app.remove());
-  withPagesOn(() => Promise.resolve(app), opened);
+  withPagesOn(() => Promise.resolve(app), opened, true);
 }
 
 /** A fresh application with the demo shop and a fresh page for each test: nothing that one test does reaches another. */
 export function withPages(opened: (fresh: Opened) => void): void {
   let app: Application | undefined;
-  // On one port they are one place to the browser, which reads the program once.
-  const port = freePort();
   // What is registered first is done last: the page is closed before its server goes.
   afterEach(() => app?.remove());
-  withPagesOn(async () => {
-    app = new Application(inject('demoShop'), undefined, await port);
-    await app.start();
-    return app;
-  }, opened);
+  withPagesOn(
+    async () => {
+      app = new Application(inject('demoShop'));
+      await app.start();
+      return app;
+    },
+    opened,
+    false,
+  );
 }
 
 /** The test fails on any error in the page; one that fails leaves a trace in `test-results` where `KEVRO_TRACE` is set, to be looked at with Playwright's trace viewer. */
-function withPagesOn(running: () => Promise<Application>, opened: (fresh: Opened) => void): void {
+function withPagesOn(
+  running: () => Promise<Application>,
+  opened: (fresh: Opened) => void,
+  lasting: boolean,
+): void {
   const traced = Boolean(process.env.KEVRO_TRACE);
   let browser: Browser;
-  let context: BrowserContext | undefined;
+  let shared: BrowserContext | undefined;
+  let context: BrowserContext;
   let page: Page;
   let errors: string[];
   beforeAll(async () => {
@@ -218,7 +224,8 @@ function withPagesOn(running: () => Promise<Application>, opened: (fresh: Opened
   afterAll(() => browser.close());
   beforeEach(async () => {
     const app = await running();
-    context ??= await profile(browser, app);
+    // A profile that has read the program saves each test a second.
+    context = lasting ? (shared ??= await profile(browser, app)) : await profile(browser, app);
     ({ page, errors } = await pageIn(context));
     if (traced) await context.tracing.start({ snapshots: true });
     opened({ app, page });
@@ -226,8 +233,8 @@ function withPagesOn(running: () => Promise<Application>, opened: (fresh: Opened
   afterEach(async ({ task }) => {
     const failed = task.result?.state === 'fail' || errors.length > 0;
     const name = task.name.replace(/[^\w]+/g, '-').slice(0, 80);
-    if (traced) await context?.tracing.stop(failed ? { path: join(root, `test-results/${name}.zip`) } : {});
-    await emptied(page);
+    if (traced) await context.tracing.stop(failed ? { path: join(root, `test-results/${name}.zip`) } : {});
+    await (lasting ? emptied(page) : context.close());
     expect(errors).toEqual([]);
   });
 }

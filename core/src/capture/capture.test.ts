@@ -118,10 +118,14 @@ describe('readings that lean on others', () => {
     const edge = reading('twistWeight', 333.6, { ...machine, means: 'edge-on' });
     expect(settleCapture(frame, [edge]).waiting[edge.id]).toBe('needs-face-on');
     const twist = settleCapture(frame, [face, edge]).settled.twistWeight;
-    expect(twist?.value).toBeCloseTo(13.6, 9);
-    expect(twist?.uncertainty).toBeCloseTo(Math.hypot(0.5, 0.5, 0.004 * 13.6), 6);
+    // A frame is deep: edge-on less face-on lacks 2 ∫ z² dm, of a usual weight while none is read.
+    const depth = (2 * frame.sport.usual.massG * 0.8 ** 2) / 1000;
+    expect(twist?.value).toBeCloseTo(13.6 + depth, 9);
+    expect(twist?.uncertainty).toBeCloseTo(Math.hypot(0.5, 0.5, 0.004 * 13.6, 0.3 * depth), 6);
+    const light = settleCapture(frame, [reading('massG', 290), face, edge]).settled.twistWeight;
+    expect(light?.value).toBeCloseTo(13.6 + (2 * 290 * 0.8 ** 2) / 1000, 9);
     const other = settleCapture(frame, [face, { ...edge, source: 'other' }]).settled.twistWeight;
-    expect(other?.uncertainty).toBeCloseTo(Math.hypot(0.5, 0.5, 2, 2), 6);
+    expect(other?.uncertainty).toBeCloseTo(Math.hypot(0.5, 0.5, 2, 2, 0.3 * depth), 6);
   });
 
   it('move a swing weight read about another axis by the parallel-axes theorem', () => {

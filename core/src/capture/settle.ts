@@ -1,7 +1,7 @@
 import { Fault, type FaultCode } from '../fault';
 import type { Frame } from '../frame';
 import { recoilWeight, shiftAxis, type AxisSpecs } from '../mass';
-import { PENDULUM_UNCERTAINTY, pendulum, repeats, twistByThreads } from '../measure';
+import { PENDULUM_UNCERTAINTY, edgeOnCorrection, pendulum, repeats, twistByThreads } from '../measure';
 import {
   QUANTITIES,
   type Means,
@@ -202,20 +202,28 @@ class Capture {
     };
   }
 
-  /** Edge-on minus face-on: the face-on readings of the same machine, or of any where that has none. */
+  /** Edge-on minus face-on, and what depth and air take off it: the face-on readings of the same machine, or of any where that has none. */
   private edgeOn(reading: Reading, faceOn: readonly Worked[]): Omit<Worked, 'reading'> {
     const usable = faceOn.filter((w) => !w.reading.setAside && w.reading.means !== 'estimate');
     const own = usable.filter((w) => w.reading.source === reading.source);
     const beside = own.length > 0 ? own : usable;
     if (beside.length === 0) throw new Fault({ code: 'needs-face-on', path: 'readings' });
     const face = groupMean(beside.map((w) => ({ ...w, common: 0 })));
-    const value = this.aboutOwnAxis(reading) - face.mean;
-    if (!(value > 0)) throw new Fault({ code: 'twist-weight-impossible', path: 'readings' });
+    const flat = this.aboutOwnAxis(reading) - face.mean;
+    const massG = this.result.settled.massG?.value ?? this.frame.sport.usual.massG;
+    const more = edgeOnCorrection(this.frame, massG, reading.axisCm ?? this.frame.sport.axisCm);
+    const value = flat + more.add;
+    if (!(flat > 0)) throw new Fault({ code: 'twist-weight-impossible', path: 'readings' });
     // The face-on mean is the same in every difference, so repeats of the edge-on reading do not lessen its share.
     const common =
       own.length > 0
-        ? root(face.uncertainty, (reading.scale ?? 0) * value)
-        : root(face.uncertainty, reading.common, ...beside.slice(0, 1).map((w) => w.common));
+        ? root(face.uncertainty, more.uncertainty, (reading.scale ?? 0) * flat)
+        : root(
+            face.uncertainty,
+            more.uncertainty,
+            reading.common,
+            ...beside.slice(0, 1).map((w) => w.common),
+          );
     return { value, random: reading.random, common };
   }
 

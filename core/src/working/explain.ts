@@ -164,8 +164,8 @@ const BY: Record<Means, { equation: string; source: string }> = {
   },
   typed: { equation: 'mean of what was typed', source: 'typed by hand' },
   'edge-on': {
-    equation: 'T = S edge-on − S face-on',
-    source: 'perpendicular axes of a flat body (handbook mechanics)',
+    equation: 'T = S edge-on − S face-on + what the frame’s depth and the air it moves take off',
+    source: 'perpendicular axes of a flat body (handbook mechanics); depth and air from memory, ±30 %',
   },
   pendulum: {
     equation: 'S = M·g·d·T₀² / 4π² − M·d² + M·(B − a)²',

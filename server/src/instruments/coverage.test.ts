@@ -4,6 +4,7 @@ import {
   RODS,
   STANDARD_GRAVITY,
   estimateSwing,
+  edgeOnCorrection,
   estimateTwist,
   calibrateReads,
   readingByHand,
@@ -74,7 +75,7 @@ function known(
     twistWeight: twist.twistWeight + twist.uncertainty * normal(),
     axisCm,
   };
-  return { frame, truth: { specs, leftRightG: normal() } };
+  return { frame, truth: { specs, leftRightG: normal(), frame } };
 }
 
 type Method = (of: {
@@ -160,11 +161,14 @@ const typedBoth: Method = (of) => {
   const { frame, truth, normal } = of;
   const stays = 0.8 * frame.sport.typicalReading.swingWeight * normal();
   const about = (value: number) => value + stays + 0.6 * frame.sport.typicalReading.swingWeight * normal();
-  const { swingWeight, twistWeight } = truth.specs;
+  const { massG, axisCm, swingWeight, twistWeight } = truth.specs;
+  // What depth and air take off is known to 30 %.
+  const { depth, air } = edgeOnCorrection(frame, massG, axisCm);
+  const off = depth * (1 + 0.3 * normal()) + air * (1 + 0.3 * normal());
   const read = (means: string, quantity: string, value: number) => byHand(frame, { means, quantity, value });
   return [1, 2, 3].flatMap(() => [
     read('typed', 'swingWeight', about(swingWeight)),
-    read('edge-on', 'twistWeight', about(swingWeight + twistWeight)),
+    read('edge-on', 'twistWeight', about(swingWeight + twistWeight - off)),
   ]);
 };
 

@@ -1,4 +1,4 @@
-import type { AxisSpecs, DataSheet, Quantity } from '@kevro/core';
+import type { AxisSpecs, DataSheet, Frame, Quantity } from '@kevro/core';
 import type { InstrumentKind } from '@kevro/contract';
 
 /** What an instrument is to read: a quantity of the frame that lies on it (a twist weight is read edge-on), or a calibration rod. */
@@ -37,7 +37,8 @@ export interface Driver {
 }
 
 /** What lies on a simulated instrument, as it truly is. */
-export type Truth = { specs: AxisSpecs & { twistWeight: number }; leftRightG: number } | { rod: number };
+export type Truth =
+  { specs: AxisSpecs & { twistWeight: number }; leftRightG: number; frame: Frame } | { rod: number };
 
 export interface Simulated {
   put: (truth: Truth | null) => void;

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { RODS, calibrate, readingByInstrument } from '@kevro/core';
+import { RODS, calibrate, readingByInstrument, settleFrame } from '@kevro/core';
 import type { DataSheet, InstrumentKind } from '@kevro/contract';
 import { Lost } from './driver';
 import type { Truth } from './driver';
@@ -17,7 +17,8 @@ const SHEET: DataSheet = {
 const HOUR = 3_600_000;
 const WARM = 24 * HOUR;
 const specs = { massG: 327, balanceCm: 32.2, swingWeight: 320, twistWeight: 13.6, axisCm: 10.16 };
-const truth: Truth = { specs, leftRightG: 0.5 };
+const frame = settleFrame({ sport: 'tennis', lengthCm: 68.58 });
+const truth: Truth = { specs, leftRightG: 0.5, frame };
 const seeds = fc.integer({ min: 1, max: 1e6 });
 const model = (kind: InstrumentKind, seed: number, sheet: Partial<DataSheet> = {}) =>
   new StandInModel(kind, { ...SHEET, ...sheet }, seed);
@@ -61,12 +62,13 @@ describe('how a stand-in errs', () => {
     expect(warm / cold).toBeCloseTo(Math.exp(-4), 6);
   });
 
-  it('reads a frame edge-on by its twist weight more (perpendicular axes), and about the axis of its data sheet', () => {
+  it('reads a frame edge-on by its twist weight more (perpendicular axes) less its depth, and about the axis of its data sheet', () => {
     const exact = { accuracy: 0, driftPerHour: 0, warmUpMinutes: 0 };
     const one = model('machine', 5, exact);
     const read = (quantity: 'swingWeight' | 'twistWeight', m = one) => m.shown(truth, { quantity }, 0, WARM);
     expect(read('swingWeight')).toBeCloseTo(320, 9);
-    expect(read('twistWeight') - read('swingWeight')).toBeCloseTo(13.6, 9);
+    // Less what lies off the plane of the face: 2 ∫ z² dm, 8 mm as a root mean square.
+    expect(read('twistWeight') - read('swingWeight')).toBeCloseTo(13.6 - (2 * 327 * 0.8 ** 2) / 1000, 9);
     const other = model('machine', 5, { ...exact, axisCm: 10 });
     const moved = (327 * ((32.2 - 10) ** 2 - (32.2 - 10.16) ** 2)) / 1000;
     expect(read('swingWeight', other) - 320).toBeCloseTo(moved, 9);

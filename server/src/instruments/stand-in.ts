@@ -3,6 +3,7 @@ import {
   LEFT_RIGHT,
   ROD_UNCERTAINTY,
   WARM_UP_FALLS,
+  edgeOnCorrection,
   seededNormals,
   shiftAxis,
   type DataSheet,
@@ -56,8 +57,11 @@ export class StandInModel {
     const asked = 'rod' in what ? 'swingWeight' : what.quantity;
     if (asked === 'leftRightG') return leftRightG;
     if (asked === 'massG' || asked === 'balanceCm') return specs[asked];
-    const about = shiftAxis(specs, this.sheet.axisCm ?? specs.axisCm).swingWeight;
-    return asked === 'twistWeight' ? about + specs.twistWeight : about;
+    const axisCm = this.sheet.axisCm ?? specs.axisCm;
+    const about = shiftAxis(specs, axisCm).swingWeight;
+    if (asked !== 'twistWeight') return about;
+    // Edge-on, a real frame is no flat plate in still air.
+    return about + specs.twistWeight - edgeOnCorrection(truth.frame, specs.massG, axisCm).add;
   }
 
   /** What it shows, before rounding and noise. */

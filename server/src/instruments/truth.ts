@@ -38,6 +38,7 @@ export async function truthOf(db: Queries, on: OnStandIn): Promise<Truth> {
   const { specs } = redress(frame.shape, start, from, dress);
   const twistWeight = specs.twistWeight ?? estimateTwist(settled, specs.massG).twistWeight;
   return {
+    frame: settled,
     specs: { ...specs, twistWeight },
     leftRightG: last?.leftRight?.massG ?? LEFT_RIGHT_SPREAD_G * seededNormals(seedOf(frame.id))(),
   };
