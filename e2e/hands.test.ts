@@ -99,6 +99,12 @@ describe('a weight', () => {
     await expect.poll(pieces).toEqual(planned);
     await tools.getByRole('button', { name: 'redo' }).click();
     await expect.poll(pieces).toEqual(moved);
+    // Where on the hoop it lies changes what it does, and is one step to undo.
+    await page.getByRole('combobox', { name: 'Where on the hoop it lies' }).press('Enter');
+    await page.getByRole('option', { name: 'on the outer edge' }).click();
+    await expect.poll(async () => (await pieces())[0]).not.toBe(moved[0]);
+    await tools.getByRole('button', { name: 'undo' }).click();
+    await expect.poll(pieces).toEqual(moved);
     // Down to nothing, and back.
     while ((await page.locator('.piece').count()) > 0) {
       await page.locator('.piece').first().click();

@@ -131,6 +131,7 @@ describe('a capture', () => {
     await expect.poll(async () => (await readings('hz-003')).length).toBe(2);
     await page.getByRole('combobox', { name: 'Swing weight by' }).press('Enter');
     await page.getByRole('option', { name: 'pendulum and stopwatch' }).click();
+    await page.getByText(/This frame comes out surest hung [\d.]+ cm from the butt/).waitFor();
     await field(/^Hangs at/).fill('1');
     await field(/^Full swings/).fill('2');
     await field(/^Full swings/).blur();

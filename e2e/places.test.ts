@@ -125,6 +125,14 @@ describe('frames', () => {
   it('keep the history of their strings, in lb or kg', async () => {
     await page.goto('/frames/ot-014');
     await page.getByText('round poly 1.25 mm / soft multifilament 1.30 mm').first().waitFor();
+    // Swing weight about the butt is more than about the wrist, and that more than about the balance point: there it is the recoil weight.
+    const swings = /butt (\d+), wrist (\d+), balance point (\d+) kg·cm²/.exec(
+      await page.getByText(/butt \d+, wrist/).innerText(),
+    );
+    const [butt, wrist, balance] = (swings ?? []).slice(1).map(Number);
+    expect(balance).toBeGreaterThan(100);
+    expect(wrist).toBeGreaterThan(2 * (balance ?? NaN));
+    expect(butt).toBeGreaterThan(wrist ?? NaN);
     await button('New strings').click();
     // What such strings weigh in this bed, from the gauges of the last ones.
     await page.getByText(/16 × 19 of these weighs about 1[5-9]\.\d g in polyester/).waitFor();

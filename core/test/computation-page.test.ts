@@ -35,6 +35,7 @@ import {
   swingSpeedShare,
   twistByThreads,
   twistFromReadings,
+  windingOf,
 } from '../src';
 import { laidAt, putty, tape } from './parts';
 
@@ -130,6 +131,8 @@ const EXAMPLES: Record<string, number> = {
   planPlaces: plan?.places ?? Number.NaN,
   planMass: plan?.addedG ?? Number.NaN,
   planSwing: plan?.specs.swingWeight ?? Number.NaN,
+  gripStrip: windingOf(frame, 'overgrip').stripCm,
+  gripTurns: windingOf(frame, 'overgrip').turns,
   depth: edgeOnCorrection(frame, 320, 10.16).depth,
   air: edgeOnCorrection(paddle, 228, 5).air,
   guard: guardShares(

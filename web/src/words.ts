@@ -4,6 +4,7 @@ import type {
   Closing,
   DerivedKey,
   GuideName,
+  HoopPlace,
   Lapse,
   Mark,
   Measure,
@@ -300,6 +301,14 @@ export const STEP_HINTS: Record<StepKind, string> = {
   swap: 'Weigh what comes off and what goes on.',
   regrip: 'Same overlap as before, or the weight changes.',
   'final-check': 'Write it down: it is what the next visit starts from.',
+};
+
+/** Where on the hoop a piece lies; a paddle has no bumper, and no strings to lie beside. */
+export const HOOP_NAMES: Record<HoopPlace, string> = {
+  inside: 'inside it, on the bed’s side',
+  beside: 'on its flat, beside the strings',
+  bumper: 'under the bumper',
+  edge: 'on the outer edge',
 };
 
 export const STROKE_NAMES: Record<StrokeName, string> = {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
 import { useRouter } from 'vue-router';
-import { SPEC_KEYS, isStrung, settleFrame, zoneOf, type SpecKey } from '@kevro/core';
+import { SPEC_KEYS, isStrung, settleFrame, swingAtPlaces, zoneOf, type SpecKey } from '@kevro/core';
 import type { FrameRecord, Stringing } from '@kevro/contract';
 import { api } from '../api/client';
 import FormDialog from '../parts/FormDialog.vue';
@@ -48,6 +48,14 @@ const show = (key: SpecKey, value: number): string => {
 const happened = computed(() => (page.value ? timeline(page.value, show) : []));
 const KINDS = { measured: 'measured', strings: 'strung', build: 'build' };
 
+/** Its swing weight about the places that people speak of, beside that about the hand. */
+const about = computed(() => {
+  const { value: of } = frame;
+  if (!of || !newest.value) return undefined;
+  const { butt, wrist, balance } = swingAtPlaces(newest.value.specs, of.sport.axisCm);
+  const whole = (swing: number): string => swing.toFixed(0);
+  return `butt ${whole(butt)}, wrist ${whole(wrist)}, balance point ${whole(balance)} kg·cm²`;
+});
 const weights = computed(() => page.value?.frame.weights ?? []);
 const facts = computed<[string, string][]>(() => {
   const f = page.value?.frame;
@@ -63,6 +71,7 @@ const facts = computed<[string, string][]>(() => {
     ['Beam', f.beam ? `${f.beam} mm` : undefined],
     ['Stiffness', f.stiffness === null ? undefined : String(f.stiffness)],
     ['Grip size', f.gripSize],
+    ['Swings about', about.value],
     ['On it', dressWords(f.onIt, sport)],
     ...f.weights.map((w, i): [string, string] => [
       i === 0 ? 'Pieces on it' : '',

@@ -7,10 +7,14 @@ import type { Measure } from '@kevro/core';
 import { useKeys } from '../app/keys';
 import NumberField from '../parts/NumberField.vue';
 import { useKept } from '../parts/kept';
+import { useUnits } from '../stores/units';
+import type { CaptureBench } from './capture';
+import { surestPivot } from './surest-pivot';
 import { numberOf, type Typed } from '../parts/typed';
 
 /** A pendulum or two threads, timed by hand: how it hangs, then start and stop. */
-const props = defineProps<{ method: 'pendulum' | 'threads' }>();
+const props = defineProps<{ method: 'pendulum' | 'threads'; bench: CaptureBench }>();
+const units = useUnits();
 const emit = defineEmits<{ timed: [reading: NewReading] }>();
 
 interface Field {
@@ -42,6 +46,11 @@ const set = useKept<Record<string, Typed>>(
   'kevro-hangs',
   { pivotCm: 1, amplitudeDeg: 8, endAmplitudeDeg: null, threadCm: 120, separationCm: 15, swings: 20 },
   { mergeDefaults: true },
+);
+const best = computed(() =>
+  props.method === 'pendulum'
+    ? surestPivot(props.bench.settledFrame, props.bench.specs.value, numberOf(set.value.swings))
+    : undefined,
 );
 const timed = ref<Typed>(null);
 const startedAt = ref<number>();
@@ -97,7 +106,15 @@ function enter(): void {
 
 <template>
   <div class="watch">
-    <p class="soft small mb-0">{{ HOW[method] }}</p>
+    <p class="soft small mb-0">
+      {{ HOW[method] }}
+      <template v-if="best"
+        >This frame comes out surest hung {{ units.showMeasure('length', best.pivotCm) }} from the butt: ±{{
+          (2 * best.uncertainty).toFixed(1)
+        }}
+        kg·cm².</template
+      >
+    </p>
     <div class="fields">
       <NumberField
         v-for="f in FIELDS[method]"

@@ -224,6 +224,7 @@ defineExpose({ take, putOn, took, refused });
       v-else-if="way?.kind === 'pendulum' || way?.kind === 'threads'"
       :key="way.kind"
       :method="way.kind"
+      :bench="bench"
       @timed="add"
     />
     <div v-else-if="way?.kind === 'estimate'" class="face">

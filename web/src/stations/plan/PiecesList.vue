@@ -1,13 +1,22 @@
 <script setup lang="ts">
-import { partNamed, zoneOf, type Change, type Frame } from '@kevro/core';
+import { computed } from 'vue';
+import {
+  HOOP_PLACES,
+  leftRightOf,
+  partNamed,
+  zoneOf,
+  type Change,
+  type Frame,
+  type HoopPlace,
+} from '@kevro/core';
 import { pieceWords } from '../../parts/parts-words';
 import { useUnits } from '../../stores/units';
-import { ZONE_NAMES } from '../../words';
+import { HOOP_NAMES, ZONE_NAMES } from '../../words';
 import { FINE_CM, STEP_CM } from './by-hand';
 import { removalWords, swapWords } from './plan-words';
 
 /** What stands on the frame, piece by piece, and the buttons that change the chosen one. */
-defineProps<{
+const props = defineProps<{
   frame: Frame;
   change: Change;
   byHand: boolean;
@@ -16,7 +25,28 @@ defineProps<{
 }>();
 const selected = defineModel<string | undefined>('selected');
 const units = useUnits();
-const emit = defineEmits<{ move: [byCm: number]; piece: [by: 1 | -1]; undo: []; redo: [] }>();
+const emit = defineEmits<{
+  move: [byCm: number];
+  piece: [by: 1 | -1];
+  hoop: [place: HoopPlace];
+  undo: [];
+  redo: [];
+}>();
+const chosen = computed(() => props.change.placements.find(({ id }) => id === selected.value));
+const hoops = computed(() => {
+  const { usual, sizeIsOf } = props.frame.sport.hoop;
+  const places = sizeIsOf === 'bed' ? HOOP_PLACES : (['inside', 'edge'] as const);
+  return places.map((value) => ({ value, title: HOOP_NAMES[value] + (value === usual ? ' (usual)' : '') }));
+});
+/** Which side a placement that lies on one side only makes heavier, seen as drawn. */
+const lopsided = computed(() => {
+  const grams = leftRightOf(props.frame, props.change.placements);
+  return Math.abs(grams) < LOPSIDED_G
+    ? ''
+    : `${Math.abs(grams).toFixed(1)} g heavier on the ${grams > 0 ? 'upper' : 'lower'} side, as drawn.`;
+});
+/** What a left/right reading can just tell, g. */
+const LOPSIDED_G = 0.1;
 /** As the keys move it. */
 const MOVES = [
   { by: -STEP_CM, sign: '←', says: 'Toward the butt, 5 mm' },
@@ -54,6 +84,14 @@ const MOVES = [
   >
     Nothing is put on or taken off.
   </p>
+  <p v-if="lopsided" class="soft small mb-0">{{ lopsided }}</p>
+  <v-select
+    v-if="chosen?.path === 'rim'"
+    :model-value="chosen.hoop ?? frame.sport.hoop.usual"
+    :items="hoops"
+    label="Where on the hoop it lies"
+    @update:model-value="emit('hoop', $event)"
+  />
   <div class="tools" role="group" aria-label="Change by hand">
     <v-btn
       v-for="m in MOVES"

@@ -51,7 +51,7 @@ onBeforeUnmount(stop);
 const shop = useShopParts();
 const { parts, choices, none: noParts, failure: partsFailure } = shop;
 const { history, draft, dirty, markStored, startedEmpty } = useStanding();
-const { selected, drag, piece, move } = useByHand(history);
+const { selected, drag, piece, move, layOn } = useByHand(history);
 const question = useUnsaved(dirty);
 
 /** Choices that may be judged for each way. */
@@ -281,6 +281,7 @@ async function choose(): Promise<void> {
         :can-redo="history.canRedo.value"
         @move="move"
         @piece="piece"
+        @hoop="layOn"
         @undo="history.undo"
         @redo="history.redo"
       />

@@ -1,5 +1,5 @@
 import { ref } from 'vue';
-import { changePieces, dragTo, nudge, partNamed, type Placement } from '@kevro/core';
+import { changePieces, dragTo, nudge, partNamed, type HoopPlace, type Placement } from '@kevro/core';
 import { useKeys } from '../../app/keys';
 import { useFitting } from '../../stores/fitting';
 import type { useHistory } from './history';
@@ -46,6 +46,8 @@ export function useByHand(history: ReturnType<typeof useHistory<Standing>>) {
     // Each piece is a step of its own to undo.
     if (frame && part) withSelected((p) => changePieces(frame, p, part, by), `piece ${++pieces}`);
   }
+  const layOn = (hoop: HoopPlace): void =>
+    withSelected((p) => (p.path === 'rim' ? { ...p, hoop } : p), 'hoop');
   function drag(id: string, xCm: number, yCm: number, last: boolean): void {
     const placement = named(id);
     if (placement && fitting.frame) edit(id, dragTo(fitting.frame, placement, { xCm, yCm }), `drag ${id}`);
@@ -63,5 +65,5 @@ export function useByHand(history: ReturnType<typeof useHistory<Standing>>) {
     'Shift+z': history.redo,
     'Ctrl+Shift+z': history.redo,
   });
-  return { selected, drag, piece, move };
+  return { selected, drag, piece, move, layOn };
 }
