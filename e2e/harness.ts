@@ -138,7 +138,7 @@ async function pageIn(context: BrowserContext): Promise<{ page: Page; errors: st
   const page = await context.newPage();
   page.setDefaultTimeout(ACT_MS);
   const errors: string[] = [];
-  page.on('pageerror', (error) => errors.push(error.message));
+  page.on('pageerror', (error) => errors.push(error.stack ?? error.message));
   // A refused request is part of some tests; everything else said as an error is not.
   page.on('console', (message) => {
     if (message.type() === 'error' && !message.text().includes('Failed to load resource'))

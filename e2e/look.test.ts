@@ -37,6 +37,8 @@ const PAGES = [
   '/fittings/f-barto/plan',
   '/fittings/f-ines/compare',
   '/fittings/f-ilka/compare',
+  '/fittings/f-tobin/compare#plane',
+  '/fittings/f-barto/compare#table',
   '/fittings/f-ilka/aim',
   '/fittings/f-ilka/plan',
   '/fittings/f-odo/build',
@@ -45,8 +47,12 @@ const PAGES = [
   '/fittings/f-tobin/plan',
 ];
 
+/** Views of a page that are chosen on it: what the device keeps of the choice. */
+const VIEW = /#(\w+)$/;
 async function open(page: Page, path: string): Promise<void> {
-  await page.goto(path);
+  const view = VIEW.exec(path)?.[1];
+  if (view) await page.addInitScript((one) => localStorage.setItem('kevro-compare-view', one), view);
+  await page.goto(path.replace(VIEW, ''));
   await settled(page);
 }
 

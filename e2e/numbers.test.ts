@@ -154,6 +154,70 @@ describe('an aim', () => {
   });
 });
 
+describe('setups are compared', () => {
+  it('on a plane that is brushed with the mouse and with keys', async () => {
+    const { fitting } = await makeFitting(app);
+    await page.goto(`/fittings/${fitting.id}/compare`);
+    const rows = page.getByRole('complementary').locator('.row');
+    await rows.nth(4).waitFor();
+    const all = await rows.count();
+    await page.keyboard.press('v');
+    const plane = page.getByRole('img', { name: /^Weight across, balance up/ });
+    await plane.getByText(/this frame 315/).waitFor();
+    // Each setup shows its numbers without being chosen: those between 325 and 340 g by what stands in their rows.
+    const weights = async () =>
+      (await rows.locator('.num.small').allInnerTexts()).map((text) => Number(text.split(' ')[0]));
+    const between = (await weights()).filter((g) => g >= 325 && g <= 340).length;
+    expect(between).toBeGreaterThan(0);
+    await field('Weight from, g').fill('325');
+    await field('Weight to, g').fill('340');
+    await expect.poll(() => rows.count()).toBe(between);
+    await page.getByText(`${between} of the ${all} at hand are in the brush`).waitFor();
+    await button('show all').click();
+    await expect.poll(() => rows.count()).toBe(all);
+    // By mouse: the upper half of it.
+    const box = await plane.locator('.nsewdrag').boundingBox();
+    if (!box) throw new Error('no plane');
+    await page.mouse.move(box.x + 5, box.y + 5);
+    await page.mouse.down();
+    await page.mouse.move(box.x + box.width - 5, box.y + box.height / 2, { steps: 5 });
+    await page.mouse.up();
+    await page.getByText(/at hand are in the brush/).waitFor();
+    const brushed = await rows.count();
+    expect(brushed).toBeGreaterThan(0);
+    expect(brushed).toBeLessThan(all);
+    expect(await field('Balance from, cm').inputValue()).not.toBe('');
+  });
+
+  it('in a table, with differences in units and in steps, by keys', async () => {
+    const { fitting } = await makeFitting(app);
+    await page.goto(`/fittings/${fitting.id}/compare`);
+    await page.getByRole('complementary').locator('.row').nth(4).waitFor();
+    await page.keyboard.press('v');
+    await page.keyboard.press('v');
+    const table = page.getByRole('table');
+    const [, , first] = await table.getByRole('row').all();
+    const cells = (await first?.locator('td').allInnerTexts())?.map((text) => text.replace('−', '-')) ?? [];
+    const [weight, apart, steps] = (cells[1] ?? '').match(/-?[\d.]+/g)?.map(Number) ?? [];
+    expect((weight ?? NaN) - 320).toBeCloseTo(apart ?? NaN, 6);
+    // 3 g are a step (common practice).
+    expect(Math.abs(apart ?? NaN) / 3).toBeCloseTo(steps ?? NaN, 1);
+    await page.keyboard.press('ArrowDown');
+    await page.keyboard.press('Enter');
+    await expect
+      .poll(async () => (await app.get<FittingView>(`/fittings/${fitting.id}`)).references.length)
+      .toBe(1);
+    await table
+      .getByRole('button', { name: /show how it came about/ })
+      .first()
+      .click();
+    await dialog().getByRole('heading').first().waitFor();
+    // The view is the one that was looked at last.
+    await page.reload();
+    await table.getByText('This frame', { exact: true }).waitFor();
+  });
+});
+
 describe('nonsense is refused beside its field, nothing is stored, and nothing typed is dropped', () => {
   it('in a setup', async () => {
     await page.goto('/setups');

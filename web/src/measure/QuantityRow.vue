@@ -37,7 +37,9 @@ async function enter(event: KeyboardEvent): Promise<void> {
   event.preventDefault();
   // With nothing typed, Enter only goes on.
   const empty = props.bench.typed.value[props.quantity] === null;
-  if ((empty || (await props.bench.enter(props.quantity))) && !event.shiftKey) emit('next');
+  const entered = empty || (await props.bench.enter(props.quantity));
+  // Who went on meanwhile is not called back.
+  if (entered && !event.shiftKey && document.activeElement === event.target) emit('next');
 }
 const typed = computed({
   get: () => props.bench.typed.value[props.quantity],

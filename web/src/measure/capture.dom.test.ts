@@ -1,6 +1,7 @@
 // @vitest-environment happy-dom
 import { flushPromises } from '@vue/test-utils';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { watch } from 'vue';
 import type { CaptureRecord, NewReading } from '@kevro/contract';
 import { frameRecord, measurement, within } from '../../test/fixtures';
 import { useCapture } from './capture';
@@ -110,7 +111,7 @@ describe('taking readings', () => {
     expect(b.capture.value?.readings).toHaveLength(1);
   });
 
-  it('does not let an answer that was overtaken show again', async () => {
+  it('sends one after the other, and shows no answer while a later one is on its way', async () => {
     const b = await bench();
     let late: ((r: Response) => void) | undefined;
     const old = json({ ...capture, dress: { overgrips: 1 } });
@@ -119,12 +120,19 @@ describe('taking readings', () => {
         ? new Promise((resolve) => (late = resolve))
         : undefined;
     const first = b.setDress({ overgrips: 1 });
+    const second = b.setDress({ overgrips: 2 });
+    await flushPromises();
+    expect(sent.filter(({ method }) => method === 'PUT')).toHaveLength(1);
+    const shown: unknown[] = [];
+    const stop = watch(b.capture, (now) => shown.push(now?.dress), { flush: 'sync' });
     capture = { ...capture, dress: { overgrips: 2 } };
-    await b.setDress({ overgrips: 2 });
     late?.(old);
     await first;
-    await flushPromises();
+    await second;
+    stop();
+    expect(sent.filter(({ method }) => method === 'PUT')).toHaveLength(2);
     expect(b.capture.value?.dress).toEqual({ overgrips: 2 });
+    expect(shown).not.toContainEqual({ overgrips: 1 });
   });
 
   it('stores what the measurement is for and the round that it belongs to', async () => {

@@ -56,18 +56,25 @@ export function useCapture(frame: FrameRecord) {
   async function showWhatStands(): Promise<void> {
     capture.value = await api('capture', { id: frame.id }).catch(() => capture.value);
   }
+  let before: Promise<unknown> = Promise.resolve();
   let asked = 0;
-  let shown = 0;
-  /** Does something that answers with the capture; what goes wrong is said and nothing typed is lost. */
-  async function change(work: () => Promise<CaptureRecord>): Promise<boolean> {
+  /** As the server answered last. */
+  let known: CaptureRecord | undefined;
+  /**
+   * Does something that answers with the capture; what goes wrong is said and nothing typed is lost. One after the other: of two that are sent at once, the server
+   * may do the later first, and the answer that is shown would lack what the other did.
+   */
+  function change(work: () => Promise<CaptureRecord>): Promise<boolean> {
     const own = ++asked;
+    const done = before.then(() => changeNow(work, () => own === asked));
+    before = done;
+    return done;
+  }
+  /** @param isLast whether nothing more was asked since: what was shown at once for that stays until its own answer comes */
+  async function changeNow(work: () => Promise<CaptureRecord>, isLast: () => boolean): Promise<boolean> {
     try {
-      const answer = await work();
-      // An answer that was overtaken by a later one shows nothing.
-      if (own > shown) {
-        shown = own;
-        capture.value = answer;
-      }
+      known = await work();
+      if (isLast()) capture.value = known;
       failure.value = '';
       return true;
     } catch (error) {
@@ -78,6 +85,8 @@ export function useCapture(frame: FrameRecord) {
           : error instanceof Error
             ? error.message
             : String(error);
+      // What came before it was done all the same.
+      if (isLast() && known) capture.value = known;
       return false;
     }
   }

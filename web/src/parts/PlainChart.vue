@@ -2,7 +2,7 @@
 import { onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import { useTheme } from 'vuetify';
 import Papa from 'papaparse';
-import type { Data, Layout } from 'plotly.js-basic-dist-min';
+import type { Data, Layout, PlotSelectionEvent, PlotlyHTMLElement } from 'plotly.js-basic-dist-min';
 import { saveFile } from './save-file';
 
 /** A chart with the look of the application; its picture and its data can be saved. Plotly is loaded only here. */
@@ -13,10 +13,29 @@ const props = defineProps<{
   layout: Partial<Layout>;
   rows: Record<string, string | number | null>[];
   height?: number;
+  /** A rectangle can be drawn over it with the mouse: what lies in it is said as `brush`. */
+  brushing?: boolean;
 }>();
+const emit = defineEmits<{ brush: [range: { x: [number, number]; y: [number, number] } | undefined] }>();
 const box = ref<HTMLElement>();
 const theme = useTheme();
 const failure = ref('');
+
+/** Hears of what is brushed: once, however often the chart is drawn. */
+let heard: HTMLElement | undefined;
+function hear(chart: PlotlyHTMLElement): void {
+  if (heard === chart) return;
+  heard = chart;
+  chart.on('plotly_selected', (event?: PlotSelectionEvent) => {
+    const range = event?.range;
+    if (range)
+      emit('brush', {
+        x: [range.x[0], range.x[1]] as [number, number],
+        y: [range.y[0], range.y[1]] as [number, number],
+      });
+  });
+  chart.on('plotly_deselect', () => emit('brush', undefined));
+}
 
 async function draw(): Promise<void> {
   if (!box.value) return;
@@ -34,12 +53,14 @@ async function draw(): Promise<void> {
         plot_bgcolor: 'transparent',
         font: { family: getComputedStyle(document.body).fontFamily, color: ink, size: 13 },
         showlegend: false,
+        dragmode: false,
         ...props.layout,
         xaxis: { ...axis, ...props.layout.xaxis },
         yaxis: { ...axis, ...props.layout.yaxis },
       },
       { displayModeBar: false, responsive: true },
     );
+    if (props.brushing) hear(box.value as unknown as PlotlyHTMLElement);
   } catch {
     failure.value = 'The chart could not be drawn. Its data can still be saved.';
   }

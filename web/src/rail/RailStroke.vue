@@ -35,6 +35,9 @@ const chosen = computed<StrokeName>({
   font-size: 13px;
   color: rgb(var(--v-theme-soft));
 }
+.stroke :deep(label) {
+  min-width: 44px;
+}
 @media (min-width: 1200px) {
   /* Above the handle there is nothing. */
   .stroke {

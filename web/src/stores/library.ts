@@ -80,11 +80,24 @@ export const useLibrary = defineStore('library', () => {
     beside.value = references.flatMap((id) => known.get(id) ?? []);
   }
 
+  /** Setups that were asked for by name, wherever they lie. */
+  const askedFor = shallowRef<NearSetup[]>([]);
+  async function ask(id: string): Promise<void> {
+    const { measurement } = fitting;
+    if (!measurement || named(id)) return;
+    const answer = await api('nearSetups', { id: measurement.id, query: { ids: id, limit: 1 } }).catch(
+      () => ({ rows: [] }),
+    );
+    if (fitting.measurement?.id !== measurement.id || named(id)) return;
+    askedFor.value = [...askedFor.value, ...answer.rows.map(({ setup }) => near(setup, measurement))];
+  }
+
   watch(
     () => fitting.measurement?.id,
     () => {
       found.value = [];
       beside.value = [];
+      askedFor.value = [];
       void load().then(loadBeside);
     },
     { immediate: true },
@@ -94,13 +107,11 @@ export const useLibrary = defineStore('library', () => {
 
   /** Everything that is at hand, each once, nearest first. */
   const atHand = computed<NearSetup[]>(() => {
-    const ids = new Set(found.value.map((n) => n.setup.id));
-    return [...found.value, ...beside.value.filter((n) => !ids.has(n.setup.id))].toSorted(
-      (a, b) => a.distanceSteps - b.distanceSteps,
-    );
+    const all = new Map([...found.value, ...beside.value, ...askedFor.value].map((n) => [n.setup.id, n]));
+    return [...all.values()].toSorted((a, b) => a.distanceSteps - b.distanceSteps);
   });
   const named = (id: string | null | undefined): NearSetup | undefined =>
     atHand.value.find((n) => n.setup.id === id);
 
-  return { query, found, beside, total, loading, failure, load, more, atHand, named };
+  return { query, found, beside, total, loading, failure, load, more, ask, atHand, named };
 });

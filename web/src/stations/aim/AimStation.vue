@@ -40,14 +40,25 @@ const { kept, draft, shape, setup, choose, typedByHand, read } = useAimDraft(
 );
 const choices = computed(() => {
   const beside = new Set(fitting.references);
-  return [...library.atHand]
+  const { setupId } = draft.value;
+  // Until the chosen one is there, its field must not show a key for a name.
+  const coming = setupId && !setup.value ? [{ value: setupId, title: 'looking it up…', subtitle: '' }] : [];
+  const known = [...library.atHand]
     .sort((a, b) => Number(beside.has(b.setup.id)) - Number(beside.has(a.setup.id)))
     .map((n) => ({
       value: n.setup.id,
       title: n.setup.name + (n.setup.year ? ` ${n.setup.year}` : ''),
       subtitle: `${n.unknown.length > 0 ? 'at least ' : ''}${n.distanceSteps.toFixed(1)} steps away${beside.has(n.setup.id) ? ', set beside' : ''}`,
     }));
+  return [...coming, ...known];
 });
+watch(
+  () => [draft.value.setupId, fitting.measurement?.id],
+  ([id]) => {
+    if (id) void library.ask(id);
+  },
+  { immediate: true },
+);
 /** What is typed asks the server for setups; the name of the chosen one, which the field writes itself, does not. */
 function searchSetups(text: string): void {
   const own = choices.value.find(({ value }) => value === draft.value.setupId);

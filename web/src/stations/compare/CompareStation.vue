@@ -1,10 +1,13 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue';
+import { computed, ref, watch } from 'vue';
 import { SPEC_KEYS, explainOutcome, type SpecKey } from '@kevro/core';
 import { api } from '../../api/client';
-import { useArrowsAlong } from '../../app/keys';
+import { useArrowsAlong, useKeys } from '../../app/keys';
 import Lanes from '../../lanes/Lanes.vue';
+import ChoiceRow from '../../parts/ChoiceRow.vue';
 import { dressWords } from '../../parts/dress-words';
+import { useKept } from '../../parts/kept';
+import { later } from '../../parts/later';
 import Rail from '../../rail/Rail.vue';
 import { useFitting } from '../../stores/fitting';
 import { useLibrary, type NearSetup } from '../../stores/library';
@@ -16,6 +19,9 @@ import Bench from '../Bench.vue';
 import NotYet from '../NotYet.vue';
 import { readingWorking, sweetOf, useBenchMarks } from '../bench-marks';
 import { useWorking } from '../working';
+import CompareTable from './CompareTable.vue';
+import { awayWords, missingWords } from './away-words';
+import { inBrush, type Brush } from './plane';
 
 // What a fitter comes here to do: see which setups are nearest; set a few beside the frame; take one on to the aim.
 const fitting = useFitting();
@@ -81,13 +87,43 @@ async function toggle(id: string): Promise<void> {
 
 useArrowsAlong('.row');
 
-/** A distance with missing values is a lower bound, and says so. */
-const distance = (n: NearSetup): string => {
-  if (n.unknown.length === SPEC_KEYS.length) return 'not comparable';
-  return `${n.unknown.length > 0 ? 'at least ' : ''}${n.distanceSteps.toFixed(1)} steps`;
-};
-const missing = (n: NearSetup): string =>
-  n.unknown.length > 0 ? `${n.unknown.map((key) => SPEC_NAMES[key].toLowerCase()).join(', ')} not known` : '';
+/** Three views of the same choice. */
+const ComparePlane = later(() => import('./ComparePlane.vue'));
+const VIEWS = [
+  { value: 'lanes', title: 'Lanes' },
+  { value: 'plane', title: 'Plane' },
+  { value: 'table', title: 'Table' },
+] as const;
+type View = (typeof VIEWS)[number]['value'];
+const view = useKept<View>('kevro-compare-view', 'lanes');
+useKeys({
+  v: () => {
+    const at = VIEWS.findIndex(({ value }) => value === view.value);
+    view.value = VIEWS[(at + 1) % VIEWS.length]?.value ?? 'lanes';
+  },
+});
+const brush = ref<Brush>();
+watch(
+  () => fitting.measurement?.id,
+  () => {
+    brush.value = undefined;
+  },
+);
+const listed = computed(() => {
+  const within = brush.value;
+  return within ? library.found.filter(({ specs }) => inBrush(within, specs)) : library.found;
+});
+/** What this frame itself lacks is said once. */
+const lacks = computed(() => SPEC_KEYS.filter((key) => fitting.before?.[key] === undefined));
+/** The numbers of a setup, without its being chosen: a dash where it says none. */
+function numbers(n: NearSetup): string {
+  const shape = fitting.record?.shape;
+  if (!shape) return '';
+  return SPEC_KEYS.map((key) => {
+    const value = n.specs[key];
+    return value === undefined ? '–' : units.show(key, value, shape);
+  }).join(' · ');
+}
 
 function explain(n: NearSetup, key: SpecKey): void {
   show(
@@ -101,6 +137,11 @@ function explain(n: NearSetup, key: SpecKey): void {
     n.setup.name,
   );
 }
+/** In the table: those set beside first, then the nearest. */
+const tabled = computed(() => [
+  ...library.beside,
+  ...listed.value.filter(({ setup }) => !isBeside(setup.id)),
+]);
 const nearestId = computed(() => library.beside[0]?.setup.id);
 </script>
 
@@ -111,24 +152,51 @@ const nearestId = computed(() => library.beside[0]?.setup.id);
     station="measure"
   />
   <Bench v-else :title="`Compare ${fitting.record.tag}`" aside-label="Setups, nearest first">
-    <Rail
+    <div class="views">
+      <ChoiceRow v-model="view" label="Compare in" :choices="VIEWS" />
+      <span class="soft small">
+        All brought to: {{ dressWords(fitting.dress ?? {}, fitting.record.shape.sport) }}.
+      </span>
+    </div>
+    <template v-if="view === 'lanes'">
+      <Rail
+        :frame="fitting.frame"
+        :dress="fitting.dress"
+        :measured-balance-cm="fitting.before.balanceCm"
+        :sweet-before="sweetOf(fitting.frame, fitting.before)"
+        :ghosts="ghosts"
+      />
+      <Lanes
+        :marks="shownMarks"
+        :shape="fitting.record.shape"
+        :axis-cm="fitting.before.axisCm"
+        @open="show($event, readingWorking($event, fitting.measurement, fitting.frame), 'measured')"
+      />
+    </template>
+    <ComparePlane
+      v-else-if="view === 'plane'"
+      v-model:brush="brush"
       :frame="fitting.frame"
-      :dress="fitting.dress"
-      :measured-balance-cm="fitting.before.balanceCm"
-      :sweet-before="sweetOf(fitting.frame, fitting.before)"
-      :ghosts="ghosts"
+      :own="fitting.before"
+      :setups="library.atHand"
+      :beside="fitting.references"
     />
-    <Lanes
-      :marks="shownMarks"
-      :shape="fitting.record.shape"
-      :axis-cm="fitting.before.axisCm"
-      @open="show($event, readingWorking($event, fitting.measurement, fitting.frame), 'measured')"
+    <CompareTable
+      v-else
+      :frame="fitting.frame"
+      :own="fitting.before"
+      :tag="fitting.record.tag"
+      :setups="tabled"
+      :beside="fitting.references"
+      @toggle="toggle"
+      @explain="explain"
     />
     <template #aside>
       <div>
         <h2 class="heading">Setups, nearest to this frame first</h2>
-        <p class="soft small mb-0">
-          All brought to: {{ dressWords(fitting.dress ?? {}, fitting.record.shape.sport) }}.
+        <p v-if="lacks.length > 0" class="soft small mb-0">
+          This frame’s {{ lacks.map((key) => SPEC_NAMES[key].toLowerCase()).join(' and ') }} is not known:
+          distances are without it.
         </p>
       </div>
       <v-text-field
@@ -149,8 +217,12 @@ const nearestId = computed(() => library.beside[0]?.setup.id);
             : 'The library has no setup of this sport. Add one under Setups, then come back.'
         }}
       </p>
-      <ul v-else class="list">
-        <li v-for="n in library.found" :key="n.setup.id">
+      <p v-else-if="brush" class="line small">
+        <span>{{ listed.length }} of the {{ library.found.length }} at hand are in the brush</span>
+        <button type="button" class="all" @click="brush = undefined">show all</button>
+      </p>
+      <ul v-if="library.total > 0" class="list">
+        <li v-for="n in listed" :key="n.setup.id">
           <button
             type="button"
             class="row"
@@ -163,12 +235,15 @@ const nearestId = computed(() => library.beside[0]?.setup.id);
           >
             <span class="line">
               <b>{{ n.setup.name }}</b>
-              <span class="num">{{ distance(n) }}</span>
+              <span class="num"
+                >{{ awayWords(n) }}{{ n.unknown.length === SPEC_KEYS.length ? '' : ' steps' }}</span
+              >
             </span>
             <span class="line soft small">
               <span>{{ SOURCE_NAMES[n.setup.sourceKind] }}{{ n.setup.year ? ` ${n.setup.year}` : '' }}</span>
-              <span>{{ missing(n) }}</span>
+              <span>{{ missingWords(n, lacks) }}</span>
             </span>
+            <span v-if="!isBeside(n.setup.id)" class="num small">{{ numbers(n) }}</span>
           </button>
           <div v-if="isBeside(n.setup.id)" class="values">
             <template v-for="key in SPEC_KEYS" :key="key">
@@ -206,7 +281,7 @@ const nearestId = computed(() => library.beside[0]?.setup.id);
       >
     </template>
     <template #keys>
-      <span><kbd>↑</kbd> <kbd>↓</kbd> along the setups</span
+      <span><kbd>v</kbd> lanes, plane, table</span><span><kbd>↑</kbd> <kbd>↓</kbd> along the setups</span
       ><span><kbd>Enter</kbd> set beside the frame</span>
     </template>
   </Bench>
@@ -233,6 +308,17 @@ const nearestId = computed(() => library.beside[0]?.setup.id);
   text-align: left;
   padding: 8px 8px 8px 12px;
 }
+.views {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 6px 14px;
+  margin: 6px 0;
+}
+.all {
+  text-decoration: underline;
+  text-underline-offset: 3px;
+}
 .row:hover {
   background: rgb(var(--v-theme-paper));
 }
@@ -256,6 +342,7 @@ const nearestId = computed(() => library.beside[0]?.setup.id);
 .values {
   display: grid;
   grid-template-columns: 1fr 1fr;
+  column-gap: 10px;
   box-shadow: inset 4px 0 rgb(var(--v-theme-reference));
   padding: 0 8px 8px 12px;
 }

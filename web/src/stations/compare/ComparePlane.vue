@@ -1,0 +1,186 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+import { useTheme } from 'vuetify';
+import type { Data, Layout } from 'plotly.js-basic-dist-min';
+import type { AxisSpecs, Frame } from '@kevro/core';
+import NumberField from '../../parts/NumberField.vue';
+import PlainChart from '../../parts/PlainChart.vue';
+import type { NearSetup } from '../../stores/library';
+import { useUnits } from '../../stores/units';
+import { axes, extent, inBrush, rangeOf, region, swingLines, type Brush } from './plane';
+
+/** Weight across, balance up: where the frame lies, what it can become, and the setups at hand around it. */
+const props = defineProps<{
+  frame: Frame;
+  own: AxisSpecs;
+  setups: readonly NearSetup[];
+  /** The ids of those set beside the frame. */
+  beside: readonly string[];
+}>();
+const brush = defineModel<Brush | undefined>('brush');
+const units = useUnits();
+const theme = useTheme();
+
+interface Dot {
+  id: string;
+  name: string;
+  massG: number;
+  balanceCm: number;
+  swingWeight?: number | undefined;
+}
+const dots = computed(() =>
+  props.setups.flatMap(({ setup, specs: { massG, balanceCm, swingWeight } }): Dot[] =>
+    massG === undefined || balanceCm === undefined
+      ? []
+      : [{ id: setup.id, name: setup.name, massG, balanceCm, swingWeight }],
+  ),
+);
+const shape = computed(() => ({ sport: props.frame.sport.sport, lengthCm: props.frame.lengthCm }));
+const on = computed(() => axes(units.way, props.frame.lengthCm));
+const shown = computed(() => extent(props.own, dots.value));
+
+const xy = (points: readonly { massG: number; balanceCm: number }[]) => ({
+  x: points.map((p) => on.value.mass.write(p.massG)),
+  y: points.map((p) => on.value.balance.write(p.balanceCm)),
+});
+const titled = (dot: Dot): string =>
+  dot.swingWeight === undefined ? dot.name : `${dot.name} ${dot.swingWeight.toFixed(0)}`;
+
+const data = computed((): Data[] => {
+  const [light, heavy] = shown.value.massG;
+  const { ink, reference, soft } = theme.current.value.colors as Record<string, string>;
+  const beside = dots.value.filter(({ id }) => props.beside.includes(id));
+  const around = dots.value.filter(({ id }) => !props.beside.includes(id));
+  const within = (dot: Dot): number => (!brush.value || inBrush(brush.value, dot) ? 0.75 : 0.25);
+  return [
+    {
+      ...xy(region(props.frame, props.own)),
+      mode: 'lines',
+      fill: 'toself',
+      fillcolor: `${ink}14`,
+      line: { color: soft ?? '', width: 1 },
+      hoverinfo: 'skip',
+    },
+    ...swingLines(props.own, shown.value).map(({ swingWeight, points }): Data => ({
+      ...xy(points),
+      mode: 'text+lines',
+      text: points.map((_, i) => (i === Math.floor(points.length / 6) ? String(swingWeight) : '')),
+      textposition: 'top center',
+      textfont: { color: reference ?? '', size: 12 },
+      line: { color: reference ?? '', width: 1, dash: 'dot' },
+      hoverinfo: 'skip',
+    })),
+    {
+      ...xy(around),
+      mode: 'markers',
+      text: around.map(titled),
+      marker: { color: reference ?? '', size: 7, opacity: around.map(within) },
+      hoverinfo: 'text',
+    },
+    {
+      ...xy(beside),
+      mode: 'text+markers',
+      text: beside.map(titled),
+      textposition: 'middle right',
+      textfont: { color: reference ?? '', size: 13 },
+      marker: { color: reference ?? '', size: 13, symbol: 'circle-open', line: { width: 3 } },
+      hoverinfo: 'text',
+    },
+    {
+      ...xy([props.own]),
+      mode: 'text+markers',
+      text: [`<b>this frame ${props.own.swingWeight.toFixed(0)}</b>`],
+      // Its name lies on the side where there is room.
+      textposition: props.own.massG - light > 0.4 * (heavy - light) ? 'middle left' : 'middle right',
+      textfont: { color: ink ?? '', size: 13 },
+      marker: { color: ink ?? '', size: 13, symbol: 'square' },
+      hoverinfo: 'skip',
+    },
+  ] as Data[];
+});
+const layout = computed((): Partial<Layout> => {
+  const { massG, balanceCm } = shown.value;
+  const balance = rangeOf(balanceCm, on.value.balance.write);
+  return {
+    dragmode: 'select',
+    xaxis: { title: { text: `weight, ${units.unit('massG')}` }, range: massG.map(on.value.mass.write) },
+    // The tip is up, whichever way the balance is counted.
+    yaxis: {
+      title: { text: on.value.points ? 'balance, points head-light' : `balance, ${units.unit('balanceCm')}` },
+      range: on.value.points ? balance.toReversed() : balance,
+    },
+  };
+});
+const rows = computed(() =>
+  dots.value.map(({ name, massG, balanceCm, swingWeight }) => ({
+    name,
+    'weight, g': Number(massG.toFixed(1)),
+    'balance, cm': Number(balanceCm.toFixed(2)),
+    'swing weight, kg·cm²': swingWeight === undefined ? null : Number(swingWeight.toFixed(1)),
+  })),
+);
+
+function brushed(range: { x: [number, number]; y: [number, number] } | undefined): void {
+  brush.value = range && {
+    massG: rangeOf(range.x, on.value.mass.read),
+    balanceCm: rangeOf(range.y, on.value.balance.read),
+  };
+}
+/** The brush by keys: its four ends as fields. */
+const ENDS = [
+  { key: 'massG', end: 0, label: 'Weight from' },
+  { key: 'massG', end: 1, label: 'Weight to' },
+  { key: 'balanceCm', end: 0, label: 'Balance from' },
+  { key: 'balanceCm', end: 1, label: 'Balance to' },
+] as const;
+function setEnd(key: keyof Brush, end: 0 | 1, value: unknown): void {
+  if (typeof value !== 'number') return;
+  const { massG, balanceCm } = brush.value ?? shown.value;
+  const next: Brush = { massG: [...massG], balanceCm: [...balanceCm] };
+  next[key][end] = value;
+  brush.value = next;
+}
+const missing = computed(() => props.setups.length - dots.value.length);
+</script>
+
+<template>
+  <PlainChart
+    label="Weight across, balance up: this frame, what it can become, and the setups around it"
+    file="compare"
+    :data="data"
+    :layout="layout"
+    :rows="rows"
+    :height="440"
+    brushing
+    @brush="brushed"
+  />
+  <p class="soft small mb-2">
+    The shaded part is what this frame can become with weight in its zones, up to their caps. Dotted lines are
+    of equal swing weight at its recoil weight.
+    <template v-if="missing > 0">{{ missing }} of the setups at hand say no weight or no balance.</template>
+  </p>
+  <div class="ends" role="group" aria-label="Only setups between">
+    <NumberField
+      v-for="{ key, end, label } in ENDS"
+      :key="label"
+      :model-value="brush ? brush[key][end] : null"
+      :label="label"
+      :spec="key"
+      :shape="shape"
+      @update:model-value="setEnd(key, end, $event)"
+    />
+    <v-btn variant="outlined" :disabled="!brush" @click="brush = undefined">all</v-btn>
+  </div>
+</template>
+
+<style scoped>
+.ends {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  align-items: start;
+}
+.ends > :deep(.v-input) {
+  flex: 1 1 158px;
+}
+</style>

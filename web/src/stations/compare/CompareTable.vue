@@ -1,0 +1,121 @@
+<script setup lang="ts">
+import { SPEC_KEYS, type AxisSpecs, type Frame, type SpecKey } from '@kevro/core';
+import type { NearSetup } from '../../stores/library';
+import { vWide } from '../../parts/wide-table';
+import { useUnits } from '../../stores/units';
+import { SOURCE_NAMES, SPEC_NAMES } from '../../words';
+import { awayWords } from './away-words';
+
+/** Numbers side by side: each setup's, and how far that is from this frame, in units and in steps that a hand notices. */
+const props = defineProps<{
+  frame: Frame;
+  own: Partial<AxisSpecs>;
+  tag: string;
+  setups: readonly NearSetup[];
+  beside: readonly string[];
+}>();
+const emit = defineEmits<{ toggle: [id: string]; explain: [setup: NearSetup, key: SpecKey] }>();
+const units = useUnits();
+const shape = { sport: props.frame.sport.sport, lengthCm: props.frame.lengthCm };
+
+/** «+11.5, 3.8 steps»: nothing where either side is not known. */
+function apart({ specs, steps }: NearSetup, key: SpecKey): string {
+  const [theirs, ours, step] = [specs[key], props.own[key], steps[key]];
+  if (theirs === undefined || ours === undefined || step === undefined) return '';
+  return `${units.showChange(key, theirs - ours, shape.sport)}, ${Math.abs(step).toFixed(1)}`;
+}
+</script>
+
+<template>
+  <table v-wide class="plain wide">
+    <caption class="soft small">
+      Differences from this frame: in units, and in steps that a hand just notices.
+    </caption>
+    <thead>
+      <tr>
+        <th>Setup</th>
+        <th v-for="key in SPEC_KEYS" :key="key" class="num">
+          {{ SPEC_NAMES[key] }}
+          <div class="unit">{{ units.unit(key) }}</div>
+        </th>
+        <th class="num">
+          Away
+          <div class="unit">steps</div>
+        </th>
+      </tr>
+    </thead>
+    <tbody>
+      <tr class="own">
+        <td><b>This frame</b> {{ tag }}</td>
+        <td v-for="key in SPEC_KEYS" :key="key" class="num">
+          <b>{{ own[key] === undefined ? '–' : units.show(key, own[key], shape) }}</b>
+        </td>
+        <td></td>
+      </tr>
+      <tr v-for="n in setups" :key="n.setup.id" :class="{ beside: beside.includes(n.setup.id) }">
+        <td>
+          <button
+            type="button"
+            class="row name"
+            :aria-pressed="beside.includes(n.setup.id)"
+            @click="emit('toggle', n.setup.id)"
+          >
+            <b>{{ n.setup.name }}</b>
+          </button>
+          <span class="soft small">
+            {{ SOURCE_NAMES[n.setup.sourceKind] }}{{ n.setup.year ? ` ${n.setup.year}` : '' }}
+          </span>
+        </td>
+        <td v-for="key in SPEC_KEYS" :key="key" class="num">
+          <button
+            v-if="n.specs[key] !== undefined"
+            type="button"
+            class="value"
+            @click="emit('explain', n, key)"
+          >
+            {{ units.show(key, n.specs[key], shape) }}
+            <span class="d-sr-only">of {{ n.setup.name }}: show how it came about</span>
+          </button>
+          <template v-else>–</template>
+          <div class="soft small">{{ apart(n, key) }}</div>
+        </td>
+        <td class="num">{{ awayWords(n) }}</td>
+      </tr>
+    </tbody>
+  </table>
+</template>
+
+<style scoped>
+caption {
+  text-align: left;
+  padding: 4px 0;
+}
+.own td {
+  background: rgb(var(--v-theme-sheet));
+}
+.beside td:first-child {
+  box-shadow: inset 4px 0 rgb(var(--v-theme-reference));
+}
+.name {
+  display: block;
+  text-align: left;
+  min-height: 24px;
+}
+.value {
+  min-height: 24px;
+  min-width: 44px;
+  text-align: right;
+}
+.value:hover {
+  text-decoration: underline;
+}
+td {
+  padding-left: 10px;
+}
+@media (max-width: 1199px) {
+  .name,
+  .value {
+    min-height: 44px;
+  }
+}
+</style>
