@@ -26,6 +26,7 @@ const PICTURES = [
   ['instruments', '/settings/instruments'],
   ['calibration', '/settings/instruments/machine-back'],
   ['compare', '/fittings/f-tobin/compare'],
+  ['compare-plane', '/fittings/f-tobin/compare', 'light', (page) => page.keyboard.press('v')],
   ['aim', '/fittings/f-ilka/aim'],
   ['plan', '/fittings/f-ilka/plan'],
   ['plan-dark', '/fittings/f-ilka/plan', 'dark'],
@@ -50,6 +51,7 @@ for (const [name, path, theme = 'light', act] of PICTURES) {
   await page.getByText('working out the ways').waitFor({ state: 'detached' });
   await page.waitForTimeout(900);
   await act?.(page);
+  if (act) await page.waitForTimeout(1500);
   await page.screenshot({ path: join(root, `docs/screenshots/${name}.png`) });
   await page.close();
 }

@@ -19,6 +19,7 @@ const KEYS: [string[], string][] = [
   [['+', '−'], 'Plan: one strip or dab more or less'],
   [['z', 'Ctrl z'], 'Plan: undo'],
   [['Shift z', 'Ctrl Shift z'], 'Plan: redo'],
+  [['v'], 'Compare: lanes, plane, table'],
   [['↑', '↓', 'Enter'], 'Compare: go along the setups, set one beside'],
   [['↑', '↓', 'space'], 'Build: go along the steps, mark one as done'],
   [['?'], 'this list'],

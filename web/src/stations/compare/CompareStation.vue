@@ -12,20 +12,18 @@ import Rail from '../../rail/Rail.vue';
 import { useFitting } from '../../stores/fitting';
 import { useLibrary, type NearSetup } from '../../stores/library';
 import { useSaved } from '../../stores/saved';
-import { useUnits } from '../../stores/units';
 import WorkingSheet from '../../working/WorkingSheet.vue';
-import { SOURCE_NAMES, SPEC_NAMES } from '../../words';
+import { SPEC_NAMES } from '../../words';
 import Bench from '../Bench.vue';
 import NotYet from '../NotYet.vue';
 import { readingWorking, sweetOf, useBenchMarks } from '../bench-marks';
 import { useWorking } from '../working';
 import CompareTable from './CompareTable.vue';
-import { awayWords, missingWords } from './away-words';
+import NearRow from './NearRow.vue';
 import { inBrush, type Brush } from './plane';
 
 // What a fitter comes here to do: see which setups are nearest; set a few beside the frame; take one on to the aim.
 const fitting = useFitting();
-const units = useUnits();
 const saved = useSaved();
 const marks = useBenchMarks();
 const { sheet, show } = useWorking();
@@ -115,16 +113,6 @@ const listed = computed(() => {
 });
 /** What this frame itself lacks is said once. */
 const lacks = computed(() => SPEC_KEYS.filter((key) => fitting.before?.[key] === undefined));
-/** The numbers of a setup, without its being chosen: a dash where it says none. */
-function numbers(n: NearSetup): string {
-  const shape = fitting.record?.shape;
-  if (!shape) return '';
-  return SPEC_KEYS.map((key) => {
-    const value = n.specs[key];
-    return value === undefined ? '–' : units.show(key, value, shape);
-  }).join(' · ');
-}
-
 function explain(n: NearSetup, key: SpecKey): void {
   show(
     key,
@@ -223,42 +211,15 @@ const nearestId = computed(() => library.beside[0]?.setup.id);
       </p>
       <ul v-if="library.total > 0" class="list">
         <li v-for="n in listed" :key="n.setup.id">
-          <button
-            type="button"
-            class="row"
-            :class="{ beside: isBeside(n.setup.id) }"
-            :aria-pressed="isBeside(n.setup.id)"
-            @click="toggle(n.setup.id)"
-            @focus="looked = n.setup.id"
-            @mouseenter="looked = n.setup.id"
-            @mouseleave="looked = undefined"
-          >
-            <span class="line">
-              <b>{{ n.setup.name }}</b>
-              <span class="num"
-                >{{ awayWords(n) }}{{ n.unknown.length === SPEC_KEYS.length ? '' : ' steps' }}</span
-              >
-            </span>
-            <span class="line soft small">
-              <span>{{ SOURCE_NAMES[n.setup.sourceKind] }}{{ n.setup.year ? ` ${n.setup.year}` : '' }}</span>
-              <span>{{ missingWords(n, lacks) }}</span>
-            </span>
-            <span v-if="!isBeside(n.setup.id)" class="num small">{{ numbers(n) }}</span>
-          </button>
-          <div v-if="isBeside(n.setup.id)" class="values">
-            <template v-for="key in SPEC_KEYS" :key="key">
-              <button v-if="n.specs[key] !== undefined" type="button" @click="explain(n, key)">
-                <span class="soft">{{ SPEC_NAMES[key].split(' ')[0] }}</span>
-                <b>{{ units.show(key, n.specs[key], fitting.record.shape) }}</b>
-                <span class="soft"
-                  >±{{
-                    units.showWidth(key, 2 * (n.brought.uncertainty[key] ?? 0), fitting.record.shape.sport)
-                  }}</span
-                >
-                <span class="d-sr-only">of {{ n.setup.name }}: show how it came about</span>
-              </button>
-            </template>
-          </div>
+          <NearRow
+            :near="n"
+            :shape="fitting.record.shape"
+            :beside="isBeside(n.setup.id)"
+            :lacks="lacks"
+            @toggle="toggle(n.setup.id)"
+            @look="looked = $event ? n.setup.id : undefined"
+            @explain="explain(n, $event)"
+          />
         </li>
       </ul>
       <v-btn
@@ -302,12 +263,6 @@ const nearestId = computed(() => library.beside[0]?.setup.id);
 .list li {
   border-top: 1px solid rgb(var(--v-theme-line));
 }
-.row {
-  display: block;
-  width: 100%;
-  text-align: left;
-  padding: 8px 8px 8px 12px;
-}
 .views {
   display: flex;
   flex-wrap: wrap;
@@ -319,40 +274,9 @@ const nearestId = computed(() => library.beside[0]?.setup.id);
   text-decoration: underline;
   text-underline-offset: 3px;
 }
-.row:hover {
-  background: rgb(var(--v-theme-paper));
-}
-.row.beside {
-  box-shadow: inset 4px 0 rgb(var(--v-theme-reference));
-}
-.row:focus-visible {
-  outline-offset: -3px;
-}
 .line {
   display: flex;
   justify-content: space-between;
   gap: 8px;
-}
-.line .num {
-  white-space: nowrap;
-}
-.line.small span + span {
-  text-align: right;
-}
-.values {
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  column-gap: 10px;
-  box-shadow: inset 4px 0 rgb(var(--v-theme-reference));
-  padding: 0 8px 8px 12px;
-}
-.values button {
-  display: flex;
-  gap: 6px;
-  padding: 4px 0;
-  font-size: 13.5px;
-}
-.values b:hover {
-  text-decoration: underline;
 }
 </style>

@@ -1,0 +1,105 @@
+<script setup lang="ts">
+import { SPEC_KEYS, type SpecKey } from '@kevro/core';
+import type { OfFrame } from '../../parts/typed';
+import type { NearSetup } from '../../stores/library';
+import { useUnits } from '../../stores/units';
+import { SOURCE_NAMES, SPEC_NAMES } from '../../words';
+import { awayWords, missingWords } from './away-words';
+
+/** A setup in the list: how far it is and its numbers; with their uncertainty once it is set beside the frame. */
+const props = defineProps<{
+  near: NearSetup;
+  shape: OfFrame;
+  beside: boolean;
+  /** What the frame in hand itself lacks. */
+  lacks: readonly SpecKey[];
+}>();
+const emit = defineEmits<{ toggle: []; look: [on: boolean]; explain: [key: SpecKey] }>();
+const units = useUnits();
+const number = (key: SpecKey): string => {
+  const value = props.near.specs[key];
+  return value === undefined ? '–' : units.show(key, value, props.shape);
+};
+</script>
+
+<template>
+  <button
+    type="button"
+    class="row"
+    :class="{ beside }"
+    :aria-pressed="beside"
+    @click="emit('toggle')"
+    @focus="emit('look', true)"
+    @mouseenter="emit('look', true)"
+    @mouseleave="emit('look', false)"
+  >
+    <span class="line">
+      <b>{{ near.setup.name }}</b>
+      <span class="num"
+        >{{ awayWords(near) }}{{ near.unknown.length === SPEC_KEYS.length ? '' : ' steps' }}</span
+      >
+    </span>
+    <span class="line soft small">
+      <span>{{ SOURCE_NAMES[near.setup.sourceKind] }}{{ near.setup.year ? ` ${near.setup.year}` : '' }}</span>
+      <span>{{ missingWords(near, lacks) }}</span>
+    </span>
+    <span v-if="!beside" class="num small">{{ SPEC_KEYS.map(number).join(' · ') }}</span>
+  </button>
+  <div v-if="beside" class="values">
+    <template v-for="key in SPEC_KEYS" :key="key">
+      <button v-if="near.specs[key] !== undefined" type="button" @click="emit('explain', key)">
+        <span class="soft">{{ SPEC_NAMES[key].split(' ')[0] }}</span>
+        <b>{{ number(key) }}</b>
+        <span class="soft"
+          >±{{ units.showWidth(key, 2 * (near.brought.uncertainty[key] ?? 0), shape.sport) }}</span
+        >
+        <span class="d-sr-only">of {{ near.setup.name }}: show how it came about</span>
+      </button>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.row {
+  display: block;
+  width: 100%;
+  text-align: left;
+  padding: 8px 8px 8px 12px;
+}
+.row:hover {
+  background: rgb(var(--v-theme-paper));
+}
+.row.beside {
+  box-shadow: inset 4px 0 rgb(var(--v-theme-reference));
+}
+.row:focus-visible {
+  outline-offset: -3px;
+}
+.line {
+  display: flex;
+  justify-content: space-between;
+  gap: 8px;
+}
+.line .num {
+  white-space: nowrap;
+}
+.line.small span + span {
+  text-align: right;
+}
+.values {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  column-gap: 10px;
+  box-shadow: inset 4px 0 rgb(var(--v-theme-reference));
+  padding: 0 8px 8px 12px;
+}
+.values button {
+  display: flex;
+  gap: 6px;
+  padding: 4px 0;
+  font-size: 13.5px;
+}
+.values b:hover {
+  text-decoration: underline;
+}
+</style>
