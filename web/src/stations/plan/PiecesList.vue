@@ -86,11 +86,12 @@ const MOVES = [
   </p>
   <p v-if="lopsided" class="soft small mb-0">{{ lopsided }}</p>
   <v-select
-    v-if="chosen?.path === 'rim'"
-    :model-value="chosen.hoop ?? frame.sport.hoop.usual"
+    v-if="change.placements.some(({ path }) => path === 'rim')"
+    :model-value="chosen?.path === 'rim' ? (chosen.hoop ?? frame.sport.hoop.usual) : null"
+    :disabled="chosen?.path !== 'rim'"
     :items="hoops"
     label="Where on the hoop it lies"
-    @update:model-value="emit('hoop', $event)"
+    @update:model-value="$event && emit('hoop', $event)"
   />
   <div class="tools" role="group" aria-label="Change by hand">
     <v-btn
