@@ -44,6 +44,9 @@ const chosen = computed<StrokeName>({
     position: absolute;
     top: 0;
     left: 0;
+    flex-direction: column;
+    align-items: flex-start;
+    gap: 2px;
   }
   .stroke :deep(label) {
     min-height: 28px;

@@ -270,6 +270,12 @@ const nearestId = computed(() => library.beside[0]?.setup.id);
   gap: 6px 14px;
   margin: 6px 0;
 }
+@media (min-width: 1200px) {
+  .views :deep(label) {
+    min-height: 34px;
+    padding-inline: 10px;
+  }
+}
 .all {
   text-decoration: underline;
   text-underline-offset: 3px;
