@@ -303,9 +303,9 @@ export const STEP_HINTS: Record<StepKind, string> = {
   'final-check': 'Write it down: it is what the next visit starts from.',
 };
 
-/** Where on the hoop a piece lies; a paddle has no bumper, and no strings to lie beside. */
+/** Where on the hoop a piece lies. */
 export const HOOP_NAMES: Record<HoopPlace, string> = {
-  inside: 'inside it, on the bed’s side',
+  inside: 'inside it, toward the middle',
   beside: 'on its flat, beside the strings',
   bumper: 'under the bumper',
   edge: 'on the outer edge',

@@ -12,6 +12,7 @@ import {
   judge,
   settleCapture,
   specsOfCapture,
+  surestPivot,
   type Judgement,
   type JudgedMeasurement,
   type Reading,
@@ -304,4 +305,21 @@ describe('where something lies along the frame', () => {
   ] as const)('%s at %f cm is the %s', (sport, xCm, zone) => {
     expect(zoneAlong(settleFrame({ sport, lengthCm: SPORTS[sport].lengthCm }), xCm)).toBe(zone);
   });
+});
+
+it('the surest pivot leaves no more uncertainty than any other that the pendulum is timed from, and waits for weight and balance', () => {
+  const { massG, balanceCm } = frame.sport.usual;
+  const best = surestPivot(frame, { massG, balanceCm }, 20);
+  const recoil =
+    estimateSwing(frame, massG, balanceCm).value - (massG * (balanceCm - frame.sport.axisCm) ** 2) / 1000;
+  for (const pivotCm of [0, 3, 8, 15, 45, 60]) {
+    const arm = Math.abs(balanceCm - pivotCm);
+    // The physical pendulum (handbook): T = 2π √(I / (M g d)).
+    const seconds =
+      20 * 2 * Math.PI * Math.sqrt((recoil * 1000 + massG * arm ** 2) / (massG * 980.665 * arm));
+    const timing = { massG, balanceCm, pivotCm, swings: 20, seconds, axisCm: frame.sport.axisCm };
+    expect(best?.uncertainty).toBeLessThanOrEqual(pendulum(timing).uncertainty + 1e-9);
+  }
+  expect(surestPivot(frame, { massG }, 20)).toBeUndefined();
+  expect(surestPivot(frame, { massG, balanceCm }, 0)).toBeUndefined();
 });

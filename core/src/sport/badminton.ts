@@ -1,5 +1,5 @@
 import { typical } from './kit';
-import type { SportData } from './sport';
+import { HOOP_PLACES, type SportData } from './sport';
 
 const RULES = 'BWF Laws of Badminton, law 4';
 const ASSUMED = 'assumed, from memory';
@@ -24,7 +24,7 @@ export const badminton: SportData = {
   handleLengthCm: 17.5,
   handleRadiusCm: 1.15,
   family: { kind: 'ellipse', headAreaCm2: 360, headAspect: 1.29 },
-  hoop: { widthCm: 0.7, usual: 'beside', sizeIsOf: 'bed' },
+  hoop: { widthCm: 0.7, places: HOOP_PLACES, usual: 'beside', sizeIsOf: 'bed' },
   shapes: {},
   throat: 'shaft',
   usual: { massG: 88, balanceCm: 29.5, swingWeight: 88, twistWeight: 1.25 },

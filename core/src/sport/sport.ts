@@ -57,7 +57,9 @@ export type HoopPlace = (typeof HOOP_PLACES)[number];
 export interface Hoop {
   /** How far its outer edge lies outside the bed, cm (from memory). */
   widthCm: number;
-  /** Where pieces lie on it unless they say where. */
+  /** Where pieces may lie on it: a paddle has no bumper, and no strings to lie beside. */
+  places: readonly HoopPlace[];
+  /** Where they lie unless they say where. */
   usual: HoopPlace;
   /** Whether the head's size is said of the bed (as strung heads are), or of the whole. */
   sizeIsOf: 'bed' | 'whole';

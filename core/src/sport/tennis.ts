@@ -1,5 +1,5 @@
 import { typical, type Dress } from './kit';
-import type { SportData } from './sport';
+import { HOOP_PLACES, type SportData } from './sport';
 
 const RULES = 'ITF Rules of Tennis, Appendix II (the racket)';
 const ASSUMED = 'assumed, from memory of published measurements';
@@ -40,7 +40,7 @@ export const tennis: SportData = {
   handleLengthCm: 20,
   handleRadiusCm: 1.6,
   family: { kind: 'ellipse', headAreaCm2: 645.16, headAspect: 4 / 3 },
-  hoop: { widthCm: 1.1, usual: 'beside', sizeIsOf: 'bed' },
+  hoop: { widthCm: 1.1, places: HOOP_PLACES, usual: 'beside', sizeIsOf: 'bed' },
   shapes: {},
   throat: 'limbs',
   usual: { massG: 320, balanceCm: 32.5, swingWeight: 320, twistWeight: 13.5 },

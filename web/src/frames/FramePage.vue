@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
 import { useRouter } from 'vue-router';
-import { SPEC_KEYS, isStrung, settleFrame, swingAtPlaces, zoneOf, type SpecKey } from '@kevro/core';
+import { SPEC_KEYS, isStrung, settleFrame, type SpecKey } from '@kevro/core';
 import type { FrameRecord, Stringing } from '@kevro/contract';
 import { api } from '../api/client';
 import FormDialog from '../parts/FormDialog.vue';
@@ -14,9 +14,10 @@ import Rail from '../rail/Rail.vue';
 import { sweetOf } from '../stations/bench-marks';
 import { useSaved } from '../stores/saved';
 import { useUnits } from '../stores/units';
-import { SPEC_NAMES, SPORT_NAMES, ZONE_NAMES } from '../words';
+import { SPEC_NAMES } from '../words';
 import FrameForm from './FrameForm.vue';
 import StringingForm from './StringingForm.vue';
+import { factsOf } from './facts';
 import { useFramePage } from './frame-page';
 import { timeline } from './timeline';
 
@@ -48,39 +49,8 @@ const show = (key: SpecKey, value: number): string => {
 const happened = computed(() => (page.value ? timeline(page.value, show) : []));
 const KINDS = { measured: 'measured', strings: 'strung', build: 'build' };
 
-/** Its swing weight about the places that people speak of, beside that about the hand. */
-const about = computed(() => {
-  const { value: of } = frame;
-  if (!of || !newest.value) return undefined;
-  const { butt, wrist, balance } = swingAtPlaces(newest.value.specs, of.sport.axisCm);
-  const whole = (swing: number): string => swing.toFixed(0);
-  return `butt ${whole(butt)}, wrist ${whole(wrist)}, balance point ${whole(balance)} kg·cm²`;
-});
 const weights = computed(() => page.value?.frame.weights ?? []);
-const facts = computed<[string, string][]>(() => {
-  const f = page.value?.frame;
-  if (!f) return [];
-  const { sport } = f.shape;
-  const all: [string, string | undefined][] = [
-    ['Sport', SPORT_NAMES[sport] + (f.shape.shape ? `, ${f.shape.shape}` : '')],
-    ['Owner', page.value?.ownerName ?? 'shop stock'],
-    ['Paint says', f.paint],
-    ['Length', units.showMeasure('length', f.shape.lengthCm)],
-    ['Head', f.shape.headAreaCm2 ? units.showMeasure('area', f.shape.headAreaCm2) : undefined],
-    ['String pattern', f.pattern],
-    ['Beam', f.beam ? `${f.beam} mm` : undefined],
-    ['Stiffness', f.stiffness === null ? undefined : String(f.stiffness)],
-    ['Grip size', f.gripSize],
-    ['Swings about', about.value],
-    ['On it', dressWords(f.onIt, sport)],
-    ...f.weights.map((w, i): [string, string] => [
-      i === 0 ? 'Pieces on it' : '',
-      `${Number(w.massG.toFixed(2))} g ${w.what} · ${frame.value ? ZONE_NAMES[zoneOf(frame.value, w)].toLowerCase() : ''}${w.sides === 2 ? ', both sides' : ''}`,
-    ]),
-    ['Note', f.note],
-  ];
-  return all.filter((row): row is [string, string] => Boolean(row[1]));
-});
+const facts = computed(() => (page.value ? factsOf(page.value, newest.value?.specs, units, show) : []));
 const stated = computed(() => {
   const { nominal, shape } = page.value?.frame ?? {};
   if (!nominal || !shape) return [];

@@ -3,13 +3,12 @@ import { useIntervalFn } from '@vueuse/core';
 import { computed, ref } from 'vue';
 import { nanoid } from 'nanoid';
 import { sentence, type NewReading } from '@kevro/contract';
-import type { Measure } from '@kevro/core';
+import { surestPivot, type Measure } from '@kevro/core';
 import { useKeys } from '../app/keys';
 import NumberField from '../parts/NumberField.vue';
 import { useKept } from '../parts/kept';
 import { useUnits } from '../stores/units';
 import type { CaptureBench } from './capture';
-import { surestPivot } from './surest-pivot';
 import { numberOf, type Typed } from '../parts/typed';
 
 /** A pendulum or two threads, timed by hand: how it hangs, then start and stop. */

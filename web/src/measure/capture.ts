@@ -66,15 +66,14 @@ export function useCapture(frame: FrameRecord) {
    */
   function change(work: () => Promise<CaptureRecord>): Promise<boolean> {
     const own = ++asked;
-    const done = before.then(() => changeNow(work, () => own === asked));
+    const done = before.then(() => changeNow(work, own));
     before = done;
     return done;
   }
-  /** @param isLast whether nothing more was asked since: what was shown at once for that stays until its own answer comes */
-  async function changeNow(work: () => Promise<CaptureRecord>, isLast: () => boolean): Promise<boolean> {
+  /** Where more was asked since, what was shown at once for that stays until its own answer comes. */
+  async function changeNow(work: () => Promise<CaptureRecord>, own: number): Promise<boolean> {
     try {
       known = await work();
-      if (isLast()) capture.value = known;
       failure.value = '';
       return true;
     } catch (error) {
@@ -85,9 +84,10 @@ export function useCapture(frame: FrameRecord) {
           : error instanceof Error
             ? error.message
             : String(error);
-      // What came before it was done all the same.
-      if (isLast() && known) capture.value = known;
       return false;
+    } finally {
+      // Where this failed, what came before it was done all the same.
+      if (own === asked && known) capture.value = known;
     }
   }
   const load = (): Promise<boolean> =>

@@ -7,7 +7,7 @@ import { zoneOf } from '@kevro/core';
 import { ZONE_NAMES } from '../words';
 import RailHold from './RailHold.vue';
 import RailRuler from './RailRuler.vue';
-import RailStroke from './RailStroke.vue';
+import RailSweet from './RailSweet.vue';
 import RailWeight from './RailWeight.vue';
 import { frameDrawing, line, weightDrawing } from './drawing';
 import { railScale } from './scale';
@@ -180,11 +180,7 @@ const summary = computed(() => {
         :spoken="movable ? undefined : weight.spoken"
       />
     </svg>
-    <RailStroke v-if="(sweetBefore || sweetAfter) && !fixedWidth" :sport="frame.sport" />
-    <p v-if="frame.sport.shaft === 'bends'" class="no-sweet">
-      No sweet region is drawn: the shaft bends while it meets the shuttle, and a rigid frame’s best point
-      would be untrue.
-    </p>
+    <RailSweet :sport="frame.sport" :drawn="!fixedWidth && Boolean(sweetBefore || sweetAfter)" />
     <template v-if="movable">
       <template v-for="weight in drawn" :key="weight.id">
         <RailHold
@@ -213,12 +209,6 @@ const summary = computed(() => {
 svg {
   display: block;
   font-size: 13px;
-}
-.no-sweet {
-  margin: 0 12px 8px;
-  font-size: 13.5px;
-  line-height: 1.4;
-  color: rgb(var(--v-theme-soft));
 }
 .mesh path {
   stroke: rgb(var(--v-theme-mesh));

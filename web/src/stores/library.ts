@@ -58,6 +58,15 @@ export const useLibrary = defineStore('library', () => {
   }
   const more = (): Promise<void> => load(found.value.length);
 
+  /** Setups by their ids, wherever they lie; none where the server does not answer. */
+  async function byId(ids: readonly string[], measurement: Measurement): Promise<NearSetup[]> {
+    const { rows } = await api('nearSetups', {
+      id: measurement.id,
+      query: { ids: ids.join(','), limit: ids.length },
+    }).catch(() => ({ rows: [] }));
+    return rows.map(({ setup }) => near(setup, measurement));
+  }
+
   /** The setups set beside the frame: those that are known already, and those that have to be asked for. */
   let besideAsked = 0;
   async function loadBeside(): Promise<void> {
@@ -70,12 +79,9 @@ export const useLibrary = defineStore('library', () => {
     const known = new Map([...found.value, ...beside.value].map((n) => [n.setup.id, n]));
     const missing = references.filter((id) => !known.has(id));
     if (missing.length > 0) {
-      const answer = await api('nearSetups', {
-        id: measurement.id,
-        query: { ids: missing.join(','), limit: missing.length },
-      }).catch(() => ({ rows: [] }));
+      const rows = await byId(missing, measurement);
       if (own !== besideAsked) return;
-      for (const { setup } of answer.rows) known.set(setup.id, near(setup, measurement));
+      for (const row of rows) known.set(row.setup.id, row);
     }
     beside.value = references.flatMap((id) => known.get(id) ?? []);
   }
@@ -85,11 +91,8 @@ export const useLibrary = defineStore('library', () => {
   async function ask(id: string): Promise<void> {
     const { measurement } = fitting;
     if (!measurement || named(id)) return;
-    const answer = await api('nearSetups', { id: measurement.id, query: { ids: id, limit: 1 } }).catch(
-      () => ({ rows: [] }),
-    );
-    if (fitting.measurement?.id !== measurement.id || named(id)) return;
-    askedFor.value = [...askedFor.value, ...answer.rows.map(({ setup }) => near(setup, measurement))];
+    const rows = await byId([id], measurement);
+    if (fitting.measurement?.id === measurement.id) askedFor.value = [...askedFor.value, ...rows];
   }
 
   watch(

@@ -3,7 +3,6 @@ import { computed, nextTick, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { PRIORITIES as ALL_PRIORITIES, SPEC_KEYS, aimGuards, type SpecKey } from '@kevro/core';
 import { Refused, api } from '../../api/client';
-import Lanes from '../../lanes/Lanes.vue';
 import ChoiceRow from '../../parts/ChoiceRow.vue';
 import DraftNotice from '../../parts/DraftNotice.vue';
 import NumberField from '../../parts/NumberField.vue';
@@ -11,19 +10,17 @@ import { focusWrong } from '../../parts/focus';
 import UnsavedSheet from '../../parts/UnsavedSheet.vue';
 import { numberOf } from '../../parts/typed';
 import { useUnsaved } from '../../parts/unsaved';
-import Rail from '../../rail/Rail.vue';
 import { useFitting } from '../../stores/fitting';
 import { useLibrary } from '../../stores/library';
 import { useSaved } from '../../stores/saved';
 import { useUnits } from '../../stores/units';
-import WorkingSheet from '../../working/WorkingSheet.vue';
 import Bench from '../Bench.vue';
+import MeasuredFrame from '../MeasuredFrame.vue';
 import NotYet from '../NotYet.vue';
 import { SPEC_NAMES } from '../../words';
 import { useAimDraft, type Way } from './aim-draft';
 import { guardWords } from './guard-words';
-import { readingWorking, sweetOf, useBenchMarks } from '../bench-marks';
-import { useWorking } from '../working';
+import { useBenchMarks } from '../bench-marks';
 
 // What a fitter comes here to do: take a setup's numbers, or half the way to them; change what they know better; say what matters.
 const fitting = useFitting();
@@ -32,7 +29,6 @@ const units = useUnits();
 const marks = useBenchMarks();
 const route = useRoute();
 const router = useRouter();
-const { sheet, show } = useWorking();
 
 const library = useLibrary();
 const { kept, draft, shape, setup, choose, typedByHand, read } = useAimDraft(
@@ -141,18 +137,12 @@ const PRIORITIES = ALL_PRIORITIES.map((value) => ({ value, title: value }));
 <template>
   <NotYet v-if="!fitting.before || !fitting.frame" missing="Nothing is measured yet" station="measure" />
   <Bench v-else :title="`Aim for ${fitting.record?.tag ?? ''}`" aside-label="Aim">
-    <Rail
+    <MeasuredFrame
       :frame="fitting.frame"
-      :dress="fitting.dress"
-      :measured-balance-cm="fitting.before.balanceCm"
-      :sweet-before="sweetOf(fitting.frame, fitting.before)"
-      :ghosts="ghosts"
-    />
-    <Lanes
-      :marks="shownMarks"
+      :before="fitting.before"
       :shape="shape"
-      :axis-cm="fitting.before.axisCm"
-      @open="show($event, readingWorking($event, fitting.measurement, fitting.frame), 'measured')"
+      :marks="shownMarks"
+      :ghosts="ghosts"
     />
     <template #aside>
       <DraftNotice :draft="kept" />
@@ -224,12 +214,6 @@ const PRIORITIES = ALL_PRIORITIES.map((value) => ({ value, title: value }));
       ><span><kbd>Tab</kbd> next field</span><span><kbd>Enter</kbd> set the aim</span></template
     >
   </Bench>
-  <WorkingSheet
-    v-model="sheet.open"
-    :title="sheet.title"
-    :parts="sheet.parts"
-    :length-cm="fitting.frame?.lengthCm"
-  />
   <UnsavedSheet :question="question" what="The aim has changed but is not set." />
 </template>
 

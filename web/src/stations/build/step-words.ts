@@ -43,10 +43,13 @@ export function stepDoing(step: BenchStep, plan: Doing, frame: Frame): string[] 
   return [];
 }
 
-/** « An overgrip takes about 10 turns and makes half a handle size.»: nothing where nothing is wound on. */
+/** «An overgrip is about 10 turns from 114 cm, and makes the handle 0.5 sizes thicker.»: nothing where nothing is wound on. A base grip takes the place of one. */
 function windingWords(swap: Swap, frame: Frame): string {
   if (swap.what === 'dampener' || swap.to === 0 || swap.to === 'none') return '';
-  const { turns, stripCm, sizes } = windingOf(frame, swap.what === 'overgrips' ? 'overgrip' : swap.to);
-  const thicker = `${sizes.toFixed(1)} handle sizes thicker`;
-  return ` One is about ${Math.round(turns)} turns from ${Math.round(stripCm)} cm, and makes the handle ${thicker}.`;
+  const over = swap.what === 'overgrips';
+  const { turns, stripCm, sizes } = windingOf(frame, over ? 'overgrip' : swap.to);
+  const wound = `is about ${Math.round(turns)} turns from ${Math.round(stripCm)} cm`;
+  return over
+    ? ` An overgrip ${wound}, and makes the handle ${sizes.toFixed(1)} sizes thicker.`
+    : ` It ${wound}.`;
 }

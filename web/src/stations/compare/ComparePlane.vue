@@ -2,12 +2,12 @@
 import { computed } from 'vue';
 import { useTheme } from 'vuetify';
 import type { Data, Layout } from 'plotly.js-basic-dist-min';
-import type { AxisSpecs, Frame } from '@kevro/core';
+import { becomes, type AxisSpecs, type Frame } from '@kevro/core';
 import NumberField from '../../parts/NumberField.vue';
 import PlainChart from '../../parts/PlainChart.vue';
 import type { NearSetup } from '../../stores/library';
 import { useUnits } from '../../stores/units';
-import { axes, extent, inBrush, rangeOf, region, swingLines, type Brush } from './plane';
+import { axes, extent, inBrush, rangeOf, swingLines, type Brush } from './plane';
 
 /** Weight across, balance up: where the frame lies, what it can become, and the setups at hand around it. */
 const props = defineProps<{
@@ -37,14 +37,15 @@ const dots = computed(() =>
 );
 const shape = computed(() => ({ sport: props.frame.sport.sport, lengthCm: props.frame.lengthCm }));
 const on = computed(() => axes(units.way, props.frame.lengthCm));
-const shown = computed(() => extent(props.own, dots.value));
+const shown = computed(() => extent(props.frame.sport, props.own, dots.value));
 
 const xy = (points: readonly { massG: number; balanceCm: number }[]) => ({
   x: points.map((p) => on.value.mass.write(p.massG)),
   y: points.map((p) => on.value.balance.write(p.balanceCm)),
 });
+const swing = (value: number): string => units.show('swingWeight', value, shape.value);
 const titled = (dot: Dot): string =>
-  dot.swingWeight === undefined ? dot.name : `${dot.name} ${dot.swingWeight.toFixed(0)}`;
+  dot.swingWeight === undefined ? dot.name : `${dot.name} ${swing(dot.swingWeight)}`;
 
 const data = computed((): Data[] => {
   const [light, heavy] = shown.value.massG;
@@ -54,7 +55,7 @@ const data = computed((): Data[] => {
   const within = (dot: Dot): number => (!brush.value || inBrush(brush.value, dot) ? 0.75 : 0.25);
   return [
     {
-      ...xy(region(props.frame, props.own)),
+      ...xy([...becomes(props.frame, props.own), props.own]),
       mode: 'lines',
       fill: 'toself',
       fillcolor: `${ink}14`,
@@ -89,7 +90,7 @@ const data = computed((): Data[] => {
     {
       ...xy([props.own]),
       mode: 'text+markers',
-      text: [`<b>this frame ${props.own.swingWeight.toFixed(0)}</b>`],
+      text: [`<b>this frame ${swing(props.own.swingWeight)}</b>`],
       // Its name lies on the side where there is room.
       textposition: props.own.massG - light > 0.4 * (heavy - light) ? 'middle left' : 'middle right',
       textfont: { color: ink ?? '', size: 13 },

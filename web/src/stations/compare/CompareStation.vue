@@ -3,20 +3,19 @@ import { computed, ref, watch } from 'vue';
 import { SPEC_KEYS, explainOutcome, type SpecKey } from '@kevro/core';
 import { api } from '../../api/client';
 import { useArrowsAlong, useKeys } from '../../app/keys';
-import Lanes from '../../lanes/Lanes.vue';
 import ChoiceRow from '../../parts/ChoiceRow.vue';
 import { dressWords } from '../../parts/dress-words';
 import { useKept } from '../../parts/kept';
 import { later } from '../../parts/later';
-import Rail from '../../rail/Rail.vue';
 import { useFitting } from '../../stores/fitting';
 import { useLibrary, type NearSetup } from '../../stores/library';
 import { useSaved } from '../../stores/saved';
 import WorkingSheet from '../../working/WorkingSheet.vue';
 import { SPEC_NAMES } from '../../words';
 import Bench from '../Bench.vue';
+import MeasuredFrame from '../MeasuredFrame.vue';
 import NotYet from '../NotYet.vue';
-import { readingWorking, sweetOf, useBenchMarks } from '../bench-marks';
+import { useBenchMarks } from '../bench-marks';
 import { useWorking } from '../working';
 import CompareTable from './CompareTable.vue';
 import NearRow from './NearRow.vue';
@@ -146,21 +145,14 @@ const nearestId = computed(() => library.beside[0]?.setup.id);
         All brought to: {{ dressWords(fitting.dress ?? {}, fitting.record.shape.sport) }}.
       </span>
     </div>
-    <template v-if="view === 'lanes'">
-      <Rail
-        :frame="fitting.frame"
-        :dress="fitting.dress"
-        :measured-balance-cm="fitting.before.balanceCm"
-        :sweet-before="sweetOf(fitting.frame, fitting.before)"
-        :ghosts="ghosts"
-      />
-      <Lanes
-        :marks="shownMarks"
-        :shape="fitting.record.shape"
-        :axis-cm="fitting.before.axisCm"
-        @open="show($event, readingWorking($event, fitting.measurement, fitting.frame), 'measured')"
-      />
-    </template>
+    <MeasuredFrame
+      v-if="view === 'lanes'"
+      :frame="fitting.frame"
+      :before="fitting.before"
+      :shape="fitting.record.shape"
+      :marks="shownMarks"
+      :ghosts="ghosts"
+    />
     <ComparePlane
       v-else-if="view === 'plane'"
       v-model:brush="brush"

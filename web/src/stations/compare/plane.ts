@@ -1,14 +1,12 @@
 import {
-  CM_PER_INCH,
-  G_PER_OUNCE,
   balanceOfSwing,
   balanceFromPoints,
-  becomes,
   pointsHeadLight,
   recoilWeight,
+  unitScale,
   type AxisSpecs,
-  type Frame,
   type OnPlane,
+  type SportData,
 } from '@kevro/core';
 import type { Way } from '../../parts/typed';
 
@@ -29,15 +27,15 @@ export const inBrush = (brush: Brush, { massG, balanceCm }: Partial<OnPlane>): b
 
 /** How the two axes are written the way the fitter thinks, and read back. Points count the other way: more of them is further from the tip. */
 export function axes(way: Way, lengthCm: number) {
-  const massUnit = way.mass === 'oz' ? G_PER_OUNCE : 1;
-  const inches = way.balance === 'in' ? CM_PER_INCH : 1;
+  const gPer = unitScale('mass', way.mass) ?? 1;
+  const cmPer = unitScale('shift', way.balance) ?? 1;
   const points = way.balance === 'points';
   return {
     points,
-    mass: { write: (g: number): number => g / massUnit, read: (shown: number): number => shown * massUnit },
+    mass: { write: (g: number): number => g / gPer, read: (shown: number): number => shown * gPer },
     balance: {
-      write: (cm: number): number => (points ? pointsHeadLight(cm, lengthCm) : cm / inches),
-      read: (shown: number): number => (points ? balanceFromPoints(shown, lengthCm) : shown * inches),
+      write: (cm: number): number => (points ? pointsHeadLight(cm, lengthCm) : cm / cmPer),
+      read: (shown: number): number => (points ? balanceFromPoints(shown, lengthCm) : shown * cmPer),
     },
   };
 }
@@ -51,31 +49,26 @@ export function rangeOf(
   return x < y ? [x, y] : [y, x];
 }
 
-const padded = (values: readonly number[], share: number, least: number): [number, number] => {
+const padded = (values: readonly number[], least: number): [number, number] => {
   const [low, high] = [Math.min(...values), Math.max(...values)];
-  const pad = Math.max(least, share * (high - low));
+  const pad = Math.max(least, 0.06 * (high - low));
   return [low - pad, high + pad];
 };
 
-/** What of the plane is shown: the frame, the setups and the near part of what the frame can become. */
-export function extent(own: OnPlane, others: readonly OnPlane[]): Brush {
+/** What of the plane is shown: the frame and the setups, with two noticeable steps of the sport around them. */
+export function extent({ noticeable }: SportData, own: OnPlane, others: readonly OnPlane[]): Brush {
   const all = [own, ...others];
-  return {
-    massG: padded(
-      all.map((p) => p.massG),
-      0.06,
-      6,
-    ),
-    balanceCm: padded(
-      all.map((p) => p.balanceCm),
-      0.06,
-      0.4,
-    ),
-  };
+  const spread = (key: keyof OnPlane): [number, number] =>
+    padded(
+      all.map((p) => p[key]),
+      2 * noticeable[key],
+    );
+  return { massG: spread('massG'), balanceCm: spread('balanceCm') };
 }
 
-/** Between lines of equal swing weight, kg·cm². */
-const LINES_APART = 10;
+/** Lines of equal swing weight are so many at least, at round numbers. */
+const LEAST_LINES = 5;
+const ROUND = [50, 20, 10, 5, 2, 1, 0.5, 0.2, 0.1];
 const POINTS_A_LINE = 24;
 
 export interface SwingLine {
@@ -90,9 +83,11 @@ export function swingLines(own: AxisSpecs, shown: Brush): SwingLine[] {
     recoil + (massG * (balanceCm - own.axisCm) ** 2) / 1000;
   const [light, heavy] = shown.massG;
   const [low, high] = shown.balanceCm;
-  const first = Math.ceil(swingAt(light, low) / LINES_APART) * LINES_APART;
+  const [least, most] = [swingAt(light, low), swingAt(heavy, high)];
+  const apart = ROUND.find((step) => (most - least) / step >= LEAST_LINES) ?? 0.1;
   const lines: SwingLine[] = [];
-  for (let swingWeight = first; swingWeight <= swingAt(heavy, high); swingWeight += LINES_APART) {
+  for (let n = Math.ceil(least / apart); n * apart <= most; n++) {
+    const swingWeight = Number((n * apart).toFixed(1));
     const points = Array.from({ length: POINTS_A_LINE + 1 }, (_, i): OnPlane => {
       const massG = light + ((heavy - light) * i) / POINTS_A_LINE;
       return { massG, balanceCm: balanceOfSwing(swingWeight, recoil, massG, own.axisCm) ?? Number.NaN };
@@ -101,10 +96,4 @@ export function swingLines(own: AxisSpecs, shown: Brush): SwingLine[] {
     if (points.length > POINTS_A_LINE / 4) lines.push({ swingWeight, points });
   }
   return lines;
-}
-
-/** What the frame can become, closed. */
-export function region(frame: Frame, own: OnPlane): OnPlane[] {
-  const outline = becomes(frame, own);
-  return [...outline, own];
 }

@@ -1,14 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import {
-  HOOP_PLACES,
-  leftRightOf,
-  partNamed,
-  zoneOf,
-  type Change,
-  type Frame,
-  type HoopPlace,
-} from '@kevro/core';
+import { leftRightOf, partNamed, zoneOf, type Change, type Frame, type HoopPlace } from '@kevro/core';
 import { pieceWords } from '../../parts/parts-words';
 import { useUnits } from '../../stores/units';
 import { HOOP_NAMES, ZONE_NAMES } from '../../words';
@@ -34,8 +26,7 @@ const emit = defineEmits<{
 }>();
 const chosen = computed(() => props.change.placements.find(({ id }) => id === selected.value));
 const hoops = computed(() => {
-  const { usual, sizeIsOf } = props.frame.sport.hoop;
-  const places = sizeIsOf === 'bed' ? HOOP_PLACES : (['inside', 'edge'] as const);
+  const { usual, places } = props.frame.sport.hoop;
   return places.map((value) => ({ value, title: HOOP_NAMES[value] + (value === usual ? ' (usual)' : '') }));
 });
 /** Which side a placement that lies on one side only makes heavier, seen as drawn. */

@@ -5,8 +5,8 @@ import ChoiceRow from '../parts/ChoiceRow.vue';
 import { useStroke } from '../stores/stroke';
 import { STROKE_NAMES } from '../words';
 
-/** What the sweet region is drawn for. */
-const props = defineProps<{ sport: SportData }>();
+/** What the sweet region is drawn for, or why there is none. */
+const props = defineProps<{ sport: SportData; drawn: boolean }>();
 const stroke = useStroke();
 const choices = computed(() =>
   props.sport.strokes.map(({ name }) => ({ value: name, title: STROKE_NAMES[name] })),
@@ -18,13 +18,23 @@ const chosen = computed<StrokeName>({
 </script>
 
 <template>
-  <div class="stroke no-print">
+  <p v-if="sport.shaft === 'bends'" class="none">
+    No sweet region is drawn: the shaft bends while it meets the shuttle, and a rigid frame’s best point would
+    be untrue.
+  </p>
+  <div v-else-if="drawn" class="stroke no-print">
     <span>Sweet region for a</span>
     <ChoiceRow v-model="chosen" label="Sweet region for a" :choices="choices" />
   </div>
 </template>
 
 <style scoped>
+.none {
+  margin: 0 12px 8px;
+  font-size: 13.5px;
+  line-height: 1.4;
+  color: rgb(var(--v-theme-soft));
+}
 .stroke {
   display: flex;
   flex-wrap: wrap;
