@@ -48,7 +48,6 @@ const titled = (dot: Dot): string =>
   dot.swingWeight === undefined ? dot.name : `${dot.name} ${swing(dot.swingWeight)}`;
 
 const data = computed((): Data[] => {
-  const [light, heavy] = shown.value.massG;
   const { ink, reference, soft } = theme.current.value.colors as Record<string, string>;
   const beside = dots.value.filter(({ id }) => props.beside.includes(id));
   const around = dots.value.filter(({ id }) => !props.beside.includes(id));
@@ -82,7 +81,7 @@ const data = computed((): Data[] => {
       ...xy(beside),
       mode: 'text+markers',
       text: beside.map(titled),
-      textposition: 'middle right',
+      textposition: 'top center',
       textfont: { color: reference ?? '', size: 13 },
       marker: { color: reference ?? '', size: 13, symbol: 'circle-open', line: { width: 3 } },
       hoverinfo: 'text',
@@ -91,8 +90,8 @@ const data = computed((): Data[] => {
       ...xy([props.own]),
       mode: 'text+markers',
       text: [`<b>this frame ${swing(props.own.swingWeight)}</b>`],
-      // Its name lies on the side where there is room.
-      textposition: props.own.massG - light > 0.4 * (heavy - light) ? 'middle left' : 'middle right',
+      // Under it: the names of setups stand over theirs.
+      textposition: 'bottom center',
       textfont: { color: ink ?? '', size: 13 },
       marker: { color: ink ?? '', size: 13, symbol: 'square' },
       hoverinfo: 'skip',
