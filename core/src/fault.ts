@@ -27,7 +27,8 @@ export type FaultCode =
   | 'unlikely'
   | 'tolerance-without-value'
   | 'tolerance-too-large'
-  | 'heavier-than-metal';
+  | 'heavier-than-metal'
+  | 'band-backwards';
 
 /** One thing wrong: what, where in the input, and the values the sentence needs. */
 export interface Problem {

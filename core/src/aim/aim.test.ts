@@ -3,7 +3,6 @@ import { Fault } from '../fault';
 import { settleFrame } from '../frame';
 import { sportData } from '../sport';
 import {
-  aimGuards,
   aimProblems,
   bandOf,
   classesOver,
@@ -145,19 +144,5 @@ describe('a sport’s own aim', () => {
     const paddle = settleFrame({ sport: 'pickleball', lengthCm: 40.64 });
     expect(guideBands(paddle, 'light', { baseGrip: 'synthetic' }).swingWeight).toEqual([-Infinity, 115]);
     expect(guideBands(paddle, 'advanced', { baseGrip: 'synthetic' })).toEqual({});
-  });
-});
-
-describe('guards', () => {
-  const aim: Aim = { swingWeight: { value: 340, tolerance: 1 } };
-
-  it('speak above the ceiling, not at it, and not where the swing weight is free', () => {
-    expect(aimGuards(aim, { ceilingSwingWeight: 335 })).toEqual([
-      { code: 'over-ceiling', value: 340, limit: 335 },
-    ]);
-    expect(aimGuards(aim, { ceilingSwingWeight: 340 })).toEqual([]);
-    expect(aimGuards(aim, {})).toEqual([]);
-    const free: Aim = { swingWeight: { value: 340, tolerance: 1, priority: 'free' } };
-    expect(aimGuards(free, { ceilingSwingWeight: 300 })).toEqual([]);
   });
 });

@@ -18,6 +18,15 @@ export type Aim = Partial<Record<SpecKey, Target>>;
 
 const tidy = (value: number): number => Number(value.toFixed(6));
 
+/** Values as a fitter of the sport writes an aim. @example asWritten({ massG: 327.86 }, sportData('tennis')) // { massG: 328 } */
+export const asWritten = (values: KnownSpecs, { aimStep }: SportData): KnownSpecs =>
+  Object.fromEntries(
+    SPEC_KEYS.flatMap((key) => {
+      const value = values[key];
+      return value === undefined ? [] : [[key, tidy(Math.round(value / aimStep[key]) * aimStep[key])]];
+    }),
+  );
+
 /**
  * An aim part of the way from one's own specs to another's. What is copied, or one's own, stays exact; what lies between is rounded as a fitter
  * of the sport would write it. Specs that the other lacks are left free.

@@ -18,3 +18,7 @@ export function classesOver(sport: Sport, age: number, unstrungG: number): numbe
   const nearest = classes.reduce((best, _, i) => (far(i) < far(best) ? i : best), 0);
   return Math.max(0, nearest - own);
 }
+
+/** The unstrung weight that suits a junior's age, g; undefined in sports that have no such classes. @example juniorClass('tennis', 13) // 280 */
+export const juniorClass = (sport: Sport, age: number): number | undefined =>
+  sportData(sport).juniorClasses.find(({ underAge }) => age < underAge)?.unstrungG;

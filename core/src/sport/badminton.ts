@@ -26,6 +26,7 @@ export const badminton: SportData = {
   family: { kind: 'ellipse', headAreaCm2: 360, headAspect: 1.29 },
   hoop: { widthCm: 0.7, places: HOOP_PLACES, usual: 'beside', sizeIsOf: 'bed' },
   shapes: {},
+  shapeAverages: {},
   throat: 'shaft',
   usual: { massG: 88, balanceCm: 29.5, swingWeight: 88, twistWeight: 1.25 },
   plausible: {

@@ -4,7 +4,7 @@ import { pickleball } from './pickleball';
 import type { Sport, SportData } from './sport';
 import { tennis } from './tennis';
 
-export { GUIDES, type Band, type GuideName } from './guide';
+export { GUIDES, type Band, type Guide, type GuideName } from './guide';
 export { BASE_GRIPS, type BaseGrip, type Dress, type TypicalPart, type TypicalParts } from './kit';
 export {
   ALL_SPORTS,

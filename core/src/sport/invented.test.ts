@@ -1,10 +1,11 @@
 import { afterAll, beforeAll, expect, it } from 'vitest';
-import { aimGuards, guideBands, guidesOf, partWay, withinTolerance } from '../aim';
+import { guideBands, guidesOf, partWay, withinTolerance } from '../aim';
 import { benchSteps, cutList } from '../build';
 import { judge, measurementOf, typedReading, type Quantity, type Reading } from '../capture';
 import { bringTo, nearest } from '../compare';
 import { roundState, type RoundRecords } from '../fitting';
 import { brokenLimits, settleFrame } from '../frame';
+import { guardsOf } from '../guard';
 import { derive } from '../mass';
 import { sweetRegion } from '../impact';
 import { NO_CHANGE, changeOutcome, changeUncertainty, makePlans, swapOffers } from '../plan';
@@ -28,6 +29,7 @@ const quillet: SportData = {
   family: { kind: 'egg', headLengthCm: 24, widthCm: 20, widest: 0.5 },
   hoop: { widthCm: 0.5, places: ['inside', 'edge'], usual: 'edge', sizeIsOf: 'whole' },
   shapes: {},
+  shapeAverages: {},
   throat: 'shaft',
   usual: { massG: 260, balanceCm: 27, swingWeight: 170, twistWeight: 8 },
   usualRange: { recoil: [0.7, 1.4], twist: [0.5, 1.6] },
@@ -110,7 +112,9 @@ it('an invented sport goes through a whole fitting: found, compared, aimed, plan
   expect(target.twistWeight?.priority).toBe('free');
   expect(guidesOf(QUILLET)).toEqual(['usual']);
   expect(guideBands(frame, 'usual', dress).massG).toEqual([256, 286]);
-  expect(aimGuards(target, { ceilingSwingWeight: 175 })).toHaveLength(1);
+  const ceiling = { ceilingSwingWeight: 175 };
+  const guards = guardsOf({ shape, specs: found.specs, dress, target, player: ceiling });
+  expect(guards.map(({ code }) => code)).toContain('over-ceiling');
 
   // Planned with real parts, and built.
   const parts = [tape, putty];

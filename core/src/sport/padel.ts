@@ -33,6 +33,7 @@ export const padel: SportData = {
   family: { kind: 'egg', headLengthCm: 28, widthCm: 25.5, widest: 0.5 },
   hoop: { widthCm: 1, places: ['inside', 'edge'], usual: 'edge', sizeIsOf: 'whole' },
   shapes: { round: { widest: 0.5 }, teardrop: { widest: 0.56 }, diamond: { widest: 0.62 } },
+  shapeAverages: {},
   throat: 'shaft',
   usual: { massG: 370, balanceCm: 26, swingWeight: 145, twistWeight: 14.5 },
   plausible: {

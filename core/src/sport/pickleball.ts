@@ -10,6 +10,7 @@ const BARE: Dress = { baseGrip: 'synthetic' };
  * Pickleball. Axis 5 cm from the butt (common practice); ball 0.78 to 0.935 oz (USA Pickleball Equipment Standards).
  * Noticeable: 2.5 % of swing weight as in tennis (Brody 2000); 2 g, 3 mm, 0.2 kg·cm² of twist (from memory).
  * Named shapes: length by width in inches of the classes in trade use (common practice); handles, corners, caps and usual specs from memory.
+ * Averages of the shapes: swing weight 111, 115 and 120 of standard, hybrid and elongated paddles (common practice).
  */
 export const pickleball: SportData = {
   sport: 'pickleball',
@@ -40,6 +41,11 @@ export const pickleball: SportData = {
     elongated: { lengthCm: 16.5 * INCH, widthCm: 7.5 * INCH, handleLengthCm: 5.5 * INCH },
     'extra-long': { lengthCm: 17 * INCH, widthCm: 7 * INCH, handleLengthCm: 5.5 * INCH },
     wide: { lengthCm: 15.75 * INCH, widthCm: 8.25 * INCH, handleLengthCm: 5 * INCH },
+  },
+  shapeAverages: {
+    standard: { swingWeight: 111 },
+    hybrid: { swingWeight: 115 },
+    elongated: { swingWeight: 120 },
   },
   throat: 'none',
   usual: { massG: 228, balanceCm: 23.5, swingWeight: 115, twistWeight: 6.5 },

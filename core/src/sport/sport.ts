@@ -121,6 +121,8 @@ export interface SportData {
     string,
     { lengthCm?: number; handleLengthCm?: number; widthCm?: number; cornerRadiusCm?: number; widest?: number }
   >;
+  /** What the frames of a named shape are on the average, in the bare dress; only what is published of them. */
+  shapeAverages: Record<string, Partial<Record<SpecKey, number>>>;
   /** Two limbs that meet the hoop, or one shaft on the long axis; `none` where the head stands on the handle. */
   throat: 'limbs' | 'shaft' | 'none';
   /** What a frame usually is, strung where it has strings: for estimates and stand-ins, from memory. */

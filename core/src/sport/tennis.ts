@@ -42,6 +42,7 @@ export const tennis: SportData = {
   family: { kind: 'ellipse', headAreaCm2: 645.16, headAspect: 4 / 3 },
   hoop: { widthCm: 1.1, places: HOOP_PLACES, usual: 'beside', sizeIsOf: 'bed' },
   shapes: {},
+  shapeAverages: {},
   throat: 'limbs',
   usual: { massG: 320, balanceCm: 32.5, swingWeight: 320, twistWeight: 13.5 },
   plausible: {

@@ -1,0 +1,71 @@
+import { noticeableStep } from '../compare';
+import type { Specs } from '../mass';
+import { SPEC_KEYS, type KnownSpecs, type SpecKey } from '../spec';
+import { sportData, type Sport } from '../sport';
+import { asWritten, partWay, type Aim } from './aim';
+
+/** What bothers a player about the frame in hand. */
+export const BOTHERS = [
+  'twisting',
+  'late',
+  'pushed-around',
+  'sore-arm',
+  'tired',
+  'long',
+  'short',
+  'mis-hits-tip',
+  'mis-hits-side',
+] as const;
+export type Bother = (typeof BOTHERS)[number];
+
+/**
+ * In which direction each complaint moves the specs, in noticeable steps (common practice): what twists wants more about the long axis, what comes late less
+ * about the hand, what is pushed around more of both; a sore or a tired arm wants less load, never more.
+ */
+export const COMPLAINT_STEPS: Record<Bother, KnownSpecs> = {
+  twisting: { twistWeight: 1.5 },
+  late: { swingWeight: -1, balanceCm: -0.5 },
+  'pushed-around': { massG: 1, swingWeight: 1 },
+  'sore-arm': { swingWeight: -1, massG: 0 },
+  tired: { massG: -1, swingWeight: -1 },
+  long: { swingWeight: -0.5 },
+  short: { swingWeight: 1 },
+  'mis-hits-tip': { balanceCm: 1, swingWeight: 0.5 },
+  'mis-hits-side': { twistWeight: 1 },
+};
+/** No spec moves further than this for complaints, whatever there are of them. */
+const MOST_STEPS = 2;
+
+/**
+ * How far complaints together move each spec, in noticeable steps. With a sore or a tired arm nothing that loads it rises.
+ * @example complaintSteps(['late', 'twisting']) // { balanceCm: -0.5, swingWeight: -1, twistWeight: 1.5 }
+ */
+export function complaintSteps(bothers: readonly Bother[]): KnownSpecs {
+  const steps: KnownSpecs = {};
+  const tender = bothers.some((b) => b === 'sore-arm' || b === 'tired');
+  const loads = (key: SpecKey): boolean => key === 'massG' || key === 'swingWeight' || key === 'balanceCm';
+  for (const key of SPEC_KEYS) {
+    const moves = bothers.flatMap((b) => COMPLAINT_STEPS[b][key] ?? []);
+    if (moves.length === 0) continue;
+    const sum = moves.reduce((all, one) => all + (tender && loads(key) ? Math.min(0, one) : one), 0);
+    steps[key] = Math.max(-MOST_STEPS, Math.min(MOST_STEPS, sum));
+  }
+  return steps;
+}
+
+/**
+ * An aim from what bothers a player: the frame's own specs moved in the known directions; what no complaint is about stays free.
+ * @example aimFromComplaints('tennis', own, ['late']).swingWeight?.value // 312 of 320
+ */
+export function aimFromComplaints(sport: Sport, own: Specs, bothers: readonly Bother[]): Aim {
+  const data = sportData(sport);
+  const steps = complaintSteps(bothers);
+  const moved: KnownSpecs = {};
+  for (const key of SPEC_KEYS) {
+    const value = own[key];
+    const by = steps[key];
+    if (value === undefined || by === undefined) continue;
+    moved[key] = value + by * noticeableStep(data.noticeable, key, own.swingWeight);
+  }
+  return partWay(data, own, asWritten(moved, data), 1);
+}
