@@ -1,4 +1,6 @@
+export * from './bare';
 export * from './become';
+export * from './reports';
 export * from './setup';
 export * from './steps';
 export type { KnownSpecs } from '../spec';

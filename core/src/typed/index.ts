@@ -1,1 +1,2 @@
+export * from './columns';
 export * from './parse-specs';

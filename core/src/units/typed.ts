@@ -85,7 +85,7 @@ function split(text: string): { value: number; unit: string } | undefined {
   const found = NUMBER.exec(plain);
   if (!found) return undefined;
   const unit = (found[2] ?? '').replace(/\.$|(?<=sq)\./g, '').trim();
-  return { value: Number((found[1] ?? '').replace(',', '.')), unit: SPELT[unit] ?? unit };
+  return { value: Number((found[1] ?? '').replace(',', '.')), unit: unitSpelt(unit) };
 }
 
 /**
@@ -117,12 +117,15 @@ export function unitScale(measure: Measure, unit?: string): number | undefined {
   return unit === undefined ? 1 : units[unit];
 }
 
+/** A unit as it stands in this application, however it is spelt; what is no unit stays. @example unitSpelt('ounces') // 'oz' */
+export const unitSpelt = (text: string): string => SPELT[text] ?? text;
+
 /**
  * What one of a unit is in the first unit of a measure, however the unit is spelt; undefined where it is none of it.
  * @example spelledScale('mass', 'ounces') // 28.349523125
  */
 export const spelledScale = (measure: Measure, text: string): number | undefined =>
-  unitScale(measure, SPELT[text] ?? text);
+  unitScale(measure, unitSpelt(text));
 
 /**
  * A typed weight in grams. A unit in the text wins over `unit`.
