@@ -20,6 +20,9 @@ export const STEP_KINDS = [
 ] as const;
 export type StepKind = (typeof STEP_KINDS)[number];
 
+/** Steps in which a piece is put on for good. */
+export const LAYING: readonly StepKind[] = ['fix-head', 'set-in', 'fill-handle', 'wrap-handle'];
+
 /** One step at the bench. `key` stays the same as long as the plan does, so that what is done can be kept. */
 export interface BenchStep {
   key: string;
@@ -35,9 +38,10 @@ export interface BenchStep {
  * A plan as ordered bench steps: weigh, strip the handle, take off what goes, cut, trial with the weight on the outside, measure, then commit: head first for
  * swing weight, handle after for mass, grips back on, final check.
  * @param dress what is on the frame: a grip must come off before anything goes into or around the handle
+ * @param trim the change corrects a build that was just checked: nothing is weighed before, nor tried
  * @example benchSteps({ ...NO_CHANGE, placements, parts }, { overgrips: 1 }).map((s) => s.kind)
  */
-export function benchSteps(change: Change, dress: Dress): BenchStep[] {
+export function benchSteps(change: Change, dress: Dress, trim = false): BenchStep[] {
   const { placements, swaps, removals, parts } = change;
   const ruleOf = ({ partId }: Placement) => {
     const part = partNamed(parts, partId);
@@ -70,7 +74,7 @@ export function benchSteps(change: Change, dress: Dress): BenchStep[] {
         key: `${kind}:${p.id}`,
       }));
 
-  const steps = [step('weigh-before')];
+  const steps = trim ? [] : [step('weigh-before')];
   const opensHandle = gripped && (inHandle.length > 0 || offHandle.length > 0);
   if (opensHandle) steps.push(step('strip-handle', [], ['blade']));
   if (removals.length > 0) {
@@ -78,7 +82,7 @@ export function benchSteps(change: Change, dress: Dress): BenchStep[] {
     steps.push(step('take-off', off, [...cautionsOf(off), 'blade']));
   }
   if (cut.length > 0) steps.push(step('cut', cut, ['blade', ...cautionsOf(cut)]));
-  if (placements.length > 0)
+  if (placements.length > 0 && !trim)
     steps.push(step('trial', heaviestFirst, cautionsOf(tape)), step('measure-trial'));
   steps.push(...each('fix-head', ['solvent']), ...each('set-in'));
   const filled = each('fill-handle');

@@ -23,6 +23,8 @@ export interface Cut {
   endCm: number;
   /** Clock hour of the middle of a piece on the hoop, right side. */
   clock?: number;
+  /** Clock hours of its start and end, right side. */
+  clocks?: [number, number];
   slot?: number;
 }
 
@@ -36,6 +38,7 @@ export function cutList(frame: Frame, placements: readonly Placement[], parts: r
     const part = partNamed(parts, placement.partId);
     const { line, startCm, endCm } = spanOf(frame, placement);
     const { id, massG, layers, sides } = placement;
+    const clockAt = (cm: number): number => clockOf(frame, pointOnLine(frame, 'rim', cm));
     const along = (cm: number): number => (line === 'rim' ? cm : pointOnLine(frame, line, cm).xCm);
     const pieces = sides * layers;
     return {
@@ -52,7 +55,12 @@ export function cutList(frame: Frame, placements: readonly Placement[], parts: r
       measuredFrom: line === 'rim' ? 'tip' : 'butt',
       startCm: along(startCm),
       endCm: along(endCm),
-      ...(line === 'rim' ? { clock: clockOf(frame, middleOf(frame, placement)) } : {}),
+      ...(line === 'rim'
+        ? {
+            clock: clockOf(frame, middleOf(frame, placement)),
+            clocks: [clockAt(startCm), clockAt(endCm)],
+          }
+        : {}),
       ...(placement.path === 'slot' ? { slot: placement.slot } : {}),
     };
   });
