@@ -1,4 +1,4 @@
-import type { StepKind } from '../build';
+import type { Mark, StepKind } from '../build';
 
 export const STATIONS = ['measure', 'compare', 'aim', 'plan', 'build', 'check', 'play'] as const;
 export type Station = (typeof STATIONS)[number];
@@ -18,10 +18,6 @@ export type RoundReason = (typeof ROUND_REASONS)[number];
 /** How a fitting was closed. */
 export const CLOSINGS = ['handed-over', 'given-up', 'moved'] as const;
 export type Closing = (typeof CLOSINGS)[number];
-
-/** A step is open until it is done or skipped; it may be opened again. Each mark is kept. */
-export const MARKS = ['done', 'skipped', 'open'] as const;
-export type Mark = (typeof MARKS)[number];
 
 /** The records of a round, each list in the order in which it arrived: clocks are not asked which came first. */
 export interface RoundRecords {
@@ -58,7 +54,6 @@ export interface NextStep {
     | 'steps-left'
     | 'setting'
     | 'built'
-    | 'check-failed'
     | 'not-played';
   /** The bench step that is due. */
   step?: string;
@@ -103,7 +98,10 @@ function standingPlan(
 /** The last mark of each step of a plan. */
 function marksOf({ marks }: RoundRecords, planId: string | undefined): RoundState['steps'] {
   const last: RoundState['steps'] = {};
-  for (const { planId: of, step, mark, at } of marks) if (of === planId) last[step] = { mark, at };
+  for (const { planId: of, step, mark, at } of marks) {
+    // Said once more, with a reading or with what was built, it keeps its time.
+    if (of === planId && last[step]?.mark !== mark) last[step] = { mark, at };
+  }
   return last;
 }
 
@@ -139,7 +137,8 @@ export function roundState(records: RoundRecords, now: string, closed = false): 
   set('aim', measured && aimed, 'measure');
   set('plan', plan !== undefined, 'aim');
   set('build', built, 'plan', until !== undefined);
-  set('check', signed?.passed ?? false, 'build');
+  // Signed off outside the aim it is done too: that is the fitter's to decide, with a note. With a step opened again it is not.
+  set('check', built && signed !== undefined, 'build');
   set('play', records.sessions.length > 0, 'check');
 
   const station = closed
@@ -158,7 +157,7 @@ export function roundState(records: RoundRecords, now: string, closed = false): 
       case 'build':
         return until === undefined ? 'steps-left' : 'setting';
       case 'check':
-        return signed ? 'check-failed' : 'built';
+        return 'built';
       case 'play':
         return 'not-played';
     }
@@ -181,14 +180,28 @@ function settingUntil(
   now: string,
 ): string | undefined {
   if (!plan || !stepsLeft) return undefined;
-  const ends = plan.steps.flatMap(({ key, waitMinutes }) => {
-    const done = steps[key];
-    if (!waitMinutes || done?.mark !== 'done') return [];
-    return [Date.parse(done.at) + waitMinutes * MINUTE_MS];
-  });
-  const last = Math.max(...ends);
+  const last = Math.max(...waitsOf(plan.steps, steps).map(({ until }) => Date.parse(until)));
   return last > Date.parse(now) ? new Date(last).toISOString() : undefined;
 }
+
+/** Something that sets, dries or cures: from when its step was done until when. */
+export interface Wait {
+  step: string;
+  from: string;
+  until: string;
+}
+
+/** What sets of the steps that are done, whether it is over or not. @example waitsOf(plan.steps, state.steps)[0].until // '2026-11-26T10:00:00.000Z' */
+export const waitsOf = (
+  planned: readonly { key: string; waitMinutes?: number | undefined }[],
+  marked: RoundState['steps'],
+): Wait[] =>
+  planned.flatMap(({ key, waitMinutes }) => {
+    const done = marked[key];
+    if (!waitMinutes || done?.mark !== 'done') return [];
+    const until = new Date(Date.parse(done.at) + waitMinutes * MINUTE_MS).toISOString();
+    return [{ step: key, from: done.at, until }];
+  });
 
 /** Where a measurement could serve several ends: the choices, and the one that fits what is due. One choice needs no question. */
 export interface PurposeChoice {

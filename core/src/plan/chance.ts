@@ -50,7 +50,8 @@ export function chanceOf(aim: Aim, specs: AxisSpecs, errors: readonly SpecError[
   const narrowest = aimed[worst]?.key;
   // A spec that no error touches is inside or it is not.
   const moving = aimed.filter(({ key }) => spread[key] > 0);
-  const settled = aimed.every(({ key }, i) => spread[key] > 0 || alone[i] === 1);
+  // What is aimed at and not known is not inside.
+  const settled = aimed.every(({ key, off }, i) => !Number.isNaN(off) && (spread[key] > 0 || alone[i] === 1));
   const chance = settled
     ? normalBox(
         errors.map(({ of }) => moving.map(({ key }) => of[key])),

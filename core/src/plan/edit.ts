@@ -1,5 +1,16 @@
-import { atAngle, lineLength, pointOnLine, type Frame, type Point } from '../frame';
-import { partRule, spanCmOf, type Part, type Placement } from '../part';
+import {
+  angleOfClock,
+  atAngle,
+  lineLength,
+  pointOnLine,
+  zoneNamed,
+  type Frame,
+  type Line,
+  type Point,
+} from '../frame';
+import { middleOf, partRule, spanCmOf, type Part, type Placement } from '../part';
+import type { ZoneName } from '../sport';
+import { sidesAt, zoneColumn } from './options';
 
 /** What a fitter does by hand to a placement. Each function gives a new placement, kept on the frame. */
 
@@ -71,4 +82,99 @@ export function changePieces(
   if (next.spanCm > longest) return placement;
   const resized = { ...changed, startCm: middle - next.spanCm / 2, endCm: middle + next.spanCm / 2 };
   return acrossTip(placement) ? resized : toMiddle(frame, resized, middle);
+}
+
+/** Grams on one cm of a placement, all sides and layers of it; undefined where it has no length, such as a dab. */
+const gramsPerCm = (placement: Placement, part: Part | undefined): number | undefined =>
+  part && 'gPerCm' in part && placement.path !== 'slot'
+    ? placement.sides * placement.layers * part.gPerCm
+    : undefined;
+
+/** The placement with another length around its middle, kept on its line. */
+function ofLength(frame: Frame, placement: Placement, spanCm: number): Placement {
+  if (placement.path === 'slot') return placement;
+  const middle = (placement.startCm + placement.endCm) / 2;
+  const made = { ...placement, startCm: middle - spanCm / 2, endCm: middle + spanCm / 2 };
+  return acrossTip(placement) ? made : toMiddle(frame, made, middle);
+}
+
+/**
+ * So many grams of what it is made of: what is sold by length gets longer or shorter around its middle.
+ * @returns the placement as it was where its line is too short for so much, or the grams are none
+ * @example withGrams(frame, strip, tape, 4.24) // 8 cm on each side of a tape of 0.265 g/cm
+ */
+export function withGrams(
+  frame: Frame,
+  placement: Placement,
+  part: Part | undefined,
+  massG: number,
+): Placement {
+  if (!(massG > 0)) return placement;
+  const perCm = gramsPerCm(placement, part);
+  if (perCm === undefined) return { ...placement, massG };
+  const spanCm = massG / perCm;
+  if (placement.path === 'slot' || spanCm > lineLength(frame, placement.path)) return placement;
+  return ofLength(frame, { ...placement, massG }, spanCm);
+}
+
+/** A strip of so many cm: as heavy as so much of it is. A dab, which has no length, stays as it is. @example withLength(frame, strip, tape, 8).massG // 4.24 */
+export function withLength(
+  frame: Frame,
+  placement: Placement,
+  part: Part | undefined,
+  spanCm: number,
+): Placement {
+  const perCm = gramsPerCm(placement, part);
+  return perCm === undefined ? placement : withGrams(frame, placement, part, perCm * spanCm);
+}
+
+/** With its middle at an hour of the clock, 12 is the tip; only on the hoop. @example atClock(frame, strip, 3) // at the widest part of the head */
+export function atClock(frame: Frame, placement: Placement, hour: number): Placement {
+  if (placement.path !== 'rim' || acrossTip(placement)) return placement;
+  const angle = angleOfClock(hour > 6 ? 12 - hour : hour);
+  return toMiddle(frame, placement, atAngle(frame.rim, angle).arcCm());
+}
+
+/**
+ * The least piece of a part at the middle of a zone, as a pair where the zone lies off the axis.
+ * @returns undefined where the part does not go there
+ * @example newPiece(frame, 'shoulders', tape, 'p3')?.sides // 2
+ */
+export function newPiece(frame: Frame, zone: ZoneName, part: Part, id: string): Placement | undefined {
+  const of = zoneNamed(frame, zone);
+  const { options } = zoneColumn(frame, of, { pieces: [part], capG: of.capG, atMiddle: true });
+  const [least] = options;
+  return least?.placement ? ({ ...least.placement(), id } as Placement) : undefined;
+}
+
+/** A hand that moves along one line goes over to another only where that is nearer by so much, cm. */
+const STICKS_CM = 1.5;
+const LINES: readonly Line[] = ['rim', 'throat', 'handle'];
+
+/**
+ * Moves a placement as near as it can go to a point on any line that its part goes on: along the hoop, over to the throat, into the handle. It keeps its grams; where a
+ * pair becomes one piece, or the reverse, its length follows.
+ * @example dragAcross(frame, strip, tape, { xCm: 30, yCm: 5 }).path // 'throat'
+ */
+export function dragAcross(frame: Frame, placement: Placement, part: Part | undefined, to: Point): Placement {
+  if (placement.path === 'slot' || acrossTip(placement) || !part) return dragTo(frame, placement, to);
+  const able = partRule(part).paths;
+  const tries = LINES.filter((path) => path === placement.path || able.includes(path)).map((path) => {
+    const at = dragTo(frame, onLine(frame, placement, part, path), to);
+    const middle = middleOf(frame, at);
+    // The nearer of its two sides.
+    const away = Math.hypot(middle.xCm - to.xCm, Math.abs(middle.yCm) - Math.abs(to.yCm));
+    return { at, away: path === placement.path ? away - STICKS_CM : away };
+  });
+  const [nearest] = tries.toSorted((a, b) => a.away - b.away);
+  return nearest?.at ?? placement;
+}
+
+/** The same grams on another line. */
+function onLine(frame: Frame, placement: Placement, part: Part, path: Line): Placement {
+  if (placement.path === path || placement.path === 'slot') return placement;
+  const { id, partId, layers, massG } = placement;
+  const sides = sidesAt(frame, path, lineLength(frame, path) / 2);
+  const moved: Placement = { id, partId, layers, massG, sides, path, startCm: 0, endCm: spanCmOf(placement) };
+  return withGrams(frame, moved, part, massG);
 }

@@ -176,11 +176,24 @@ class Reacher {
     return stepDistance(reached, target, this.sport, this.own.swingWeight);
   }
 
+  private keysOf(target: KnownSpecs): SpecKey[] {
+    return SPEC_KEYS.filter((key) => target[key] !== undefined && this.own[key] !== undefined);
+  }
+
+  closest(target: KnownSpecs): { specs: KnownSpecs; distanceSteps: number; addedG: number } | undefined {
+    const keys = this.keysOf(target);
+    if (keys.length === 0) return undefined;
+    const sums = this.with(this.nearest(keys, target));
+    const { distanceSteps } = this.distance(sums, target);
+    const { axisCm: _, ...specs } = specsOf(sums, this.own.axisCm, this.own.twistWeight !== undefined);
+    return { specs, distanceSteps, addedG: sums.massG - this.own.massG };
+  }
+
   reach(id: string, setup: KnownSpecs & { axisCm?: number }, mostCm: number): Reach {
     const problem = setupProblem(setup, this.sport, mostCm);
     if (problem) return { id, reachable: false, addedG: 0, unknown: [], impossible: problem };
     const target = shiftKnown(setup, this.own.axisCm, this.sport.axisCm);
-    const keys = SPEC_KEYS.filter((key) => target[key] !== undefined && this.own[key] !== undefined);
+    const keys = this.keysOf(target);
     const unknown = SPEC_KEYS.filter((key) => !keys.includes(key));
     const nearest = this.with(this.nearest(keys, target));
     const { distanceSteps } = this.distance(nearest, target);
@@ -197,6 +210,29 @@ class Reacher {
   }
 }
 
+function reacherOf(shape: FrameShape, specs: Specs) {
+  const frame = settleFrame(shape);
+  const own = requireSpecs(withAxis(specs, frame.sport.axisCm), frame.lengthCm);
+  const zones = frame.sport.zones.map((zone): ZoneLoad => {
+    const { xCm, yCm } = placeOf(frame, { zone: zone.name });
+    return { massG: zone.capG, sums: additionSums(frame, { massG: zone.capG, at: { xCm, yCm } }) };
+  });
+  return { frame, reacher: new Reacher(own, sumsOf(own), zones, frame.sport) };
+}
+
+/**
+ * The specs nearest to wanted ones that a frame can be given, about the frame's own axis, with how far they are and what they weigh.
+ * @returns undefined where nothing is wanted that the frame's own is known of
+ * @example closestReach(shape, specs, { massG: 330 })?.specs.massG // 330
+ */
+export function closestReach(
+  shape: FrameShape,
+  specs: Specs,
+  wanted: KnownSpecs,
+): { specs: KnownSpecs; distanceSteps: number; addedG: number } | undefined {
+  return reacherOf(shape, specs).reacher.closest(wanted);
+}
+
 /**
  * How close a frame can get to each of many setups, over all zones and what each takes (continuous; what is on the frame stays on it): the least distance
  * that there can be, by bounded least squares; and, apart from it, the least grams with every spec within one noticeable step, a linear programme.
@@ -210,12 +246,6 @@ export function reach(
   specs: Specs,
   setups: readonly { id: string; specs: KnownSpecs & { axisCm?: number } }[],
 ): Reach[] {
-  const frame = settleFrame(shape);
-  const own = requireSpecs(withAxis(specs, frame.sport.axisCm), frame.lengthCm);
-  const zones = frame.sport.zones.map((zone): ZoneLoad => {
-    const { xCm, yCm } = placeOf(frame, { zone: zone.name });
-    return { massG: zone.capG, sums: additionSums(frame, { massG: zone.capG, at: { xCm, yCm } }) };
-  });
-  const reacher = new Reacher(own, sumsOf(own), zones, frame.sport);
+  const { frame, reacher } = reacherOf(shape, specs);
   return setups.map(({ id, specs: given }) => reacher.reach(id, given, frame.lengthCm * 2));
 }

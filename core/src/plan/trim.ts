@@ -2,10 +2,10 @@ import { withinTolerance } from '../aim';
 import { lineLength, lineStart, type Frame } from '../frame';
 import { NOTHING, add, specsOf, sumsOf, type AxisSpecs, type MassSums } from '../mass';
 import type { SpecUncertainty } from '../measure';
-import { middleOf, placementSums, zoneOf, type Placement } from '../part';
+import { middleOf, partNamed, placementSums, zoneOf, type Part, type Placement } from '../part';
 import type { ZoneName } from '../sport';
 import { chanceToPass } from './chance';
-import { aroundMiddle } from './edit';
+import { aroundMiddle, changePieces } from './edit';
 import { massErrors, ownErrors, specErrors, type ErrorSource } from './errors';
 import { LineSearch, mostLines } from './lines';
 import { sidesAt, zoneColumn, type ZoneColumn } from './options';
@@ -19,6 +19,8 @@ import { tableOf } from './table';
 export interface TrimRequest extends Aimed {
   /** What was built. */
   placements: readonly Placement[];
+  /** The shop's parts: what was built of one of them changes by its own pieces, and new pieces are of these. Plain grams if left out. */
+  parts?: readonly Part[] | undefined;
   /** Standard uncertainties of the instruments that check; the sport's typical ones if left out. */
   instruments?: SpecUncertainty;
 }
@@ -58,30 +60,59 @@ interface Touch extends TrimChange {
   errors: () => ErrorSource[];
 }
 
+/** A placement with so much more or less of it, lightest first; undefined where it comes off whole. */
+function sizesOf(
+  frame: Frame,
+  placement: Placement,
+  quantumG: number,
+  part: Part | undefined,
+): (Placement | undefined)[] {
+  if (!part) {
+    const sizes: (Placement | undefined)[] = [];
+    for (let step = -Math.floor(placement.massG / quantumG + 1e-9); step <= MOST_STEPS; step++) {
+      const left = placement.massG + step * quantumG;
+      if (step !== 0) sizes.push(left > 1e-9 ? resized(frame, placement, left / placement.massG) : undefined);
+    }
+    return sizes;
+  }
+  const along = (by: 1 | -1): (Placement | undefined)[] => {
+    const sizes: (Placement | undefined)[] = [];
+    for (let now: Placement = placement; sizes.length < MOST_STEPS;) {
+      const next = changePieces(frame, now, part, by);
+      // A part of which there is one, or a strip that fills its line, gets no larger.
+      if (next && Math.abs(next.massG - now.massG) < 1e-9) break;
+      sizes.push(next);
+      if (!next) break;
+      now = next;
+    }
+    return sizes;
+  };
+  return [...along(-1).toReversed(), ...along(1)];
+}
+
 /** Everything that one touch can do to a placement. */
-function touchesOf(frame: Frame, placement: Placement, index: number, quantumG: number): Touch[] {
-  const there = placementSums(frame, placement);
+function touchesOf(
+  frame: Frame,
+  placement: Placement,
+  index: number,
+  quantumG: number,
+  part: Part | undefined,
+): Touch[] {
+  const there = placementSums(frame, placement, part);
   const touch = (after: Placement | undefined, massG: number, errors: () => ErrorSource[]): Touch => {
     const at = after ?? placement;
     const { xCm, yCm } = middleOf(frame, at);
-    const sums = after ? add(placementSums(frame, after), there, -1) : add(NOTHING, there, -1);
+    const sums = after ? add(placementSums(frame, after, part), there, -1) : add(NOTHING, there, -1);
     return { index, massG, placement: after, zone: zoneOf(frame, at), xCm, yCm, sums, errors };
   };
-  const found: Touch[] = [];
-  const less = Math.floor(placement.massG / quantumG + 1e-9);
-  for (let step = -less; step <= MOST_STEPS; step++) {
-    if (step === 0) continue;
-    const massG = step * quantumG;
-    const left = placement.massG + massG;
-    const after = left > 1e-9 ? resized(frame, placement, left / placement.massG) : undefined;
+  const found = sizesOf(frame, placement, quantumG, part).map((after): Touch => {
+    const massG = (after?.massG ?? 0) - placement.massG;
     // What is cut off or put on is as uncertain as so much of it; what stays was checked.
     const changed = Math.abs(massG) / placement.massG;
-    found.push(
-      touch(after, after ? massG : -placement.massG, () =>
-        massErrors([{ sums: add(NOTHING, there, changed), massG: Math.abs(massG), part: undefined }], {}),
-      ),
+    return touch(after, massG, () =>
+      massErrors([{ sums: add(NOTHING, there, changed), massG: Math.abs(massG), part }], {}),
     );
-  }
+  });
   if (placement.path === 'slot') return found;
   const { path, startCm, endCm, sides } = placement;
   const low = lineStart(frame, path, sides);
@@ -91,7 +122,7 @@ function touchesOf(frame: Frame, placement: Placement, index: number, quantumG: 
     // One that lies on the axis stays alone, one beside it keeps its twin.
     if (sidesAt(frame, path, (from + to) / 2) !== sides) continue;
     const after: Placement = { ...placement, startCm: from, endCm: to };
-    found.push(touch(after, 0, () => ownErrors(frame, after, undefined, { cuttingCm: 0 })));
+    found.push(touch(after, 0, () => ownErrors(frame, after, part, { cuttingCm: 0 })));
   }
   return found;
 }
@@ -109,13 +140,14 @@ function resized(frame: Frame, placement: Placement, share: number): Placement {
 }
 
 /** New pieces of a zone, as touches. */
-function newTouch(frame: Frame, column: ZoneColumn, option: number): Touch {
+function newTouch(frame: Frame, column: ZoneColumn, option: number, parts: readonly Part[]): Touch {
   const { placement: lay, sums, massG } = column.options[option] as ZoneColumn['options'][number];
   const placement = { ...(lay as () => Omit<Placement, 'id'>)(), id: 'new' } as Placement;
+  const part = partNamed(parts, placement.partId);
   const { xCm, yCm } = middleOf(frame, placement);
   const errors = (): ErrorSource[] => [
-    ...massErrors([{ sums, massG, part: undefined }], {}),
-    ...ownErrors(frame, placement, undefined, {}),
+    ...massErrors([{ sums, massG, part }], {}),
+    ...ownErrors(frame, placement, part, {}),
   ];
   return { index: undefined, massG, placement, zone: zoneOf(frame, placement), xCm, yCm, sums, errors };
 }
@@ -130,10 +162,11 @@ function newTouch(frame: Frame, column: ZoneColumn, option: number): Touch {
  */
 export function trimPlans(request: TrimRequest): Trim[] {
   const { frame, before } = settleAim(request);
-  const { target, quantumG = USUAL_QUANTUM_G } = request;
+  const { target, quantumG = USUAL_QUANTUM_G, parts } = request;
+  const partOf = ({ partId }: Placement): Part | undefined => partNamed(parts ?? [], partId);
   if (withinTolerance(target, before)) return [];
 
-  const touches = request.placements.map((p, index) => touchesOf(frame, p, index, quantumG));
+  const touches = request.placements.map((p, index) => touchesOf(frame, p, index, quantumG, partOf(p)));
   const columns: ZoneColumn[] = [
     ...touches.map((all): ZoneColumn => ({
       zone: undefined,
@@ -147,7 +180,10 @@ export function trimPlans(request: TrimRequest): Trim[] {
         0,
       );
       const room = Math.max(0, zone.capG - there);
-      return zoneColumn(frame, zone, { pieces: quantumG, capG: Math.min(MOST_STEPS * quantumG, room) });
+      return zoneColumn(frame, zone, {
+        pieces: parts ?? quantumG,
+        capG: Math.min(MOST_STEPS * quantumG, room),
+      });
     }),
   ];
   const base = sumsOf(before);
@@ -159,7 +195,7 @@ export function trimPlans(request: TrimRequest): Trim[] {
     rule: SCHOOL_RULES.free,
   };
   const touchOf = (k: number, option: number): Touch =>
-    touches[k]?.[option] ?? newTouch(frame, columns[k] as ZoneColumn, option);
+    touches[k]?.[option] ?? newTouch(frame, columns[k] as ZoneColumn, option, parts ?? []);
   const trimOf = (options: readonly (readonly [number, number])[]): Trim => {
     const changed = options.map(([k, option]) => touchOf(k, option));
     const sums = changed.reduce((all, one) => add(all, one.sums), base);

@@ -1,0 +1,2 @@
+export * from './learn';
+export * from './normal-update';
