@@ -3,6 +3,18 @@ import { join } from 'node:path';
 import { evaluate, isResultSet } from 'mathjs';
 import { describe, expect, it } from 'vitest';
 import {
+  swingSchools,
+  benchSteps,
+  chanceAfterTrim,
+  conformance,
+  expectedAfter,
+  tilesOf,
+  updated,
+  withLength,
+  compareReports,
+  bareOf,
+  averageOf,
+  aimFromComplaints,
   NO_CHANGE,
   RODS,
   apparentRestitution,
@@ -79,6 +91,9 @@ const [plan] = makePlans({
   schools: ['free'],
 });
 
+/** Something for the handle, for which the grips come off. */
+const handleChange = { ...NO_CHANGE, placements: [laidAt(frame, 'butt', putty, 4, 2.5)], parts: [putty] };
+
 /** What the densities of rolls leave uncertain of the weight, g. */
 function densityOf(...rolls: [string, number][]): number {
   const parts = rolls.map(([id]) => ({ ...tape, id }));
@@ -128,6 +143,22 @@ const EXAMPLES: Record<string, number> = {
   estimate: guess.twistWeight,
   estimateU: guess.uncertainty,
   steps: stepDistance({ massG: 330, swingWeight: 320 }, { massG: 333, swingWeight: 328 }).distanceSteps,
+  bare: bareOf({ shape, dress: { strings: true, overgrips: 1 }, specs: { massG: 345 } }).massG ?? Number.NaN,
+  reports:
+    averageOf(
+      compareReports(
+        [
+          { shape, dress: {}, specs: { massG: 330 }, confidence: 'high' },
+          { shape, dress: {}, specs: { massG: 342 }, confidence: 'low' },
+        ],
+        {},
+        10.16,
+      ),
+    ).massG ?? Number.NaN,
+  late:
+    aimFromComplaints('tennis', { massG: 320, balanceCm: 32.5, swingWeight: 320 }, ['late']).swingWeight
+      ?.value ?? Number.NaN,
+  carry: swingSchools('tennis', {}, 340).carry ?? Number.NaN,
   planPlaces: plan?.places ?? Number.NaN,
   planMass: plan?.addedG ?? Number.NaN,
   planSwing: plan?.specs.swingWeight ?? Number.NaN,
@@ -141,6 +172,35 @@ const EXAMPLES: Record<string, number> = {
   ).massG,
   rolls: densityOf(['a', 6], ['b', 8]),
   oneRoll: densityOf(['a', 6], ['a', 8]),
+  trimmed: withLength(frame, laidAt(frame, 'sides', tape, 4.24, 8), tape, 7.5).massG,
+  afterTrim: chanceAfterTrim(frame, { massG: { value: 340, tolerance: 1 } }, racket, 0.6, {
+    ...frame.sport.typicalReading,
+    massG: 0.4,
+  }),
+  stripped: expectedAfter(
+    {
+      frame,
+      before: racket,
+      readings: frame.sport.typicalReading,
+      dress: { strings: true, baseGrip: 'synthetic', overgrips: 1 },
+      change: handleChange,
+      steps: benchSteps(handleChange, { strings: true, baseGrip: 'synthetic', overgrips: 1 }),
+    },
+    'strip-handle',
+  ).specs.massG,
+  trulyInside: conformance({ massG: { value: 336.5, tolerance: 1 } }, racket, {
+    ...frame.sport.typicalReading,
+    massG: 0.4,
+  }).all,
+  onEdge: conformance({ massG: { value: 326, tolerance: 10 } }, racket, {
+    ...frame.sport.typicalReading,
+    massG: 0.4,
+  }).all,
+  sheets: tilesOf({ widthMm: 290, heightMm: 100 }, { widthMm: 190, heightMm: 277 }).length,
+  learned: updated([0.04], [{ values: [0.2], design: [[5]], noise: [[0.01]] }]).mean[0] ?? Number.NaN,
+  learnedU: Math.sqrt(
+    updated([0.04], [{ values: [0.2], design: [[5]], noise: [[0.01]] }]).covariance[0]?.[0] ?? 0,
+  ),
   chance: chanceOf({ massG: { value: 340, tolerance: 1 } }, { ...racket, massG: 340.5 }, [
     { what: 'density', of: { massG: 0.4, balanceCm: 0, swingWeight: 0, twistWeight: 0 } },
   ]).chance,
