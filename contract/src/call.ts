@@ -1,4 +1,5 @@
-import type { z } from 'zod';
+import { z } from 'zod';
+import { rowsOf } from './records/text';
 
 /** One call of the API. The server routes by these, the page is typed by them, and the OpenAPI document lists them. */
 export interface Call {
@@ -9,6 +10,10 @@ export interface Call {
   /** What may stand behind the question mark; every part has a default. */
   query?: z.ZodType;
   answer: z.ZodType;
+  /** Media types of a body that is a file. */
+  upload?: readonly string[];
+  /** Media type of an answer that is a file. */
+  download?: string;
 }
 
 /** A call by its method, path and schemas. */
@@ -19,3 +24,20 @@ export const call = <B extends z.ZodType | undefined, A extends z.ZodType>(
   answer: A,
   body?: B,
 ) => ({ method, path, summary, answer, body: body as B, query: undefined });
+
+/** A list that is searched, sorted and read in parts. */
+export const listing = <Q extends z.ZodType, R extends z.ZodType>(
+  path: string,
+  summary: string,
+  row: R,
+  query: Q,
+) => ({
+  method: 'get' as const,
+  path,
+  summary,
+  answer: rowsOf(row),
+  body: undefined,
+  query,
+});
+
+export const retiredBody = z.strictObject({ retired: z.boolean() });

@@ -1,12 +1,15 @@
 import { z } from 'zod';
-import { call } from './call';
+import { call, listing, retiredBody } from './call';
 import { computeCalls } from './compute-calls';
+import { setupCalls } from './setup-calls';
 import {
   aim,
+  besideKey,
   closeFitting,
   editFitting,
   fittingRow,
   fittingView,
+  templateQuery,
   newAim,
   newFitting,
   newMark,
@@ -20,8 +23,19 @@ import {
   signOff,
   todayQuery,
 } from './records/fitting';
+import { learning, rollAct } from './records/learning';
 import { capture, newReading, setAside, storeCapture } from './records/capture';
-import { frame, framePage, frameQuery, frameRow, newFrame, newStringing, stringing } from './records/frame';
+import {
+  frame,
+  framePage,
+  frameQuery,
+  frameRow,
+  knownModel,
+  modelQuery,
+  newFrame,
+  newStringing,
+  stringing,
+} from './records/frame';
 import {
   calibration,
   instrument,
@@ -31,30 +45,13 @@ import {
   takeReading,
 } from './records/instrument';
 import { correction, counting, measurement, newMeasurement } from './records/measurement';
+import { guideBandsOf, guideRow } from './records/guide';
 import { newPart, part, partRow } from './records/part';
 import { armHistory, newPlayer, player, playerQuery } from './records/player';
-import { nearSetup, newSetup, setup, setupQuery, setupRow } from './records/setup';
 import { editShop, shop } from './records/shop';
-import { rowsOf } from './records/text';
 import { dress } from './shapes';
 
 const archivedBody = z.strictObject({ archived: z.boolean() });
-const retiredBody = z.strictObject({ retired: z.boolean() });
-
-/** A list that is searched, sorted and read in parts. */
-const listing = <Q extends z.ZodType, R extends z.ZodType>(
-  path: string,
-  summary: string,
-  row: R,
-  query: Q,
-) => ({
-  method: 'get' as const,
-  path,
-  summary,
-  answer: rowsOf(row),
-  body: undefined,
-  query,
-});
 
 export type { Call } from './call';
 
@@ -77,6 +74,12 @@ export const calls = {
     archivedBody,
   ),
   frames: listing('/frames', 'Frames, searched and sorted, with their newest numbers', frameRow, frameQuery),
+  models: listing(
+    '/models',
+    'Makes that the shop has had, searched, the usual first',
+    knownModel,
+    modelQuery,
+  ),
   frame: call('get', '/frames/:id', 'One frame with its measurements, strings and builds', framePage),
   addFrame: call('post', '/frames', 'Add a frame', frame, newFrame),
   editFrame: call('put', '/frames/:id', 'Change what a frame is and what is on it', frame, newFrame),
@@ -210,20 +213,28 @@ export const calls = {
     measurement,
     counting,
   ),
-  setups: listing('/setups', 'The library of setups, searched and sorted', setupRow, setupQuery),
-  nearSetups: listing(
-    '/measurements/:id/setups',
-    'Setups of the sport, nearest to a measured frame first',
-    nearSetup,
-    setupQuery.omit({ sport: true, sort: true, retired: true }),
+  ...setupCalls,
+  guides: call('get', '/guides', 'The guides of all sports, as the shop has them', z.array(guideRow)),
+  editGuide: call(
+    'put',
+    '/guides/:id',
+    'Change a guide; its id is the sport, a hyphen and its name',
+    guideRow,
+    guideBandsOf,
   ),
-  addSetup: call('post', '/setups', 'Add a setup', setup, newSetup),
-  editSetup: call('put', '/setups/:id', 'Change a setup; aims keep what they took from it', setup, newSetup),
-  retireSetup: call('put', '/setups/:id/retired', 'Retire a setup, or bring one back', setupRow, retiredBody),
+  restoreGuide: call('post', '/guides/:id/restore', 'A guide as it ships', guideRow, z.strictObject({})),
   parts: call('get', '/parts', 'The parts of the shop, retired ones too', z.array(partRow)),
   addPart: call('post', '/parts', 'Add a part', part, newPart),
   editPart: call('put', '/parts/:id', 'Change a part; plans keep it as it was', part, newPart),
   retirePart: call('put', '/parts/:id/retired', 'Retire a part, or bring one back', partRow, retiredBody),
+  learning: call('get', '/learning', 'What checked builds taught of rolls and of the hand', learning),
+  actOnRoll: call(
+    'post',
+    '/learning/rolls/:id',
+    'Take the correction of a roll, take it back, or begin another roll',
+    learning,
+    rollAct,
+  ),
   openFitting: call('post', '/fittings', 'Open a fitting', fittingView, newFitting),
   fitting: call('get', '/fittings/:id', 'A fitting with all its rounds', fittingView),
   editFitting: call('put', '/fittings/:id', 'Another player, or other frames', fittingView, editFitting),
@@ -257,6 +268,13 @@ export const calls = {
     fittingView,
     z.array(z.string()).max(20),
   ),
+  setBeside: call(
+    'put',
+    '/fittings/:id/beside',
+    'Measured frames, guides and classes of shapes set beside the frame, as setups are',
+    fittingView,
+    z.array(besideKey).max(8),
+  ),
   setAim: call('post', '/fittings/:id/aims', 'Set the aim', aim, newAim),
   choosePlan: call('post', '/fittings/:id/plans', 'Choose a plan', plan, newPlan),
   markStep: call('post', '/fittings/:id/marks', 'Mark a bench step', fittingView, newMark),
@@ -267,6 +285,33 @@ export const calls = {
     signOff,
     newSignOff,
   ),
+  calendar: {
+    method: 'get' as const,
+    path: '/fittings/:id/calendar.ics',
+    summary: 'What sets and cures in a fitting, as a calendar file (RFC 5545)',
+    answer: z.string(),
+    body: undefined,
+    query: undefined,
+    download: 'text/calendar',
+  },
+  templateSvg: {
+    method: 'get' as const,
+    path: '/fittings/:id/template.svg',
+    summary: 'The head at true scale with the pieces of a plan on it; one user unit is a mm',
+    answer: z.string(),
+    body: undefined,
+    query: templateQuery,
+    download: 'image/svg+xml',
+  },
+  templatePdf: {
+    method: 'get' as const,
+    path: '/fittings/:id/template.pdf',
+    summary: 'The same on as many sheets as it takes, with a bar to check the printer by',
+    answer: z.string(),
+    body: undefined,
+    query: templateQuery,
+    download: 'application/pdf',
+  },
   addSession: call('post', '/fittings/:id/sessions', 'Note what was played and felt', session, newSession),
 } as const;
 

@@ -94,6 +94,20 @@ export const computeCalls = {
     compute.sensitivityAnswer,
     compute.sensitivityBody,
   ),
+  guards: call(
+    'post',
+    '/compute/guards',
+    'What speaks against an aim',
+    compute.guardsAnswer,
+    compute.guardsBody,
+  ),
+  shapeAdvice: call(
+    'post',
+    '/compute/shape-advice',
+    'Shapes of paddle that suit a wish, best first',
+    compute.shapeAdviceAnswer,
+    compute.shapeAdviceBody,
+  ),
   parseSpecs: call(
     'post',
     '/compute/parse-specs',

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { ERROR_KINDS, SPEC_KEYS } from '@kevro/core';
+import { ERROR_KINDS, GUARDS, GUIDES, PADDLE_SHAPES, SHAPE_FIRSTS, SPEC_KEYS, STRENGTHS } from '@kevro/core';
 import {
   addition,
   aimTarget,
@@ -271,6 +271,45 @@ export const reachAnswer = z.strictObject({
       impossible,
     }),
   ),
+});
+
+export const guardsBody = z.strictObject({
+  sport,
+  shape: frameShape,
+  specs,
+  dress,
+  target: aimTarget,
+  player: z
+    .strictObject({
+      age: z.number().min(0).max(120).optional(),
+      heightCm: z.number().min(80).max(240).optional(),
+      level: z.number().min(1).max(7).optional(),
+      ceilingSwingWeight: z.number().positive().max(1000).optional(),
+      soreArm: z.boolean().optional(),
+      guide: z.enum(GUIDES).optional(),
+    })
+    .prefault({}),
+});
+export const guardsAnswer = z.strictObject({
+  guards: z
+    .array(
+      z.strictObject({
+        code: z.enum(GUARDS),
+        strength: z.enum(STRENGTHS),
+        sentence: z.string(),
+        at: aimTarget.optional().describe('a gentler target, where one helps'),
+      }),
+    )
+    .describe('strongest first'),
+});
+
+export const shapeAdviceBody = z.strictObject({
+  first: z.enum(SHAPE_FIRSTS),
+  misHits: z.enum(['tip', 'sides']).optional(),
+  from: z.enum(['other-racket-sport', 'new']).optional(),
+});
+export const shapeAdviceAnswer = z.strictObject({
+  shapes: z.array(z.strictObject({ shape: z.enum(PADDLE_SHAPES), reasons: z.array(z.string()) })),
 });
 
 export const parseSpecsBody = z.strictObject({ text: z.string().max(2000), sport: sport.optional() });

@@ -24,6 +24,8 @@ type RequestCode =
   | 'key-used'
   | 'nothing-planned'
   | 'nothing-aimed'
+  | 'guard-unanswered'
+  | 'outside-needs-note'
   | 'capture-gone'
   | 'nothing-on-it'
   | 'not-what-it-reads'
@@ -34,6 +36,15 @@ type RequestCode =
   | 'bad-input'
   | 'cannot-reach-server'
   | 'starting'
+  | 'no-unit'
+  | 'not-a-table'
+  | 'too-many-columns'
+  | 'too-many-cells'
+  | 'no-columns-known'
+  | 'compressed-file'
+  | 'not-setups-file'
+  | 'import-cancelled'
+  | 'import-under-way'
   | 'internal';
 
 export type ErrorCode = FaultCode | RequestCode;
@@ -130,6 +141,7 @@ const TABLE: Record<ErrorCode, Entry> = {
     422,
     'No material is as heavy as this for its width and thickness. Look at the digits and the units.',
   ),
+  'band-backwards': entry(422, 'This end must lie above the other.'),
   'set-size': entry(422, 'A set has two to six frames.'),
   'over-rule-limit': entry(
     422,
@@ -190,6 +202,11 @@ const TABLE: Record<ErrorCode, Entry> = {
     409,
     'This was sent before for something else. Nothing was stored; send it again with a key of its own.',
   ),
+  'guard-unanswered': entry(422, 'Something strong speaks against this aim: say why it is set all the same.'),
+  'outside-needs-note': entry(
+    422,
+    'It lies outside the aim. Trim it, or say in a note why it is signed off all the same.',
+  ),
   'nothing-aimed': entry(409, 'Set an aim first.'),
   'capture-incomplete': entry(
     409,
@@ -226,6 +243,38 @@ const TABLE: Record<ErrorCode, Entry> = {
     'This instrument is retired. Bring it back, or take another one.',
   ),
   'not-a-machine': entry(409, 'Only a swing-weight machine is calibrated with rods.'),
+  // About files
+  'no-unit': entry(
+    422,
+    (v) => `Say the unit of these numbers: ${one(v.choices)}.`,
+    'Say the unit of these numbers.',
+  ),
+  'not-a-table': entry(
+    422,
+    'This is not a list that can be read: the first line must name the columns. Save it as CSV and try again.',
+  ),
+  'too-many-columns': entry(
+    422,
+    (v) => `This has more than ${one(v.most, 0)} columns.`,
+    'This has too many columns.',
+  ),
+  'too-many-cells': entry(
+    422,
+    (v) =>
+      `This row has more than the ${one(v.most, 0)} cells that the first line names. Put text with a separator in it, or numbers with a comma, in quotes.`,
+    'This row has more cells than the first line names.',
+  ),
+  'no-columns-known': entry(
+    422,
+    'No column of this list is known: its first line must name them. Say what each column is.',
+  ),
+  'compressed-file': entry(
+    422,
+    'This is a packed file or a workbook, not plain text. Unpack it, or save the sheet as CSV, and try again.',
+  ),
+  'not-setups-file': entry(422, 'This is JSON, but not a list of setups.'),
+  'import-cancelled': entry(409, 'The import was stopped. Nothing was stored.'),
+  'import-under-way': entry(409, 'Another import is under way. Wait until it is done.'),
   'cannot-reach-server': entry(503, 'Kevro’s server does not answer. What you typed is kept; try again.'),
   starting: entry(503, 'Kevro is starting. Try again in a few seconds.'),
   internal: entry(500, 'Something went wrong on the server. Nothing was stored.'),

@@ -35,7 +35,9 @@ function queryParameters(query: z.ZodType | undefined) {
   return Object.entries(properties).map(([name, schema]) => ({ name, in: 'query', required: false, schema }));
 }
 
-function operation(name: string, { path, summary, body, query, answer }: Call) {
+const file = (type: string) => ({ [type]: { schema: { type: 'string' } } });
+
+function operation(name: string, { path, summary, body, query, answer, upload, download }: Call) {
   const parameters = [
     ...[...path.matchAll(/:(\w+)/g)].map((found) => ({
       name: found[1],
@@ -49,9 +51,12 @@ function operation(name: string, { path, summary, body, query, answer }: Call) {
     operationId: name,
     summary,
     ...(parameters.length > 0 ? { parameters } : {}),
+    ...(upload
+      ? { requestBody: { required: true, content: Object.assign({}, ...upload.map(file)) as object } }
+      : {}),
     ...(body ? { requestBody: { required: true, content: json(body, 'input') } } : {}),
     responses: {
-      200: { description: summary, content: json(answer, 'output') },
+      200: { description: summary, content: download ? file(download) : json(answer, 'output') },
       default: {
         description: 'What went wrong (RFC 9457)',
         content: { 'application/problem+json': { schema: { $ref: '#/components/schemas/Problem' } } },

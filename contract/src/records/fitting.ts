@@ -1,5 +1,15 @@
 import { z } from 'zod';
-import { CAUTIONS, CLOSINGS, MARKS, ROUND_REASONS, STATIONS, STATION_STATES, STEP_KINDS } from '@kevro/core';
+import {
+  BOTHERS,
+  CAUTIONS,
+  CLOSINGS,
+  GUIDES,
+  MARKS,
+  ROUND_REASONS,
+  STATIONS,
+  STATION_STATES,
+  STEP_KINDS,
+} from '@kevro/core';
 import { aimTarget, school, specKey, specUncertainty, specs } from '../shapes';
 import { frame } from './frame';
 import { measurement } from './measurement';
@@ -22,6 +32,15 @@ export const newFitting = z.strictObject({
 export const editFitting = newFitting.omit({ evenIfOpen: true });
 export const closeFitting = z.strictObject({ how: z.enum(CLOSINGS), note: text(500).default('') });
 
+/** What can stand beside a frame as a setup does. */
+const besideMeasured = z.strictObject({ kind: z.literal('measured'), measurementId: z.string().max(80) });
+const besideOther = [
+  z.strictObject({ kind: z.literal('guide'), guide: z.enum(GUIDES) }),
+  z.strictObject({ kind: z.literal('shape'), shape: z.string().max(40).describe('a class of shapes') }),
+] as const;
+export const besideKey = z.discriminatedUnion('kind', [besideMeasured, ...besideOther]);
+export type BesideKey = z.output<typeof besideKey>;
+
 export const newRound = z.strictObject({
   frameId: z.string(),
   why: z.enum(ROUND_REASONS),
@@ -29,10 +48,23 @@ export const newRound = z.strictObject({
 });
 export const roundStart = z.strictObject({ roundId: z.string(), measurementId: z.string() });
 
+/** Ways to an aim. */
+export const AIM_WAYS = ['copy', 'part-way', 'frame', 'guide', 'complaints', 'by-hand'] as const;
+
 export const newAim = z.strictObject({
   roundId: z.string(),
-  way: z.enum(['copy', 'part-way', 'by-hand']),
+  way: z.enum(AIM_WAYS),
   setupId: z.string().nullable().default(null),
+  source: z
+    .strictObject({
+      frameId: z.string().max(80).optional(),
+      guide: z.enum(GUIDES).optional(),
+      bothers: z.array(z.enum(BOTHERS)).max(9).optional(),
+      share: z.number().min(0).max(1).optional().describe('how far of the way'),
+    })
+    .default({})
+    .describe('what it was taken from, where that is no setup'),
+  note: text(500).default('').describe('why'),
   target: aimTarget,
   guards: z
     .array(z.strictObject({ code: z.string().max(40), note: text(500) }))
@@ -57,6 +89,11 @@ export const newPlan = z.strictObject({
     .string()
     .describe('the measurement it starts from: the round’s start, or a check that it corrects'),
   aimId: z.string(),
+  trims: z
+    .string()
+    .nullable()
+    .default(null)
+    .describe('the plan whose build it corrects; its start is then a check of that'),
   school,
   /** Whether the fitter moved or changed a weight after the solver. */
   byHand: z.boolean().default(false),
@@ -142,7 +179,6 @@ const nextStep = z.strictObject({
     'steps-left',
     'setting',
     'built',
-    'check-failed',
     'not-played',
   ]),
   step: z.string().optional(),
@@ -179,12 +215,25 @@ export const roundView = z.strictObject({
 });
 export type RoundView = z.output<typeof roundView>;
 
+const besideView = z.discriminatedUnion('kind', [
+  besideMeasured.extend({
+    frame: frame.pick({ id: true, tag: true, maker: true, model: true, shape: true }),
+    measurement,
+    round: z.number().nullable().describe('the round of this fitting that it was taken in'),
+  }),
+  ...besideOther,
+]);
+export type Beside = z.output<typeof besideView>;
+
 export const fittingView = z.strictObject({
   id: z.string(),
   openedAt: z.string(),
   closed: z.strictObject({ at: z.string(), how: z.enum(CLOSINGS), note: z.string() }).nullable(),
   player,
   references: z.array(z.string()).describe('setups set beside the frame'),
+  beside: z
+    .array(besideView)
+    .describe('what else stands beside it: measured frames, guides, classes of shapes'),
   frames: z.array(z.strictObject({ frame, rounds: z.array(roundView).describe('the first round first') })),
 });
 export type FittingView = z.output<typeof fittingView>;
@@ -211,3 +260,9 @@ export const fittingRow = z.strictObject({
 });
 export type FittingRow = z.output<typeof fittingRow>;
 export type TodayQuery = z.output<typeof todayQuery>;
+
+/** Which plan, and for what paper. */
+export const templateQuery = z.strictObject({
+  plan: z.string().max(80),
+  paper: z.enum(['a4', 'letter']).default('a4'),
+});

@@ -86,6 +86,7 @@ export const frameRow = z.strictObject({
   archived: z.boolean(),
   newest: z
     .strictObject({
+      id: z.string(),
       takenAt: z.string(),
       dress,
       specs: specs.extend({ axisCm: z.number() }),
@@ -114,6 +115,25 @@ export const framePage = z.strictObject({
     }),
   ),
 });
+
+/** A make that the shop has had, as its frames are known: what a new one begins with. */
+export const knownModel = z.strictObject({
+  sport,
+  maker: z.string(),
+  model: z.string(),
+  shape: frameShape,
+  pattern: z.string(),
+  beam: z.string(),
+  stiffness: z.number().nullable(),
+  nominal: nominal.nullable(),
+  frames: z.number().describe('how many of it the shop has had'),
+});
+export const modelQuery = z.strictObject({
+  search: text(80).optional().describe('in maker and model'),
+  limit: z.coerce.number().int().min(1).max(100).default(20),
+  offset: z.coerce.number().int().min(0).default(0),
+});
+export type KnownModel = z.output<typeof knownModel>;
 
 export type NewFrame = z.input<typeof newFrame>;
 export type FrameRecord = z.output<typeof frame>;

@@ -9,6 +9,14 @@ export const means = z.enum(MEANS);
 export const takenFor = {
   purpose: z.enum(PURPOSES).default('found').describe('`found` with a round makes it the round’s start'),
   roundId: z.string().nullable().default(null),
+  step: z
+    .string()
+    .max(120)
+    .nullable()
+    .default(null)
+    .describe(
+      'the bench step that it was taken at, which is done with it; of a trial and a check their own step',
+    ),
 };
 
 export const newMeasurement = z.strictObject({
@@ -37,7 +45,7 @@ export const howFound = z.strictObject({
 
 /** A measurement put right: a new one takes its place, and the first stays beside it with the reason. */
 export const correction = newMeasurement
-  .omit({ purpose: true, roundId: true })
+  .omit({ purpose: true, roundId: true, step: true })
   .extend({ reason: z.string().trim().min(1).max(500) });
 /** Marks a measurement as wrong, or takes the mark away. */
 export const counting = z.strictObject({

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { GUIDES } from '@kevro/core';
+import { BOTHERS, GUIDES } from '@kevro/core';
 import { sport } from '../shapes';
 import { text, yes } from './text';
 
@@ -7,19 +7,6 @@ export const BUILDS = ['slight', 'medium', 'strong'] as const;
 export const HANDS = ['right', 'left', 'both'] as const;
 /** What a player puts first in a frame. */
 export const PUTS_FIRST = ['control', 'power', 'comfort', 'stability', 'hand-speed', 'reach'] as const;
-/** What bothers a player about the frame in hand. */
-export const BOTHERS = [
-  'twisting',
-  'late',
-  'pushed-around',
-  'sore-arm',
-  'tired',
-  'long',
-  'short',
-  'mis-hits-tip',
-  'mis-hits-side',
-] as const;
-
 export const newPlayer = z.strictObject({
   name: text(80).min(1),
   sports: z.array(sport).min(1).max(4),

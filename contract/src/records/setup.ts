@@ -1,36 +1,95 @@
 import { z } from 'zod';
-import { SOURCE_KINDS } from '@kevro/core';
+import { CONFIDENCES, SOURCE_KINDS, SPEC_KEYS } from '@kevro/core';
 import { dress, frameShape, knownSpecs, specKey, sport } from '../shapes';
 import { text, yes } from './text';
 
 export const sourceKind = z.enum(SOURCE_KINDS);
+export const confidence = z.enum(CONFIDENCES);
+
+/** What is told of a frame beside its four specs; what is not known is left out. */
+export const setupFacts = z.strictObject({
+  pattern: text(20).optional(),
+  beam: text(30).optional().describe('widths along the beam, mm'),
+  stiffness: z.number().min(0).max(120).optional(),
+  gripSize: text(20).optional(),
+  leftRightG: z.number().min(-50).max(50).optional().describe('how much heavier the left side is, g'),
+});
+/** The strings in it, as they were told. */
+export const setupStrings = z.strictObject({
+  mains: text(80).optional(),
+  crosses: text(80).optional(),
+  gauge: text(40).optional(),
+  tension: text(60).optional(),
+});
 
 export const newSetup = z.strictObject({
   name: text(80).min(1),
-  /** What the frame is, as far as it is known. */
-  frameName: text(80).default(''),
+  frameName: text(80)
+    .default('')
+    .describe('what the frame is, as far as it is known: what lies under the paint'),
+  paint: text(80).default('').describe('what the paint says, where that is not the frame'),
   sourceKind,
   source: text(200).default(''),
+  link: text(300).default('').describe('where it can be read, as text'),
   year: z.int().min(1900).max(2100).nullable().default(null),
+  reportedOn: z.iso.date().nullable().default(null),
+  confidence: confidence.default('medium'),
+  style: text(80).default('').describe('how its player plays'),
   shape: frameShape,
   dress,
   specs: knownSpecs.extend({ axisCm: z.number().min(0).max(30).optional() }),
+  asReported: z
+    .partialRecord(z.enum(SPEC_KEYS), text(40))
+    .default({})
+    .describe('the values as they were told, unit and all'),
+  facts: setupFacts.default({}),
+  strings: setupStrings.default({}),
 });
 export const setup = newSetup.extend({ id: z.string() });
 
 /** A setup in the library: one that is retired stays, since aims were taken from it. */
-export const setupRow = setup.extend({ retired: z.boolean() });
+export const setupRow = setup.extend({
+  retired: z.boolean(),
+  standsBack: z.boolean().describe('another report of the same frame was chosen: it is not offered'),
+  averaged: z.boolean().describe('worked out of the other reports of its frame'),
+});
+
+/** A least and a most in a query string. */
+const bound = z.coerce.number().finite().optional();
+export const SETUP_SORTS = ['name', 'year', 'weight', 'balance', 'swing', 'twist'] as const;
 
 export const setupQuery = z.strictObject({
   search: text(80).optional(),
   sport: sport.optional(),
   kind: sourceKind.optional(),
-  ids: z.string().max(4000).optional().describe('only these, separated by commas'),
-  sort: z.enum(['name', 'year', 'weight', 'swing']).default('name'),
+  style: text(80).optional(),
+  ids: z.string().max(20_000).optional().describe('only these, separated by commas'),
+  minWeight: bound.describe('g, as published; so are the other three'),
+  maxWeight: bound,
+  minBalance: bound.describe('cm'),
+  maxBalance: bound,
+  minSwing: bound.describe('kg·cm²'),
+  maxSwing: bound,
+  minTwist: bound.describe('kg·cm²'),
+  maxTwist: bound,
+  sort: z.enum(SETUP_SORTS).default('name'),
+  down: yes.describe('largest first; years are newest first as they are'),
   retired: yes,
   limit: z.coerce.number().int().min(1).max(500).default(100),
   offset: z.coerce.number().int().min(0).default(0),
 });
+
+/** Which setups a file holds: all that a query finds, however many. */
+export const setupFileQuery = setupQuery.omit({ limit: true, offset: true });
+
+/** Every report of the frame that a setup is of. */
+export const setupPage = z.strictObject({
+  setup: setupRow,
+  reports: z.array(setupRow).describe('of the same player and sport, this one among them'),
+});
+
+/** What is to stand for several reports of one frame. */
+export const settleReports = z.strictObject({ use: z.enum(['one', 'average', 'all']) });
 
 /** A setup with how far it is from a measured frame, once both are in one dress and about one axis. */
 export const nearSetup = z.strictObject({
@@ -38,8 +97,23 @@ export const nearSetup = z.strictObject({
   distanceSteps: z.number(),
   unknown: z.array(specKey).describe('specs that one side lacks: with any, the true distance may be larger'),
 });
+
+/** Many setups in the dress and about the axis of a measured frame, column by column: for maps and for reach over the whole library. */
+export const broughtSetups = z.strictObject({
+  ids: z.array(z.string()),
+  massG: z.array(z.number().nullable()),
+  balanceCm: z.array(z.number().nullable()),
+  swingWeight: z.array(z.number().nullable()),
+  twistWeight: z.array(z.number().nullable()),
+  distanceSteps: z.array(z.number().nullable()),
+  total: z.number(),
+  next: z.string().nullable().describe('what to ask for after; null at the end'),
+});
+
 export type SetupQuery = z.output<typeof setupQuery>;
+export type SetupFileQuery = z.output<typeof setupFileQuery>;
 export type SourceKind = z.output<typeof sourceKind>;
-export type NewSetup = z.input<typeof newSetup>;
 export type Setup = z.output<typeof setup>;
 export type SetupRow = z.output<typeof setupRow>;
+export type SetupPage = z.output<typeof setupPage>;
+export type BroughtSetups = z.output<typeof broughtSetups>;
