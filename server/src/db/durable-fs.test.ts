@@ -21,10 +21,7 @@ it('brings each commit to the disk before it is acknowledged', async () => {
   const db = await openPglite(join(folder, 'shop'));
   const before = synced.count;
   for (let i = 0; i < 20; i++) {
-    await db.query(
-      "insert into setup (id, name, frame_name, source_kind, source, shape, dress) values ($1, '', '', '', '', '{}', '{}')",
-      [`s${i}`],
-    );
+    await db.query("insert into setup_shape (key, sport, shape) values ($1, '', '{}')", [`s${i}`]);
     expect(synced.count).toBeGreaterThan(before + i);
   }
   expect(await db.query('show fsync')).toEqual([{ fsync: 'on' }]);

@@ -1,5 +1,6 @@
 import type { Db, Queries } from './db';
 import * as bringOver from './migrations/0004_bring_over';
+import * as setupSums from './migrations/0008_setup_sums';
 
 const FILES = import.meta.glob<string>('./migrations/*.sql', {
   query: '?raw',
@@ -23,6 +24,7 @@ const numbered = (name: string, run: Migration['run']): Migration => ({
 const MIGRATIONS: Migration[] = [
   ...Object.entries(FILES).map(([path, sql]) => numbered(path.replace(/^.*\//, ''), (tx) => tx.run(sql))),
   numbered(bringOver.name, bringOver.run),
+  numbered(setupSums.name, setupSums.run),
 ].sort((a, b) => a.number - b.number);
 
 /** How many there are, by their numbers. */

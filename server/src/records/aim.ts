@@ -7,6 +7,8 @@ export const aims = tableOf<AimRecord>('aim', {
   roundId: 'round_id',
   way: 'way',
   setupId: 'setup_id',
+  source: 'source',
+  note: 'note',
   target: 'target',
   guards: 'guards',
   by: 'by',

@@ -1,5 +1,5 @@
 import { roundState, type RoundRecords, type RoundReason } from '@kevro/core';
-import type { FittingView, RoundView } from '@kevro/contract';
+import type { Beside, BesideKey, FittingView, RoundView } from '@kevro/contract';
 import type { Queries } from '../db/db';
 import { tableOf } from '../db/table';
 import { aims } from './aim';
@@ -140,7 +140,7 @@ export async function changeFitting(
 
 /** Takes away a fitting in which nothing was stored. */
 export async function removeFitting(tx: Queries, id: string): Promise<void> {
-  for (const table of ['fitting_reference', 'round', 'fitting_frame']) {
+  for (const table of ['fitting_reference', 'fitting_beside', 'round', 'fitting_frame']) {
     await tx.query(`delete from ${table} where fitting_id = $1`, [id]);
   }
   await tx.query('delete from fitting where id = $1', [id]);
@@ -167,6 +167,35 @@ export async function setReferences(
       position,
     ]);
   }
+}
+
+export async function setBeside(db: Queries, fittingId: string, list: readonly BesideKey[]): Promise<void> {
+  await db.query('delete from fitting_beside where fitting_id = $1', [fittingId]);
+  await db.query(
+    `insert into fitting_beside (fitting_id, position, what)
+     select $1, position, what from jsonb_array_elements($2::jsonb) with ordinality as x (what, position)`,
+    [fittingId, JSON.stringify(list)],
+  );
+}
+
+/** What stands beside a fitting's frame, with the numbers of what was measured. */
+async function besideOf(db: Queries, fittingId: string, own: readonly RoundRecord[]): Promise<Beside[]> {
+  const rows = await db.query<{ what: BesideKey }>(
+    'select what from fitting_beside where fitting_id = $1 order by position',
+    [fittingId],
+  );
+  const ids = rows.flatMap(({ what }) => (what.kind === 'measured' ? [what.measurementId] : []));
+  const measured = await findMeasurements(db, ids);
+  const frames = await framesOf(db, [...new Set(measured.map(({ frameId }) => frameId))]);
+  return rows.flatMap(({ what }): Beside[] => {
+    if (what.kind !== 'measured') return [what];
+    const measurement = measured.find(({ id }) => id === what.measurementId);
+    const found = frames.find(({ id }) => id === measurement?.frameId);
+    if (!measurement || !found) return [];
+    const { id, tag, maker, model, shape } = found;
+    const round = own.find((one) => one.id === measurement.roundId)?.number ?? null;
+    return [{ ...what, frame: { id, tag, maker, model, shape }, measurement, round }];
+  });
 }
 
 /** A round's state as it is told: what is not there is null. */
@@ -234,17 +263,18 @@ export async function findFitting(db: Queries, id: string, now: string): Promise
     referencesOf(db, id),
     rounds.find(db, 'where fitting_id = $1 order by number', [id]),
   ]);
-  const frames = await framesOf(db, frameIds);
+  const [frames, beside] = await Promise.all([framesOf(db, frameIds), besideOf(db, id, begun)]);
   if (!player) throw new Error(`fitting ${id} has lost its player`);
   const { closedAt, closedHow, closedNote, openedAt } = fitting;
   const closed = closedAt && closedHow ? { at: closedAt, how: closedHow, note: closedNote } : null;
-  const views = await viewsOf(db, begun, references.length > 0, now, closed !== null);
+  const views = await viewsOf(db, begun, references.length + beside.length > 0, now, closed !== null);
   return {
     id,
     openedAt,
     closed,
     player,
     references,
+    beside,
     frames: frameIds.flatMap((frameId) => {
       const frame = frames.find((f) => f.id === frameId);
       return frame ? [{ frame, rounds: views.filter((round) => round.frameId === frameId) }] : [];

@@ -1,5 +1,13 @@
 import type { AxisSpecs, Dress } from '@kevro/core';
-import type { FrameQuery, FrameRecord, FrameRow, Measurement, NewFrame, Stringing } from '@kevro/contract';
+import type {
+  FrameQuery,
+  FrameRecord,
+  FrameRow,
+  KnownModel,
+  Measurement,
+  NewFrame,
+  Stringing,
+} from '@kevro/contract';
 import type { Queries } from '../db/db';
 import { tableOf } from '../db/table';
 import { newId } from './id';
@@ -44,6 +52,7 @@ const ORDER: Record<FrameQuery['sort'], string> = {
 };
 
 type ListRow = Omit<FrameRow, 'newest'> & {
+  measured_id: string | null;
   taken_at: string | null;
   dress: Dress;
   specs: AxisSpecs & { twistWeight: number | null };
@@ -54,17 +63,17 @@ const LIST = {
   id: 'f.id',
   find: 'frame f left join player p on p.id = f.owner_id',
   columns: `f.id, f.tag, f.maker, f.model, f.paint, f.owner_id as "ownerId", p.name as "ownerName", f.shape, f.pattern,
-    f.grip_size as "gripSize", f.note, f.archived, m.taken_at, m.dress, m.estimated,
+    f.grip_size as "gripSize", f.note, f.archived, m.id as measured_id, m.taken_at, m.dress, m.estimated,
     json_build_object('massG', m.mass_g, 'balanceCm', m.balance_cm, 'swingWeight', m.swing_weight,
       'twistWeight', m.twist_weight, 'axisCm', m.axis_cm) as specs`,
   from: `frame f left join player p on p.id = f.owner_id left join measurement m on m.id = f.newest_measurement_id`,
 };
 
-function rowOf({ taken_at, dress, specs, estimated, ...frame }: ListRow): FrameRow {
-  if (taken_at === null) return { ...frame, newest: null };
+function rowOf({ measured_id, taken_at, dress, specs, estimated, ...frame }: ListRow): FrameRow {
+  if (measured_id === null || taken_at === null) return { ...frame, newest: null };
   const { twistWeight, ...three } = specs;
   const known = twistWeight === null ? three : { ...three, twistWeight };
-  return { ...frame, newest: { takenAt: taken_at, dress, specs: known, estimated } };
+  return { ...frame, newest: { id: measured_id, takenAt: taken_at, dress, specs: known, estimated } };
 }
 
 export async function listFrames(db: Queries, query: FrameQuery): Promise<Listing<FrameRow>> {
@@ -180,4 +189,23 @@ export async function retireStringing(
 ): Promise<Stringing | undefined> {
   const row = await stringings.change(db, { retired }, 'id = $1', id);
   return row && stringingOf(row);
+}
+
+/** Makes that the shop has had: each as its newest frame is known, those it had most of first. */
+export async function listModels(
+  db: Queries,
+  { search, limit, offset }: { search?: string | undefined; limit: number; offset: number },
+): Promise<Listing<KnownModel>> {
+  const { where, values } = new Conditions().search(search, "lower(f.maker || ' ' || f.model)");
+  const groups = `select f.shape->>'sport' as sport, f.maker, f.model, count(*) as frames, max(f.id) as id
+    from frame f ${where} group by 1, 2, 3`;
+  const rows = await db.query<KnownModel>(
+    `select g.sport, g.maker, g.model, g.frames, f.shape, f.pattern, f.beam, f.stiffness, model.nominal
+     from (${groups}) g join frame f on f.id = g.id
+       left join model on model.sport = g.sport and model.maker = g.maker and model.name = g.model
+     order by g.frames desc, lower(g.maker), lower(g.model), g.sport limit ${limit} offset ${offset}`,
+    values,
+  );
+  const [counted] = await db.query<{ n: number }>(`select count(*) as n from (${groups}) g`, values);
+  return { rows, total: counted?.n ?? 0 };
 }

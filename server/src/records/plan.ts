@@ -8,6 +8,7 @@ export const plans = tableOf<PlanRecord>('plan', {
   roundId: 'round_id',
   startId: 'measurement_id',
   aimId: 'aim_id',
+  trims: 'trims',
   school: 'school',
   byHand: 'by_hand',
   placements: 'placements',

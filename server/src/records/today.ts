@@ -39,7 +39,7 @@ const framesInFittings = (db: Queries, fittingIds: readonly string[]): Promise<T
      from fitting_frame ff join frame on frame.id = ff.frame_id
        join (select distinct on (fitting_id, frame_id) * from round where fitting_id = any($1)
          order by fitting_id, frame_id, number desc) r on r.fitting_id = ff.fitting_id and r.frame_id = ff.frame_id
-       left join (select distinct fitting_id from fitting_reference) x on x.fitting_id = ff.fitting_id
+       left join (select fitting_id from fitting_reference union select fitting_id from fitting_beside) x on x.fitting_id = ff.fitting_id
      where ff.fitting_id = any($1) order by ff.position`,
     [fittingIds],
   );

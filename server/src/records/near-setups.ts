@@ -1,0 +1,196 @@
+import {
+  dressSums,
+  sportData,
+  swingAbout,
+  type Dress,
+  type FrameShape,
+  type Specs,
+  type Sport,
+} from '@kevro/core';
+import type { BroughtSetups, Setup, SetupQuery } from '@kevro/contract';
+import type { Queries } from '../db/db';
+import type { Conditions, Listing } from './listing';
+import { askedOf, setupsById } from './setup';
+
+/** A measured frame, as far as setups are set against it. */
+export interface Measured {
+  shape: FrameShape;
+  dress: Dress;
+  specs: Specs & { axisCm: number };
+}
+
+/** Sums of what a frame's dress adds to each shape of its sport. */
+interface Dressed {
+  ids: number[];
+  massG: number[];
+  firstGCm: number[];
+  /** About the butt, and about the frame's own axis, kg·cm². */
+  secondKgCm2: number[];
+  swing: number[];
+  twist: number[];
+}
+async function dressedShapes(db: Queries, { shape, dress, specs }: Measured): Promise<Dressed> {
+  const shapes = await db.query<{ id: number; shape: FrameShape }>(
+    'select id, shape from setup_shape where sport = $1',
+    [shape.sport],
+  );
+  const on = shapes.map(({ shape: of }) => dressSums(of, dress));
+  return {
+    ids: shapes.map(({ id }) => id),
+    massG: on.map(({ massG }) => massG),
+    firstGCm: on.map(({ firstGCm }) => firstGCm),
+    secondKgCm2: on.map((sums) => swingAbout(sums, 0)),
+    swing: on.map((sums) => swingAbout(sums, specs.axisCm)),
+    twist: on.map(({ twistGCm2 }) => twistGCm2 / 1000),
+  };
+}
+
+/**
+ * Setups in the dress and about the axis of a measured frame, as SQL: the sums of the bare frame and what the dress adds, worked out once a shape; and how far
+ * each is in noticeable steps. The same equations as `bringTo` and `stepDistance` of the core; a test holds them together.
+ * @param cut which of those that the conditions find, such as a part of them in an order
+ * @returns the `with` part, whose `near` has a row a setup; its values are added to those of the conditions
+ */
+function nearSql({ shape, specs }: Measured, dressed: Dressed, conditions: Conditions, cut = ''): string {
+  const { noticeable } = sportData(shape.sport);
+  const value = (of: unknown): string => {
+    conditions.values.push(of);
+    return `$${conditions.values.length}`;
+  };
+  const axis = `${value(specs.axisCm)}::float8`;
+  const { where } = conditions;
+  const steps = (
+    [
+      ['mass', specs.massG, noticeable.massG],
+      ['balance', specs.balanceCm, noticeable.balanceCm],
+      ['swing', specs.swingWeight, noticeable.swingWeightShare * specs.swingWeight],
+      ['twist', specs.twistWeight, noticeable.twistWeight],
+    ] as const
+  ).flatMap(([column, own, step]) =>
+    own === undefined ? [] : [`((${column} - ${value(own)}::float8) / ${value(step)}::float8) ^ 2`],
+  );
+  const { ids, massG, firstGCm, secondKgCm2, twist } = dressed;
+  const columns = [massG, firstGCm, secondKgCm2, twist].map((column) => `${value(column)}::float8[]`);
+  // The swing weight about the frame's own axis: what is put on, and what moving the axis of the whole adds.
+  const swung = 'bare_swing + d.s + (bare_axis * bare_axis * d.m - 2 * bare_axis * d.f) / 1000';
+  return `with dressed as (
+      select * from unnest(${value(ids)}::int[], ${columns.join(', ')}) as d (shape_id, m, f, s, t)),
+    found as (
+      select id, name, year, shape_id, bare_mass, bare_moment, bare_swing, bare_twist, bare_axis from setup ${where} ${cut}),
+    brought as (
+      select id, lower(name) as low, name, year, bare_mass + d.m as mass, (bare_moment + d.f) / (bare_mass + d.m) as balance,
+        case when bare_axis = ${axis} then ${swung}
+          else ${swung} + (bare_mass + d.m) * (
+            ((bare_moment + d.f) / (bare_mass + d.m) - ${axis}) ^ 2
+            - ((bare_moment + d.f) / (bare_mass + d.m) - bare_axis) ^ 2) / 1000 end as swing,
+        bare_twist + d.t as twist
+      from found join dressed d using (shape_id)),
+    near as (
+      select id, low, name, year, mass, balance, swing, twist,
+        case when ${steps.map((s) => `${s} is null`).join(' and ')} then null
+          else sqrt(${steps.map((s) => `coalesce(${s}, 0)`).join(' + ')}) end as steps
+      from brought)`;
+}
+
+/** What is offered beside a frame: not what is retired, nor a report that stands back; what was asked for by name is found all the same. */
+const offered = (query: Pick<SetupQuery, 'search' | 'kind' | 'ids'> & { sport: Sport }): Conditions => {
+  const conditions = askedOf(query);
+  return query.ids ? conditions : conditions.and('not stands_back');
+};
+
+/** Within how many noticeable steps of weight and swing weight the nearest are looked for first, and then. */
+const WINDOWS = [0.5, 1, 2, 4, Infinity];
+
+/** Keeps to setups that can lie within so many steps: what is further off in one spec alone is further off. */
+function within(
+  conditions: Conditions,
+  { specs, shape }: Measured,
+  dressed: Dressed,
+  steps: number,
+): Conditions {
+  if (steps === Infinity || dressed.ids.length === 0) return conditions;
+  const { noticeable } = sportData(shape.sport);
+  const between = (column: string, own: number, on: readonly number[], step: number): string =>
+    `${column} between ${own - Math.max(...on) - steps * step} and ${own - Math.min(...on) + steps * step}`;
+  const { massG, swingWeight, axisCm } = specs;
+  const mass = between('bare_mass', massG, dressed.massG, noticeable.massG);
+  const swing = between('bare_swing', swingWeight, dressed.swing, noticeable.swingWeightShare * swingWeight);
+  return conditions
+    .and(`(bare_mass is null or ${mass})`)
+    .and(`(bare_swing is null or bare_axis <> ${axisCm} or ${swing})`);
+}
+
+/**
+ * The setups nearest to a measured frame; those with nothing in common come last. One query finds them within a window, which is widened until the last of
+ * them lies inside it: then none outside can be nearer.
+ */
+export async function nearestSetups(
+  db: Queries,
+  frame: Measured,
+  query: Pick<SetupQuery, 'search' | 'kind' | 'ids' | 'limit' | 'offset'>,
+): Promise<Listing<Setup>> {
+  const { sport } = frame.shape;
+  const { limit, offset } = query;
+  const dressed = await dressedShapes(db, frame);
+  let found: { id: string; steps: number | null }[] = [];
+  for (const steps of WINDOWS) {
+    const conditions = within(offered({ ...query, sport }), frame, dressed, steps);
+    const sql = nearSql(frame, dressed, conditions);
+    found = await db.query(
+      `${sql} select id, steps from near order by steps nulls last, low, year, id limit ${limit} offset ${offset}`,
+      conditions.values,
+    );
+    if (found.length === limit && (found.at(-1)?.steps ?? Infinity) <= steps) break;
+  }
+  const rows = await setupsById(
+    db,
+    found.map(({ id }) => id),
+  );
+  return { rows, total: await countOffered(db, { ...query, sport }) };
+}
+
+/** The ids of all that a search finds. */
+export async function offeredIds(db: Queries, query: Parameters<typeof offered>[0]): Promise<string[]> {
+  const { where, values } = offered(query);
+  const [all] = await db.query<{ ids: string[] }>(
+    `select coalesce(json_agg(id), '[]') as ids from setup ${where}`,
+    values,
+  );
+  return all?.ids ?? [];
+}
+
+async function countOffered(db: Queries, query: Parameters<typeof offered>[0]): Promise<number> {
+  const { where, values } = offered(query);
+  const [row] = await db.query<{ n: number }>(`select count(*) as n from setup ${where}`, values);
+  return row?.n ?? 0;
+}
+
+/** Setups brought to a measured frame, part by part in the order of their ids, in columns. */
+export async function broughtSetups(
+  db: Queries,
+  frame: Measured,
+  after: string,
+  limit: number,
+): Promise<BroughtSetups> {
+  const { sport } = frame.shape;
+  const conditions = offered({ sport }).and('id > ?', after);
+  const sql = nearSql(frame, await dressedShapes(db, frame), conditions, `order by sport, id limit ${limit}`);
+  const column = (of: string): string => `coalesce(json_agg(${of} order by id), '[]') as "${of}"`;
+  const columns = ['id', 'mass', 'balance', 'swing', 'twist', 'steps'].map(column).join(', ');
+  // One row of columns: a row a setup takes the driver longer than the database.
+  const [all] = await db.query<Record<string, (number | null)[]> & { id: string[] }>(
+    `${sql} select ${columns} from near`,
+    conditions.values,
+  );
+  const ids = all?.id ?? [];
+  return {
+    ids,
+    massG: all?.mass ?? [],
+    balanceCm: all?.balance ?? [],
+    swingWeight: all?.swing ?? [],
+    twistWeight: all?.twist ?? [],
+    distanceSteps: all?.steps ?? [],
+    total: await countOffered(db, { sport }),
+    next: ids.length === limit ? (ids.at(-1) ?? null) : null,
+  };
+}

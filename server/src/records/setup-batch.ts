@@ -1,0 +1,37 @@
+import type { Queries } from '../db/db';
+import { LIVE } from './setup';
+
+/** Which of these were stored before. */
+export async function knownPrints(db: Queries, prints: readonly string[]): Promise<Set<string>> {
+  const rows = await db.query<{ fingerprint: string }>(
+    `select fingerprint from setup where fingerprint in (select jsonb_array_elements_text($1::jsonb)) and ${LIVE}`,
+    [JSON.stringify(prints)],
+  );
+  return new Set(rows.map((row) => row.fingerprint));
+}
+
+export async function newBatch(db: Queries): Promise<number> {
+  const [row] = await db.query<{ id: number }>('insert into setup_batch default values returning id');
+  return (row as { id: number }).id;
+}
+export async function makeLive(db: Queries, batch: number): Promise<void> {
+  await db.query('update setup_batch set live = true where id = $1', [batch]);
+  // Nobody else tells the database how many there are now.
+  await db.run('vacuum (analyze) setup');
+}
+/** Takes a batch away that did not come to its end, part by part. */
+export async function dropBatch(db: Queries, batch: number): Promise<void> {
+  for (;;) {
+    const gone = await db.query(
+      'delete from setup where id in (select id from setup where batch_id = $1 limit 5000) returning 1',
+      [batch],
+    );
+    if (gone.length === 0) break;
+  }
+  await db.query('delete from setup_batch where id = $1 and not live', [batch]);
+}
+/** What imports left that the server did not live to end. */
+export async function dropUnfinishedBatches(db: Queries): Promise<void> {
+  const open = await db.query<{ id: number }>('select id from setup_batch where not live');
+  for (const { id } of open) await dropBatch(db, id);
+}
