@@ -226,9 +226,15 @@ describe('the job, stored', () => {
     for (const purpose of ['trial', 'step', 'check', 'later']) {
       await measure(purpose, { ...measured, massG: 333 });
       const round = await roundOf(fitting.id);
-      expect(round.state).toEqual(before.state);
+      expect(round.state.planId).toBe(plan.id);
+      // Steps that are marked stay marked; of a trial and a check the reading marks its own step.
+      expect(round.state.steps).toMatchObject(before.state.steps);
       expect(round.plans).toEqual(before.plans);
     }
+    const read = (await roundOf(fitting.id)).marks.filter(
+      (m: { measurementId: string | null }) => m.measurementId,
+    );
+    expect(read.map((m: { step: string }) => m.step)).toEqual(['measure-trial', 'final-check']);
     const round = await roundOf(fitting.id);
     expect(round.measurements.map((m: { purpose: string }) => m.purpose)).toEqual([
       'found',
@@ -277,14 +283,62 @@ describe('the job, stored', () => {
     expect((await roundOf(fitting.id)).state.stations.check).toBe('done');
     const failing = await measure('check', { ...measured, massG: 340 });
     const second = { ...body, key: 'another sign off', measurementId: failing.id };
-    expect((await post(`/fittings/${fitting.id}/sign-offs`, second)).body.passed).toBe(false);
-    expect((await roundOf(fitting.id)).state.stations.check).toBe('due');
+    const silent = await post(`/fittings/${fitting.id}/sign-offs`, second);
+    expect([silent.status, silent.body.code, paths(silent)]).toEqual([422, 'outside-needs-note', ['note']]);
+    const noted = { ...second, note: 'the player likes it so' };
+    expect((await post(`/fittings/${fitting.id}/sign-offs`, noted)).body.passed).toBe(false);
+    expect((await roundOf(fitting.id)).state.stations.check).toBe('done');
+  });
+
+  it('trims what was built from its check: the pieces of that build are there to be shortened, and are on the frame afterwards', async () => {
+    const { fitting, plan, measure, frame, mark, body, roundId } = await fittingWithPlan();
+    for (const { key } of plan.steps) if (key !== 'final-check') await mark(key);
+    const check = await measure('check', { ...measured, massG: 335, swingWeight: 326 });
+    const checked = await roundOf(fitting.id);
+    // The check is the reading of its own step.
+    expect(checked.state.steps['final-check'].mark).toBe('done');
+    expect(checked.marks.at(-1)).toMatchObject({ step: 'final-check', measurementId: check.id });
+    const [piece] = plan.placements;
+    const of = { ...piece, id: `${plan.id}-${piece.id}` };
+    const trim = {
+      ...body,
+      startId: check.id,
+      placements: [],
+      trims: plan.id,
+      removals: [{ of, left: { ...of, massG: 4, endCm: 2 } }],
+    };
+    expect(paths(await post(`/fittings/${fitting.id}/plans`, { ...trim, trims: null }))).toEqual([
+      'removals.0.of',
+    ]);
+    expect(paths(await post(`/fittings/${fitting.id}/plans`, { ...trim, startId: body.startId }))).toEqual([
+      'trims',
+    ]);
+    const stored = await post(`/fittings/${fitting.id}/plans`, trim);
+    expect(stored.body.trims).toBe(plan.id);
+    expect(stored.body.specs.massG).toBeCloseTo(333, 9);
+    expect(stored.body.chance).toBeGreaterThan(0);
+    expect(stored.body.steps.map((s: { kind: string }) => s.kind)).not.toContain('weigh-before');
+    const now = await roundOf(fitting.id);
+    expect([now.state.planId, now.state.next.station]).toEqual([stored.body.id, 'build']);
+    for (const { key } of stored.body.steps)
+      await post(`/fittings/${fitting.id}/marks`, { planId: stored.body.id, step: key, mark: 'done' });
+    const again = await measure('check', { ...measured, massG: 333, swingWeight: 326 });
+    const signed = await post(`/fittings/${fitting.id}/sign-offs`, {
+      key: 'signed after a trim',
+      planId: stored.body.id,
+      measurementId: again.id,
+    });
+    expect(signed.body.passed).toBe(true);
+    const { weights } = (await call('GET', `/frames/${frame.id}`)).body.frame;
+    expect(weights).toMatchObject([{ massG: 4, path: 'handle' }]);
+    expect((await roundOf(fitting.id)).id).toBe(roundId);
   });
 
   it('takes a swap and a removal into the plan, and refuses to remove what is not there', async () => {
     const { fitting, body, frame, plan, measure } = await fittingWithPlan();
     const check = await measure('check');
     await post(`/fittings/${fitting.id}/sign-offs`, {
+      note: 'for the next visit',
       key: 'noted as on it',
       planId: plan.id,
       measurementId: check.id,
@@ -539,6 +593,60 @@ describe('the job, stored', () => {
     const bad = await call('PUT', `/fittings/${fitting.id}/references`, [setup.id, 'nobody']);
     expect(paths(bad)).toEqual(['1']);
     expect((await call('GET', `/fittings/${fitting.id}`)).body.references).toEqual([setup.id]);
+  });
+
+  it('sets measured frames, guides and classes of shapes beside a frame, which counts as compared', async () => {
+    const { fitting, measurement } = await fittingWithAim();
+    const beside = [
+      { kind: 'measured', measurementId: measurement.id },
+      { kind: 'guide', guide: 'advanced' },
+      { kind: 'shape', shape: 'elongated' },
+    ];
+    const set = await call('PUT', `/fittings/${fitting.id}/beside`, beside);
+    expect(set.body.beside).toEqual([
+      expect.objectContaining({
+        ...beside[0],
+        round: null,
+        measurement: expect.objectContaining({ id: measurement.id }),
+      }),
+      beside[1],
+      beside[2],
+    ]);
+    expect(set.body.frames[0].rounds[0].state.stations.compare).toBe('done');
+    const bad = await call('PUT', `/fittings/${fitting.id}/beside`, [
+      beside[1],
+      { kind: 'measured', measurementId: 'none' },
+    ]);
+    expect(paths(bad)).toEqual(['1.measurementId']);
+    expect((await call('GET', `/fittings/${fitting.id}`)).body.beside).toHaveLength(3);
+    await call('PUT', `/fittings/${fitting.id}/beside`, []);
+    expect((await call('GET', `/fittings/${fitting.id}`)).body.beside).toEqual([]);
+  });
+
+  it('takes an aim that something strong speaks against only with a note to that', async () => {
+    const { fitting, roundId, frame, measurement } = await fittingWithAim();
+    const { id, archived: _, hasArmHistory: __, ...player } = fitting.player;
+    await call('PUT', `/players/${id}`, { ...player, ceilings: { tennis: measurement.specs.swingWeight } });
+    const aim = (guards: object[]) =>
+      post(`/fittings/${fitting.id}/aims`, {
+        roundId,
+        way: 'by-hand',
+        target: { swingWeight: { value: measurement.specs.swingWeight * 1.04, tolerance: 1 } },
+        guards,
+      });
+    const refused = await aim([{ code: 'over-ceiling', note: ' ' }]);
+    expect([refused.status, refused.body.code, paths(refused)]).toEqual([
+      422,
+      'guard-unanswered',
+      ['guards'],
+    ]);
+    expect(refused.body.errors[0].message).toContain('above the ceiling');
+    const count = async () =>
+      (await call('GET', `/fittings/${fitting.id}`)).body.frames[0].rounds[0].aims.length;
+    const before = await count();
+    expect((await aim([{ code: 'over-ceiling', note: 'a trial for a week' }])).status).toBe(200);
+    expect(await count()).toBe(before + 1);
+    expect(frame.id).toBe(fitting.frames[0].frame.id);
   });
 });
 

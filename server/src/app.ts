@@ -13,8 +13,10 @@ import { frameRoutes } from './routes/frames';
 import { instrumentRoutes } from './routes/instruments';
 import { libraryRoutes } from './routes/library';
 import { measurementRoutes } from './routes/measurements';
+import { paperRoutes } from './routes/papers';
 import { playerRoutes } from './routes/players';
 import { answer } from './routes/route';
+import { importRoutes, setupRoutes } from './routes/setups';
 
 export interface AppParts {
   db: Db;
@@ -34,6 +36,7 @@ export function createApp({ db, hub, compute, pageFolder, now = systemClock }: A
   app.use(compression());
 
   const api = express.Router();
+  importRoutes(api, db);
   api.use(express.json({ limit: BODY_LIMIT, strict: false, type: () => true }));
   answer(api, 'health', async () => {
     await db.query('select 1');
@@ -48,8 +51,10 @@ export function createApp({ db, hub, compute, pageFolder, now = systemClock }: A
   measurementRoutes(api, db, now);
   captureRoutes(api, db, now, hub);
   instrumentRoutes(api, db, hub);
-  libraryRoutes(api, db, hub);
+  libraryRoutes(api, db, hub, now);
+  setupRoutes(api, db);
   fittingRoutes(api, db, now);
+  paperRoutes(api, db, now);
   api.use(() => {
     throw new ApiProblem('not-found');
   });

@@ -197,6 +197,25 @@ const BODIES: Record<string, fc.Arbitrary<unknown>> = {
     ['faceOn', 'edgeOn'],
   ),
   reach: whole({ shape, specs, setups }, ['shape', 'specs', 'setups']),
+  guards: whole(
+    {
+      sport: fc.constant('tennis'),
+      shape: often(fc.constant({ sport: 'tennis', lengthCm: 68.58 }), shape),
+      specs,
+      dress: some({ strings: fc.boolean(), overgrips: fc.integer({ min: 0, max: 3 }) }),
+      target: aim,
+      player: some({ age: within(6, 80), ceilingSwingWeight: within(250, 380), soreArm: fc.boolean() }),
+    },
+    ['sport', 'shape', 'specs', 'dress', 'target'],
+  ),
+  shapeAdvice: whole(
+    {
+      first: fc.constantFrom('hands', 'power', 'forgiveness', 'reach', 'luck'),
+      misHits: fc.constantFrom('tip', 'sides'),
+      from: fc.constantFrom('other-racket-sport', 'new'),
+    },
+    ['first'],
+  ),
   parseSpecs: whole(
     {
       text: fc.string({ maxLength: 60 }),

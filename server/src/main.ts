@@ -9,6 +9,7 @@ import { systemClock } from './clock';
 import { openPglite } from './db/pglite';
 import { Hub } from './instruments/hub';
 import { BENCH_PACE } from './instruments/stand-in';
+import { dropUnfinishedBatches } from './records/setup-batch';
 import { isLoaded, loadShop, readShopFile } from './exchange/shop-file';
 import { demoFolder, shopFolder } from './start/demo-folder';
 import { holdFolder } from './start/hold';
@@ -64,6 +65,8 @@ const shopFile = process.env.KEVRO_SHOP_FILE;
 if (shopFile && !(await isLoaded(db))) {
   await loadShop(db, readShopFile(JSON.parse(await readFile(shopFile, 'utf8'))), compute, systemClock());
 }
+
+await dropUnfinishedBatches(db);
 
 const hub = new Hub(db, systemClock, BENCH_PACE);
 await hub.start();

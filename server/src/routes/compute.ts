@@ -1,14 +1,18 @@
 import type { Router } from 'express';
 import {
+  Fault,
   NO_CHANGE,
   SPORTS,
   USUAL_QUANTUM_G,
+  aimProblems,
   asSpot,
   chanceOfBuild,
   edgeOnCorrection,
+  guardsOf,
   lightenSpots,
   nearestSetups,
   ofSpot,
+  paddleShapes,
   parseSpecs,
   pendulum,
   predict,
@@ -20,14 +24,23 @@ import {
   twistFromReadings,
   withAxis,
   type Specs,
+  type Sport,
 } from '@kevro/core';
+import { guardSentence, sentence, shapeSentence } from '@kevro/contract';
 import { computePlans, type Compute } from '../compute/compute';
+import { badInput } from '../problem';
 import { answer } from './route';
 
 /** Where no sport is named, the axis that tennis and badminton share. */
 const USUAL_AXIS_CM = SPORTS.tennis.axisCm;
 /** Where no frame is named, a balance may lie anywhere a frame of any sport reaches. */
 const LONGEST_CM = 100;
+
+/** The sport is said twice where a frame stands beside it: it must be one. */
+const sportsDiffer = (sport: Sport) => ({
+  code: 'not-among-choices' as const,
+  message: sentence('not-among-choices', { choices: sport }),
+});
 
 const onUsualAxis = (specs: Specs, path: string) =>
   requireSpecs(withAxis(specs, USUAL_AXIS_CM), LONGEST_CM, path);
@@ -117,6 +130,26 @@ export function computeRoutes(router: Router, compute: Compute): void {
 
   answer(router, 'reach', async ({ body }) => ({
     reach: await compute('reach', body.shape, body.specs, body.setups),
+  }));
+
+  answer(router, 'guards', ({ body: { sport, ...body } }) => {
+    if (sport !== body.shape.sport) throw badInput([{ path: 'shape.sport', ...sportsDiffer(sport) }]);
+    const { lengthCm, sport: data } = settleFrame(body.shape);
+    const own = requireSpecs(withAxis(body.specs, data.axisCm), lengthCm);
+    const problems = aimProblems(body.target, lengthCm, own);
+    if (problems.length > 0) throw new Fault(...problems);
+    return {
+      guards: guardsOf(body).map((guard) => ({
+        code: guard.code,
+        strength: guard.strength,
+        sentence: guardSentence(guard),
+        ...(guard.at ? { at: guard.at } : {}),
+      })),
+    };
+  });
+
+  answer(router, 'shapeAdvice', ({ body }) => ({
+    shapes: paddleShapes(body).map(({ shape, reasons }) => ({ shape, reasons: reasons.map(shapeSentence) })),
   }));
 
   answer(router, 'parseSpecs', ({ body }) => parseSpecs(body.text, body.sport));

@@ -5,22 +5,28 @@ import {
   benchSteps,
   changeOutcome,
   changeUncertainty,
+  chanceToPass,
   dressAfter,
+  errorSources,
+  guardsOf,
   placementProblems,
-  placementsAfter,
   settleFrame,
+  specErrors,
+  trimChain,
+  unansweredGuards,
   verdictOf,
+  weightsAfter,
   withinTolerance,
-  type Dress,
   type Frame,
 } from '@kevro/core';
 import {
+  guardSentence,
+  guardedPlayer,
   sentence,
   type AimRecord,
   type FittingView,
   type FrameRecord,
   type Measurement,
-  type OnFrame,
   type PartRecord,
   type PlanRecord,
   type ReadBodyOf,
@@ -39,6 +45,7 @@ import {
   openFittingsOf,
   removeFitting,
   rounds,
+  setBeside,
   setReferences,
 } from '../records/fitting';
 import { findFrame, framesOf, setOnFrame } from '../records/frame';
@@ -95,11 +102,11 @@ function benchOf(fitting: FittingView, found: (round: RoundView) => boolean, pat
 async function partsOfPlan(
   db: Queries,
   frame: FrameRecord,
+  there: ReadonlySet<string>,
   body: ReadBodyOf<'choosePlan'>,
 ): Promise<PartRecord[]> {
   const ids = [...body.placements, ...body.removals.map(({ of }) => of)].map(({ partId }) => partId);
   const parts = await partsOf(db, [...new Set(ids)]);
-  const there = new Set(frame.weights.map(({ id }) => id));
   const problems = [
     ...placementProblems(settleFrame(frame.shape), body.placements, parts),
     ...body.removals.flatMap(({ of }, i) =>
@@ -113,23 +120,15 @@ async function partsOfPlan(
   return parts;
 }
 
-/** What is on a frame after a build: as it was built where that was noted, else as it was planned. */
-function onFrameAfter(
-  { onIt, weights }: FrameRecord,
-  plan: PlanRecord,
-  marks: RoundView['marks'],
-): { onIt: Dress; weights: OnFrame[] } {
-  const asBuilt = new Map(
-    marks.flatMap(({ asBuilt: built }) => (built ?? []).map((p) => [p.id, p] as const)),
-  );
-  const built = plan.placements.map((p) => ({ ...(asBuilt.get(p.id) ?? p), id: `${plan.id}-${p.id}` }));
+/** What is on a frame: its dress, and the weights on it. */
+type OnIt = Pick<FrameRecord, 'onIt' | 'weights'>;
+
+/** What is on a frame after builds, one after the other. Where that is noted on the frame already, it stays so. */
+function onFrameAfter({ onIt, weights }: OnIt, chain: readonly PlanRecord[], round: RoundView): OnIt {
   const what = new Map(weights.map((w) => [w.id, w.what]));
   return {
-    onIt: dressAfter(onIt, plan.swaps),
-    weights: placementsAfter(weights, { ...plan, placements: built }).map((p) => ({
-      ...p,
-      what: what.get(p.id) ?? '',
-    })),
+    onIt: chain.reduce((dress, { swaps }) => dressAfter(dress, swaps), onIt),
+    weights: weightsAfter(weights, chain, round).map((p) => ({ ...p, what: what.get(p.id) ?? '' })),
   };
 }
 
@@ -262,12 +261,38 @@ export function fittingRoutes(router: Router, db: Db, now: Clock): void {
     return fittingOrNone(id);
   });
 
+  answer(router, 'setBeside', async ({ params, body }) => {
+    const { id } = await fittingOrNone(params.id);
+    const asked = body.flatMap((one) => (one.kind === 'measured' ? [one.measurementId] : []));
+    const known = new Set((await findMeasurements(db, asked)).map((m) => m.id));
+    const missing = body.flatMap((one, i) =>
+      one.kind === 'measured' && !known.has(one.measurementId) ? [notFoundAt(`${i}.measurementId`)] : [],
+    );
+    if (missing.length > 0) throw badInput(missing);
+    await db.transaction((tx) => setBeside(tx, id, body));
+    return fittingOrNone(id);
+  });
+
   answer(router, 'setAim', async ({ params, body }) => {
-    const { settled, start } = await benchOfRound(params.id, body.roundId);
+    const { fitting, frame, settled, start } = await benchOfRound(params.id, body.roundId);
     if (!start) throw new ApiProblem('nothing-measured');
     const problems = aimProblems(body.target, settled.lengthCm, start.specs);
     if (problems.length > 0) throw new Fault(...problems);
     if (body.setupId !== null) await requireSetups(db, [body.setupId], () => 'setupId');
+    const { shape } = frame;
+    const guards = guardsOf({
+      shape,
+      specs: start.specs,
+      dress: start.dress,
+      target: body.target,
+      player: guardedPlayer(fitting.player, shape.sport, Number(now().slice(0, 4))),
+    });
+    const notes = Object.fromEntries(body.guards.map(({ code, note }) => [code, note]));
+    const unanswered = unansweredGuards(guards, notes);
+    if (unanswered.length > 0) {
+      const message = unanswered.map((guard) => guardSentence(guard, fitting.player.name)).join(' ');
+      throw new ApiProblem('guard-unanswered', [{ path: 'guards', code: 'guard-unanswered', message }]);
+    }
     return (await aims.insert(db, { id: newId(), createdAt: now(), ...body })) as AimRecord;
   });
 
@@ -282,18 +307,22 @@ export function fittingRoutes(router: Router, db: Db, now: Clock): void {
         id === body.startId && (id === start.id || (purpose === 'check' && counts)),
     );
     if (!from) throw badInput([notFoundAt('startId')]);
-    const parts = await partsOfPlan(db, frame, body);
+    const base = body.trims === null ? undefined : round.plans.find(({ id }) => id === body.trims);
+    if (body.trims !== null && (!base || from.purpose !== 'check')) throw badInput([notFoundAt('trims')]);
+    const there = weightsAfter(frame.weights, base ? trimChain(round, base) : [], round).map(({ id }) => id);
+    const parts = await partsOfPlan(db, frame, new Set(there), body);
     // What the plan leads to is computed here, never taken from the page.
     const change = { ...body, parts };
     const { specs } = changeOutcome(settled, from.specs, from.dress, change);
+    const build = specErrors(specs, errorSources(settled, from.dress, change));
     const plan = await plans.insert(db, {
       id: newId(),
       createdAt: now(),
       ...change,
-      steps: benchSteps(change, from.dress),
+      steps: benchSteps(change, from.dress, base !== undefined),
       specs,
       uncertainty: changeUncertainty(settled, from.specs, from.uncertainty, from.dress, change),
-      chance: null,
+      chance: chanceToPass(settled, aim.target, specs, build, from.uncertainty).chance,
       withinTolerance: withinTolerance(aim.target, specs),
     });
     return plan as PlanRecord;
@@ -326,21 +355,17 @@ export function fittingRoutes(router: Router, db: Db, now: Clock): void {
     if (!check) throw badInput([notFoundAt('measurementId')]);
     const verdict = verdictOf(aim.target, check.specs);
     const passed = withinTolerance(aim.target, check.specs);
+    if (!passed && body.note === '')
+      throw new ApiProblem('outside-needs-note', [
+        { path: 'note', code: 'outside-needs-note', message: sentence('outside-needs-note') },
+      ]);
     return db.transaction(async (tx) => {
       const row = { id: newId(), at: now(), passed, verdict, ...body };
       const stored = await signOffs.insert(tx, row, 'on conflict (key) do nothing');
       if (stored) {
         // It is what the frame carries from now on: the next visit starts from it.
         const there = (await findFrame(tx, frame.id)) ?? frame;
-        await setOnFrame(
-          tx,
-          frame.id,
-          onFrameAfter(
-            there,
-            plan,
-            round.marks.filter((m) => m.planId === plan.id),
-          ),
-        );
+        await setOnFrame(tx, frame.id, onFrameAfter(there, trimChain(round, plan), round));
       }
       const [own] = await signOffs.find(tx, 'where key = $1', [body.key]);
       if (own?.planId !== plan.id) throw new ApiProblem('key-used');

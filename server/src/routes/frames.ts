@@ -11,6 +11,7 @@ import {
   changeStringing,
   findFrame,
   listFrames,
+  listModels,
   listStringings,
   retireStringing,
 } from '../records/frame';
@@ -47,6 +48,7 @@ export function frameRoutes(router: Router, db: Db): void {
     }
   }
 
+  answer(router, 'models', ({ query }) => listModels(db, query));
   answer(router, 'frames', ({ query }) => listFrames(db, query));
 
   answer(router, 'frame', async ({ params }) => {

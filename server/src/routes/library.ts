@@ -1,17 +1,19 @@
 import type { Router } from 'express';
-import { Fault, partRule, settleFrame, statedProblems } from '@kevro/core';
+import { Fault, guideProblems, partRule, type GuideName, type Sport } from '@kevro/core';
+import type { Clock } from '../clock';
 import type { Db } from '../db/db';
-import type { PartRecord, ReadBodyOf } from '@kevro/contract';
+import type { GuideRow, PartRecord } from '@kevro/contract';
 import { ApiProblem } from '../problem';
+import { dropGuide, guideNamed, listGuides, setGuide } from '../records/guide';
 import { newId } from '../records/id';
+import { actOnRoll, findLearning } from '../records/learning';
 import { addPart, changePart, listParts, retirePart } from '../records/part';
-import { addSetup, changeSetup, listSetups, retireSetup } from '../records/setup';
 import type { Hub } from '../instruments/hub';
 import { setShop, theShop } from '../records/shop';
 import { answer } from './route';
 
-/** The shop, its setups and its parts. */
-export function libraryRoutes(router: Router, db: Db, hub: Hub): void {
+/** The shop, its guides and its parts. */
+export function libraryRoutes(router: Router, db: Db, hub: Hub, now: Clock): void {
   answer(router, 'shop', () => theShop(db));
   answer(router, 'editShop', async ({ body }) => {
     const { demo, timeZone } = await theShop(db);
@@ -19,27 +21,32 @@ export function libraryRoutes(router: Router, db: Db, hub: Hub): void {
     await hub.settingsChanged();
     return theShop(db);
   });
-  answer(router, 'setups', ({ query }) => listSetups(db, query));
-  /** Throws where the shape or the numbers cannot be. */
-  function checkSetup({ shape, specs }: ReadBodyOf<'addSetup'>): void {
-    const { sport, lengthCm } = settleFrame(shape);
-    const problems = statedProblems(specs, sport, lengthCm);
-    if (problems.length > 0) throw new Fault(...problems);
-  }
   const orNone = <T>(found: T | undefined): T => {
     if (found === undefined) throw new ApiProblem('not-found');
     return found;
   };
-  answer(router, 'addSetup', ({ body }) => {
-    checkSetup(body);
-    return addSetup(db, body);
+  const guideAt = (id: string | undefined) => orNone(guideNamed(id ?? ''));
+  const guideRowOf = async ({ sport, name }: { sport: Sport; name: GuideName }): Promise<GuideRow> =>
+    orNone((await listGuides(db)).find((row) => row.sport === sport && row.name === name));
+  answer(router, 'guides', () => listGuides(db));
+  answer(router, 'editGuide', async ({ params, body }) => {
+    const guide = guideAt(params.id);
+    const problems = guideProblems(body, '').map((p) => ({ ...p, path: p.path.replace(/^\./, '') }));
+    if (problems.length > 0) throw new Fault(...problems);
+    await setGuide(db, { ...guide, bands: body });
+    return guideRowOf(guide);
   });
-  answer(router, 'editSetup', async ({ params, body }) => {
-    checkSetup(body);
-    return orNone(await changeSetup(db, params.id ?? '', body));
+  answer(router, 'restoreGuide', async ({ params }) => {
+    const guide = guideAt(params.id);
+    await dropGuide(db, guide);
+    return guideRowOf(guide);
   });
-  answer(router, 'retireSetup', async ({ params, body }) =>
-    orNone(await retireSetup(db, params.id ?? '', body.retired)),
+  answer(router, 'learning', () => findLearning(db));
+  answer(router, 'actOnRoll', ({ params, body }) =>
+    db.transaction(async (tx) => {
+      if (!(await actOnRoll(tx, params.id ?? '', body.act, now()))) throw new ApiProblem('not-found');
+      return findLearning(tx);
+    }),
   );
   answer(router, 'parts', () => listParts(db));
   /** @throws Fault where it cannot be what is said of it */

@@ -1,10 +1,18 @@
 import type { Router } from 'express';
-import { bringTo, nearest, requireSpecs, settleFrame, sportData, withAxis } from '@kevro/core';
+import {
+  bringTo,
+  readingAfter,
+  requireSpecs,
+  settleFrame,
+  sportData,
+  stepDistance,
+  withAxis,
+} from '@kevro/core';
 import type { Measurement } from '@kevro/contract';
 import type { Clock } from '../clock';
 import type { Db, Queries } from '../db/db';
 import { ApiProblem, badInput, notFoundAt } from '../problem';
-import { fittings, rounds } from '../records/fitting';
+import { findFitting, fittings, rounds } from '../records/fitting';
 import { findFrame } from '../records/frame';
 import {
   addMeasurement,
@@ -14,9 +22,36 @@ import {
   listMeasurements,
   type MeasurementToStore,
 } from '../records/measurement';
-import { setupsFound } from '../records/setup';
+import { broughtSetups, nearestSetups, offeredIds, type Measured } from '../records/near-setups';
+import { stepMarks } from '../records/step-mark';
 import { frameOrNone } from './frames';
 import { answer } from './route';
+
+/** Marks the step that a measurement was taken at, of the plan that stands: the reading stands with it. */
+async function markMeasuredStep(tx: Queries, m: Measurement, asked: string | null): Promise<void> {
+  if (m.roundId === null) return;
+  const [round] = await rounds.find(tx, 'where id = $1', [m.roundId]);
+  const fitting = round && (await findFitting(tx, round.fittingId, m.takenAt));
+  const view = fitting?.frames.flatMap((f) => f.rounds).find(({ id }) => id === m.roundId);
+  const plan = view?.plans.find(({ id }) => id === view.state.planId);
+  // Unless it says, it belongs to the step that has such a measurement: a trial to one, the check to another.
+  const found = plan?.steps.find(({ key, kind }) =>
+    asked === null ? m.purpose !== 'step' && readingAfter(kind)?.purpose === m.purpose : key === asked,
+  );
+  if (!plan || !found) return;
+  // The same measurement sent twice is one reading.
+  if (view?.marks.some((mark) => mark.measurementId === m.id)) return;
+  await stepMarks.insert(tx, {
+    planId: plan.id,
+    step: found.key,
+    mark: 'done',
+    at: m.takenAt,
+    reason: '',
+    asBuilt: null,
+    measurementId: m.id,
+    by: '',
+  });
+}
 
 /**
  * Stores a measurement once a key. Of a round it must be one of the frame's own in an open fitting; found for a round, it is where the round starts.
@@ -24,7 +59,7 @@ import { answer } from './route';
  */
 export async function storeMeasurement(
   tx: Queries,
-  m: MeasurementToStore,
+  { step, ...m }: MeasurementToStore & { step: string | null },
   key: string,
 ): Promise<Measurement> {
   if (m.roundId !== null) {
@@ -38,6 +73,7 @@ export async function storeMeasurement(
   if (stored.roundId !== null && stored.purpose === 'found') {
     await rounds.change(tx, { startId: stored.id }, 'id = $1', stored.roundId);
   }
+  await markMeasuredStep(tx, stored, step);
   return stored;
 }
 
@@ -93,23 +129,34 @@ export function measurementRoutes(router: Router, db: Db, now: Clock): void {
     return db.transaction((tx) => countMeasurement(tx, measurement, counts, reason, now()));
   });
 
-  answer(router, 'nearSetups', async ({ params, query }) => {
-    const [measurement] = await findMeasurements(db, [params.id ?? '']);
+  /** A measurement with the frame that it is of, as setups are set against it. */
+  async function measured(id: string | undefined): Promise<Measured> {
+    const [measurement] = await findMeasurements(db, [id ?? '']);
     const frame = measurement && (await findFrame(db, measurement.frameId));
     if (!measurement || !frame) throw new ApiProblem('not-found');
-    const { sport } = frame.shape;
-    const { specs, dress } = measurement;
-    const { limit, offset, ...asked } = query;
-    const brought = (await setupsFound(db, { ...asked, sport })).map((setup) => ({
-      setup,
-      specs: bringTo(setup, dress, specs.axisCm).specs,
-    }));
-    const ordered = nearest(specs, brought, sportData(sport));
+    return { shape: frame.shape, dress: measurement.dress, specs: measurement.specs };
+  }
+
+  answer(router, 'nearSetups', async ({ params, query }) => {
+    const frame = await measured(params.id);
+    const { rows, total } = await nearestSetups(db, frame, query);
+    const sport = sportData(frame.shape.sport);
     return {
-      rows: ordered
-        .slice(offset, offset + limit)
-        .map(({ setup, distanceSteps, unknown }) => ({ setup, distanceSteps, unknown })),
-      total: ordered.length,
+      rows: rows.map((setup) => {
+        const { specs } = bringTo(setup, frame.dress, frame.specs.axisCm);
+        const { distanceSteps, unknown } = stepDistance(frame.specs, specs, sport);
+        return { setup, distanceSteps, unknown };
+      }),
+      total,
     };
   });
+
+  answer(router, 'setupIds', async ({ params, query }) => {
+    const { shape } = await measured(params.id);
+    return { ids: await offeredIds(db, { ...query, sport: shape.sport }) };
+  });
+
+  answer(router, 'broughtSetups', async ({ params, query: { after, limit } }) =>
+    broughtSetups(db, await measured(params.id), after, limit),
+  );
 }

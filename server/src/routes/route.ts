@@ -1,4 +1,5 @@
 import type { Router } from 'express';
+import type { ZodType } from 'zod';
 import {
   calls,
   fieldErrors,
@@ -10,12 +11,13 @@ import {
 } from '@kevro/contract';
 import { badInput } from '../problem';
 
-function read(schema: Call['body'], given: unknown): unknown {
-  if (!schema) return undefined;
+/** What a schema reads. @throws ApiProblem that names each field */
+export function readAs<T>(schema: { safeParse: ZodType<T>['safeParse'] }, given: unknown): T {
   const found = schema.safeParse(given, { reportInput: true });
   if (!found.success) throw badInput(fieldErrors(found.error.issues));
   return found.data;
 }
+const read = (schema: Call['body'], given: unknown): unknown => (schema ? readAs(schema, given) : undefined);
 
 /** Answers a call of the contract: its body and query are validated first, its path parameters come as text. */
 export function answer<N extends CallName>(
