@@ -1,7 +1,15 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
-import { SPEC_KEYS, SPORTS, isStrung, type Dress, type SpecKey, type Sport } from '@kevro/core';
-import { sourceKind, type Setup, type SourceKind } from '@kevro/contract';
+import {
+  SPEC_KEYS,
+  SPORTS,
+  isStrung,
+  type Confidence,
+  type Dress,
+  type SpecKey,
+  type Sport,
+} from '@kevro/core';
+import { confidence, sourceKind, type Setup, type SourceKind } from '@kevro/contract';
 import { api } from '../api/client';
 import DressForm from '../parts/DressForm.vue';
 import FormDialog from '../parts/FormDialog.vue';
@@ -10,7 +18,7 @@ import NumberField from '../parts/NumberField.vue';
 import { useDraft } from '../parts/draft';
 import { numberOf, sent, sentOrNone, sentOrNull, type Typed } from '../parts/typed';
 import { SPORT_ITEMS } from '../players/words';
-import { SOURCE_NAMES, SPEC_NAMES } from '../words';
+import { CONFIDENCE_NAMES, SOURCE_NAMES, SPEC_NAMES } from '../words';
 
 /** A setup, added or changed. A value that was not published stays empty. */
 const emit = defineEmits<{ stored: [setup: Setup] }>();
@@ -26,6 +34,22 @@ const playedDress = (sport: Sport): Dress => ({
 const draftOf = (s?: Setup) => ({
   name: s?.name ?? '',
   frameName: s?.frameName ?? '',
+  paint: s?.paint ?? '',
+  link: s?.link ?? '',
+  reportedOn: s?.reportedOn ?? '',
+  confidence: s?.confidence ?? ('medium' as Confidence),
+  style: s?.style ?? '',
+  head: (s?.shape.headAreaCm2 ?? null) as Typed,
+  told: Object.fromEntries(SPEC_KEYS.map((key) => [key, s?.asReported[key] ?? ''])) as Record<
+    SpecKey,
+    string
+  >,
+  pattern: s?.facts.pattern ?? '',
+  beam: s?.facts.beam ?? '',
+  gripSize: s?.facts.gripSize ?? '',
+  stiffness: (s?.facts.stiffness ?? null) as Typed,
+  leftRight: (s?.facts.leftRightG ?? null) as Typed,
+  strings: { mains: '', crosses: '', gauge: '', tension: '', ...s?.strings },
   sourceKind: s?.sourceKind ?? ('published' as SourceKind),
   source: s?.source ?? '',
   year: (s?.year ?? null) as Typed,
@@ -45,6 +69,10 @@ function show(of?: Setup): void {
 }
 defineExpose({ show });
 
+const sure = confidence.options.map((value) => ({ value, title: CONFIDENCE_NAMES[value] }));
+/** What was left empty is not known. */
+const filled = (of: Record<string, string | number | undefined>) =>
+  Object.fromEntries(Object.entries(of).filter(([, value]) => value !== '' && value !== undefined));
 const kinds = sourceKind.options.map((kind) => ({ value: kind, title: SOURCE_NAMES[kind] }));
 const lengthCm = computed(() => numberOf(form.value.length) ?? SPORTS[form.value.sport].lengthCm);
 /** A change of sport brings its usual length and its own named shapes. */
@@ -70,12 +98,27 @@ function submit(): Promise<Setup> {
     frameName: f.frameName,
     sourceKind: f.sourceKind,
     source: f.source,
+    paint: f.paint,
+    link: f.link,
+    reportedOn: f.reportedOn || null,
+    confidence: f.confidence,
+    style: f.style,
+    asReported: filled(f.told),
+    facts: filled({
+      pattern: f.pattern,
+      beam: f.beam,
+      gripSize: f.gripSize,
+      stiffness: sentOrNone(f.stiffness),
+      leftRightG: sentOrNone(f.leftRight),
+    }),
+    strings: filled(f.strings),
     year: sentOrNull(f.year),
     shape: {
       ...before.value?.shape,
       sport: f.sport,
       lengthCm: sent(f.length),
       shape: f.shape ?? undefined,
+      headAreaCm2: sentOrNone(f.head),
     },
     dress: f.dress,
     specs,
@@ -119,24 +162,89 @@ function submit(): Promise<Setup> {
       <div class="two">
         <v-select v-model="form.sourceKind" :items="kinds" label="Kind of source" />
         <v-text-field v-model="form.source" label="Where it comes from" :error-messages="at('source')" />
+        <v-select v-model="form.confidence" :items="sure" label="Confidence" />
+        <NumberField v-model="form.year" label="Year" :error="said('year')" />
       </div>
       <DressForm v-model="form.dress" :sport="form.sport" :error="said('dress')" />
       <MoreFields title="What frame it is" :open="before !== undefined">
-        <v-text-field
-          v-model="form.frameName"
-          label="What frame, as far as it is known"
-          :error-messages="at('frameName')"
-        />
+        <div class="two">
+          <v-text-field
+            v-model="form.frameName"
+            label="What frame, as far as it is known"
+            :error-messages="at('frameName')"
+          />
+          <v-text-field
+            v-model="form.paint"
+            label="What the paint says, if not that"
+            :error-messages="at('paint')"
+          />
+        </div>
         <div class="three">
-          <NumberField v-model="form.length" label="Length" measure="length" :error="said('shape')" />
+          <NumberField
+            v-model="form.length"
+            label="Length"
+            measure="length"
+            :error="said('shape.lengthCm')"
+          />
+          <NumberField
+            v-model="form.head"
+            label="Head size"
+            measure="area"
+            :error="said('shape.headAreaCm2')"
+          />
           <v-select v-if="shapes.length > 0" v-model="form.shape" :items="shapes" label="Shape" clearable />
-          <NumberField v-model="form.year" label="Year" :error="said('year')" />
           <NumberField
             v-model="form.axis"
             label="Swung about, if not the usual"
             measure="length"
             unit="cm"
             :error="said('specs.axisCm')"
+          />
+        </div>
+      </MoreFields>
+      <MoreFields title="As it was told, and what else is known">
+        <div class="two">
+          <v-text-field
+            v-for="key in SPEC_KEYS"
+            :key="key"
+            v-model="form.told[key]"
+            :label="`${SPEC_NAMES[key]} as told, unit and all`"
+            :error-messages="at(`asReported.${key}`)"
+          />
+          <v-text-field v-model="form.link" label="Link" :error-messages="at('link')" />
+          <v-text-field
+            v-model="form.reportedOn"
+            type="date"
+            label="Told on"
+            :error-messages="at('reportedOn')"
+          />
+          <v-text-field v-model="form.style" label="How they play" :error-messages="at('style')" />
+          <v-text-field v-model="form.gripSize" label="Grip size" :error-messages="at('facts.gripSize')" />
+        </div>
+        <div class="three">
+          <v-text-field v-model="form.beam" label="Beam, mm" :error-messages="at('facts.beam')" />
+          <NumberField v-model="form.stiffness" label="Stiffness" :error="said('facts.stiffness')" />
+          <NumberField
+            v-model="form.leftRight"
+            label="Left heavier by"
+            measure="mass"
+            unit="g"
+            signed
+            :error="said('facts.leftRightG')"
+          />
+        </div>
+        <div v-if="isStrung(form.sport)" class="two">
+          <v-text-field v-model="form.pattern" label="String pattern" :error-messages="at('facts.pattern')" />
+          <v-text-field
+            v-model="form.strings.tension"
+            label="Tension"
+            :error-messages="at('strings.tension')"
+          />
+          <v-text-field v-model="form.strings.mains" label="Mains" :error-messages="at('strings.mains')" />
+          <v-text-field
+            v-model="form.strings.crosses"
+            label="Crosses"
+            :error-messages="at('strings.crosses')"
           />
         </div>
       </MoreFields>

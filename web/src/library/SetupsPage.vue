@@ -1,117 +1,209 @@
 <script setup lang="ts">
-import { reactive, ref } from 'vue';
-import { SPEC_KEYS, type SpecKey } from '@kevro/core';
-import type { Setup, SetupRow } from '@kevro/contract';
-import { api } from '../api/client';
-import ListFoot from '../parts/ListFoot.vue';
-import ListPage from '../parts/ListPage.vue';
-import { dressWords } from '../parts/dress-words';
-import { focusRow } from '../parts/focus';
-import { useListing } from '../parts/listing';
+import { computed, ref } from 'vue';
+import { useRouter } from 'vue-router';
+import { SPEC_KEYS, SPORTS } from '@kevro/core';
+import { SETUP_SORTS, sourceKind, type Setup } from '@kevro/contract';
+import { api, urlOf } from '../api/client';
+import FormDialog from '../parts/FormDialog.vue';
+import MoreFields from '../parts/MoreFields.vue';
+import NumberField from '../parts/NumberField.vue';
+import { counted } from '../parts/counted';
+import { useSparseList } from '../parts/sparse-list';
+import { SPORT_ITEMS } from '../players/words';
 import { useSaved } from '../stores/saved';
-import { useUnits } from '../stores/units';
+import { useWholeLibrary } from '../stores/whole-library';
 import { SOURCE_NAMES, SPEC_NAMES } from '../words';
+import ImportSetups from './ImportSetups.vue';
 import SetupForm from './SetupForm.vue';
-import { vWide } from '../parts/wide-table';
+import SetupTable from './SetupTable.vue';
+import { COLUMNS, COLUMN_NAMES, useSetupView, type SortKey } from './setup-view';
 
-// What a fitter comes here to do: find a setup; add one that was published; put right what was wrong in one.
-const units = useUnits();
+// What a fitter comes here to do: find a setup among many; add one, or a whole list; look at one with all that is told of it.
 const saved = useSaved();
-const query = reactive({ search: '', retired: false });
-const { rows, total, failure, load, more } = useListing(query, ({ search, retired, limit, offset }) =>
-  api('setups', { query: { search, retired: retired ? 'yes' : 'no', limit, offset } }),
+/** What was worked out of the whole library holds no more when the library changes. */
+const whole = useWholeLibrary();
+const router = useRouter();
+const { filters, columns, views, query, ranged, narrowed, keep, show, forget, clear } = useSetupView();
+const { row, look, total, failure, load } = useSparseList(
+  () => query.value,
+  (asked) => api('setups', { query: asked }),
 );
-const value = (s: Setup, key: SpecKey): string =>
-  s.specs[key] === undefined ? '—' : units.show(key, s.specs[key], s.shape);
 const form = ref<InstanceType<typeof SetupForm>>();
+const reading = ref<InstanceType<typeof ImportSetups>>();
 
+const ALL = { value: null, title: 'all' };
+const sports = [{ ...ALL, title: 'all sports' }, ...SPORT_ITEMS];
+const kinds = [
+  { ...ALL, title: 'all kinds' },
+  ...sourceKind.options.map((kind) => ({ value: kind, title: SOURCE_NAMES[kind] })),
+];
+const picks = COLUMNS.map((value) => ({ value, title: COLUMN_NAMES[value] }));
+const shape = computed(() => ({
+  sport: filters.sport ?? ('tennis' as const),
+  lengthCm: SPORTS[filters.sport ?? 'tennis'].lengthCm,
+}));
+function sortBy(key: SortKey): void {
+  if (!SETUP_SORTS.includes(key)) return;
+  filters.down = filters.sort === key ? !filters.down : false;
+  filters.sort = key;
+}
 async function stored({ id }: Setup): Promise<void> {
   saved.stored();
+  whole.forget();
+  await router.push({ name: 'setup', params: { id } });
+}
+async function read(): Promise<void> {
+  saved.stored();
+  whole.forget();
   await load();
-  focusRow(id);
 }
-async function retire(setup: SetupRow): Promise<void> {
-  try {
-    await api('retireSetup', { id: setup.id, body: { retired: !setup.retired } });
-    saved.stored();
-    await load();
-  } catch (error) {
-    saved.failed(error);
-  }
+
+const naming = ref(false);
+const viewName = ref('');
+async function keepView(): Promise<void> {
+  keep(viewName.value.trim() || 'my view');
+  viewName.value = '';
 }
+const file = (of: 'setups.csv' | 'setups.json'): string => urlOf(of, query.value);
 </script>
 
 <template>
-  <ListPage
-    title="Setups"
-    action="Add a setup"
-    :rows="rows"
-    :failure="failure"
-    :empty="
-      query.search || query.retired
-        ? 'No setup like that. Search for less, or look among the others.'
-        : 'The library is empty. Add the first setup.'
-    "
-    @act="form?.show()"
-    @retry="load"
-  >
-    <template #filter>
-      <v-text-field v-model="query.search" label="Find" class="find" hide-details />
-    </template>
-    <template #default="{ rows: setups }">
-      <table v-wide class="plain wide">
-        <thead>
-          <tr>
-            <th>Name</th>
-            <th>Source</th>
-            <th>As published in</th>
-            <th v-for="key in SPEC_KEYS" :key="key" class="num">
-              {{ SPEC_NAMES[key] }}<br />
-              <span class="unit">{{ units.unit(key) }}</span>
-            </th>
-            <th class="no-print"><span class="d-sr-only">Retire</span></th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="s in setups" :key="s.id" :data-row="s.id">
-            <td>
-              <button type="button" class="row-name" @click="form?.show(s)">{{ s.name }}</button>
-              <div class="soft small">{{ s.frameName }}</div>
-            </td>
-            <td>
-              {{ SOURCE_NAMES[s.sourceKind] }}{{ s.year ? ` ${s.year}` : '' }}
-              <div class="soft small">{{ s.source }}</div>
-            </td>
-            <td class="small">
-              {{ dressWords(s.dress, s.shape.sport) }}
-              <div v-if="s.specs.axisCm" class="soft">axis {{ s.specs.axisCm.toFixed(2) }} cm</div>
-            </td>
-            <td v-for="key in SPEC_KEYS" :key="key" class="num nowrap">{{ value(s, key) }}</td>
-            <td class="num no-print">
-              <v-btn
-                variant="text"
-                :aria-label="`${s.retired ? 'Bring back' : 'Retire'} ${s.name}`"
-                @click="retire(s)"
-                >{{ s.retired ? 'Bring back' : 'Retire' }}</v-btn
-              >
-            </td>
-          </tr>
-        </tbody>
-      </table>
-      <ListFoot :shown="setups.length" :total="total" @more="more" />
-    </template>
-    <template #after>
-      <v-switch v-model="query.retired" label="Show the retired ones" class="no-print" />
-      <SetupForm ref="form" @stored="stored" />
-    </template>
-  </ListPage>
+  <div class="page setups">
+    <div class="page-top">
+      <h1>Setups</h1>
+      <span class="soft" role="status">{{
+        total === undefined ? '' : counted(total, 'setup', 'setups')
+      }}</span>
+      <span class="spring" />
+      <router-link :to="{ name: 'guides' }">Guides</router-link>
+      <v-btn variant="outlined" size="large" @click="reading?.show()">Read a list in</v-btn>
+      <v-btn color="primary" size="large" @click="form?.show()">Add a setup</v-btn>
+    </div>
+    <div class="filters no-print">
+      <v-text-field
+        v-model="filters.search"
+        label="Find"
+        class="find"
+        clearable
+        hide-details
+        @click:clear="filters.search = ''"
+      />
+      <v-select v-model="filters.sport" :items="sports" label="Sport" class="narrow" hide-details />
+      <v-select v-model="filters.kind" :items="kinds" label="Kind of source" class="narrow" hide-details />
+      <v-select v-model="columns" :items="picks" label="Columns" multiple class="narrow" hide-details>
+        <template #selection="{ index }"
+          ><span v-if="index === 0">{{ columns.length }} of {{ picks.length }}</span></template
+        >
+      </v-select>
+    </div>
+    <MoreFields
+      :title="`Ranges, style, views and files${ranged ? ` · ${counted(ranged, 'range', 'ranges')} set` : ''}`"
+      class="no-print more"
+    >
+      <div class="ranges">
+        <fieldset v-for="key in SPEC_KEYS" :key="key">
+          <legend class="soft small">{{ SPEC_NAMES[key] }}, as published</legend>
+          <NumberField v-model="filters.ranges[key][0]" label="from" :spec="key" :shape="shape" />
+          <NumberField v-model="filters.ranges[key][1]" label="to" :spec="key" :shape="shape" />
+        </fieldset>
+      </div>
+      <div class="line">
+        <v-text-field v-model="filters.style" label="How they play" class="find" hide-details />
+        <v-switch v-model="filters.retired" label="Show the retired ones" hide-details />
+        <span class="spring" />
+        <span class="soft">What is found goes out as</span>
+        <a class="link" :href="file('setups.csv')" download>a list (CSV)</a>
+        <a class="link" :href="file('setups.json')" download>a file (JSON)</a>
+      </div>
+      <div class="line">
+        <v-btn variant="outlined" @click="naming = true">Keep this view</v-btn>
+        <template v-for="view in views" :key="view.name">
+          <span class="view">
+            <v-btn variant="text" @click="show(view)">{{ view.name }}</v-btn>
+            <button
+              type="button"
+              class="link small"
+              :aria-label="`Forget the view ${view.name}`"
+              @click="forget(view.name)"
+            >
+              forget
+            </button>
+          </span>
+        </template>
+        <v-btn v-if="narrowed" variant="text" @click="clear">Show all</v-btn>
+      </div>
+    </MoreFields>
+    <div v-if="failure" role="alert">
+      <p class="miss">{{ failure }}</p>
+      <v-btn variant="outlined" @click="load">Try again</v-btn>
+    </div>
+    <p v-else-if="total === undefined" class="soft" role="status">Loading…</p>
+    <p v-else-if="total === 0" class="soft">
+      {{
+        narrowed
+          ? 'No setup like that. Search for less, or look among the others.'
+          : 'The library is empty. Add the first setup, or read a list in.'
+      }}
+    </p>
+    <SetupTable
+      v-else
+      :total="total"
+      :row="row"
+      :columns="columns"
+      :sort="filters.sort"
+      :down="filters.down"
+      @look="look"
+      @sort="sortBy"
+    />
+    <SetupForm ref="form" @stored="stored" />
+    <ImportSetups ref="reading" @stored="read" />
+    <FormDialog v-model="naming" title="Keep this view" store="Keep" :submit="keepView">
+      <v-text-field v-model="viewName" label="Its name" autofocus />
+    </FormDialog>
+  </div>
 </template>
 
 <style scoped>
-.find {
-  max-width: 240px;
+.setups {
+  max-width: 1240px;
 }
-.unit {
-  font-weight: 400;
+.filters,
+.line {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 12px;
+  align-items: center;
+}
+.find {
+  flex: 1 1 220px;
+  max-width: 300px;
+}
+.narrow {
+  flex: 0 1 185px;
+}
+.more {
+  margin: 8px 0;
+}
+.ranges {
+  display: grid;
+  grid-template-columns: repeat(4, 1fr);
+  gap: 16px;
+}
+fieldset {
+  border: 0;
+  padding: 0;
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 6px;
+}
+.view {
+  display: inline-flex;
+  align-items: center;
+  gap: 4px;
+}
+@media (max-width: 900px) {
+  .ranges {
+    grid-template-columns: 1fr;
+  }
 }
 </style>

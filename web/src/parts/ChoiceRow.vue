@@ -2,13 +2,18 @@
 import { useId } from 'vue';
 
 /** A few choices side by side, of which one holds: radios, so that arrows move between them. */
-defineProps<{ label: string; choices: readonly { value: T; title: string }[] }>();
+defineProps<{
+  label: string;
+  choices: readonly { value: T; title: string }[];
+  /** In two rows, where there are many. */
+  twoRows?: boolean;
+}>();
 const chosen = defineModel<T>({ required: true });
 const name = useId();
 </script>
 
 <template>
-  <div class="choices" role="radiogroup" :aria-label="label">
+  <div class="choices" :class="{ two: twoRows }" role="radiogroup" :aria-label="label">
     <label v-for="choice in choices" :key="choice.value" :class="{ on: chosen === choice.value }">
       <input v-model="chosen" type="radio" :name="name" :value="choice.value" />
       {{ choice.title }}
@@ -35,6 +40,16 @@ label {
 }
 label + label {
   border-left: 1px solid rgb(var(--v-theme-soft));
+}
+.two {
+  display: grid;
+  grid-template-columns: repeat(3, 1fr);
+}
+.two label:nth-child(3n + 1) {
+  border-left: 0;
+}
+.two label:nth-child(n + 4) {
+  border-top: 1px solid rgb(var(--v-theme-soft));
 }
 .on {
   background: rgb(var(--v-theme-ink));

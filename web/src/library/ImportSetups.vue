@@ -1,0 +1,332 @@
+<script setup lang="ts">
+import { computed, reactive, ref } from 'vue';
+import { FIELD_UNITS, SETUP_FIELDS, SPEC_KEYS, type SetupField } from '@kevro/core';
+import { sourceKind } from '@kevro/contract';
+import ChoiceRow from '../parts/ChoiceRow.vue';
+import DressForm from '../parts/DressForm.vue';
+import MoreFields from '../parts/MoreFields.vue';
+import Sheet from '../parts/Sheet.vue';
+import { counted } from '../parts/counted';
+import { SPORT_ITEMS } from '../players/words';
+import { useUnits } from '../stores/units';
+import { SOURCE_NAMES, SPEC_NAMES } from '../words';
+import { FIELD_NAMES } from './words';
+import { useReading } from './reading';
+
+// What a fitter comes here to do: say which list; see that its columns are understood; store it, mending or skipping what is wrong.
+const emit = defineEmits<{ stored: [] }>();
+const open = ref(false);
+const units = useUnits();
+const reading = useReading();
+const { text, name, json, said, mapping, head, unclear, preview, result, refusal, busy, progress, bad } =
+  reading;
+const from = ref<'file' | 'lines'>('file');
+const FROM = [
+  { value: 'file', title: 'A file' },
+  { value: 'lines', title: 'Pasted lines' },
+] as const;
+const lines = ref('');
+const done = ref('');
+defineExpose({
+  show: () => {
+    done.value = '';
+    open.value = true;
+  },
+});
+
+const fields = [
+  { value: null, title: 'leave it out' },
+  ...SETUP_FIELDS.map((value) => ({ value: value as SetupField | null, title: FIELD_NAMES[value] })),
+];
+const kinds = sourceKind.options.map((kind) => ({ value: kind, title: SOURCE_NAMES[kind] }));
+const unitsOf = (header: string): string[] => {
+  const field = mapping.value?.columns[header]?.field;
+  return [...((field && FIELD_UNITS[field]) ?? [])];
+};
+const samples = (i: number): string =>
+  (head.value?.rows ?? [])
+    .slice(0, 3)
+    .map((row) => row[i] ?? '')
+    .filter(Boolean)
+    .join(' · ');
+async function choose(event: Event): Promise<void> {
+  const file = (event.target as HTMLInputElement).files?.[0];
+  if (file) await reading.take(file);
+}
+const ready = computed(() => text.value !== '' && unclear.value.length === 0);
+
+async function store(skipBad: boolean): Promise<void> {
+  const found = await reading.send('store', skipBad);
+  if (!found || (found.skipped > 0 && !skipBad)) return;
+  const left = [
+    found.already > 0 ? `${counted(found.already, 'row was', 'rows were')} there already` : '',
+    found.skipped > 0 ? `${counted(found.skipped, 'row was', 'rows were')} left out` : '',
+  ].filter(Boolean);
+  done.value = `${counted(found.stored, 'setup', 'setups')} stored${left.length > 0 ? `; ${left.join(', ')}` : ''}.`;
+  text.value = '';
+  lines.value = '';
+  result.value = undefined;
+  emit('stored');
+}
+
+/** A row as it is being put right. */
+const mending = reactive<{ line: number; cells: string[] }>({ line: 0, cells: [] });
+function begin(line: number): void {
+  mending.line = line;
+  mending.cells = reading.cellsAt(line);
+}
+async function mend(): Promise<void> {
+  reading.mend(mending.line, [...mending.cells]);
+  mending.line = 0;
+  await reading.send('check');
+}
+const wrongAt = (line: number, header: string): string[] =>
+  result.value?.problems
+    .filter((p) => p.line === line && p.column === header)
+    .map(({ message }) => message) ?? [];
+</script>
+
+<template>
+  <Sheet v-model="open" title="Read a list of setups in" :width="880" :persistent="busy !== undefined">
+    <p v-if="done" class="good" role="status">{{ done }}</p>
+    <ChoiceRow v-model="from" label="From" :choices="FROM" class="mb-3" />
+    <template v-if="from === 'file'">
+      <p class="soft small">
+        CSV with any columns in any order, or a file of setups in JSON. Columns are guessed from their names;
+        you say what they are where that is wrong.
+      </p>
+      <input
+        type="file"
+        accept=".csv,.txt,.tsv,.json,text/csv,application/json"
+        aria-label="The file"
+        @change="choose"
+      />
+    </template>
+    <template v-else>
+      <v-textarea
+        v-model="lines"
+        label="One setup a line: name and numbers as you would type them"
+        rows="5"
+        hint="Bram Lote 2024: 337 g, 6 HL, 331 strung"
+        persistent-hint
+        @update:model-value="reading.paste(lines)"
+      />
+    </template>
+
+    <template v-if="mapping && head">
+      <div v-if="from === 'file'" class="columns" role="group" aria-label="What the columns are">
+        <template v-for="(header, i) in head.headers" :key="header">
+          <span class="header"
+            ><b>{{ header }}</b
+            ><span class="soft small ml-2">{{ samples(i) }}</span></span
+          >
+          <v-autocomplete
+            :model-value="mapping.columns[header]?.field ?? null"
+            :items="fields"
+            auto-select-first
+            :label="`“${header}” is`"
+            hide-details
+            @update:model-value="reading.map(header, $event)"
+          />
+          <v-select
+            v-if="unitsOf(header).length > 1"
+            :model-value="mapping.columns[header]?.unit ?? null"
+            :items="unitsOf(header)"
+            :label="`Unit of “${header}”`"
+            :error-messages="unclear.includes(header) ? ['Say the unit.'] : []"
+            @update:model-value="reading.map(header, mapping!.columns[header]!.field, $event!)"
+          />
+          <span v-else />
+        </template>
+      </div>
+      <MoreFields title="What holds where a row does not say" open>
+        <div class="assumed">
+          <v-select
+            :model-value="said.assume.sport"
+            :items="SPORT_ITEMS"
+            label="Sport"
+            hide-details
+            @update:model-value="reading.assume({ sport: $event })"
+          />
+          <v-select
+            :model-value="said.assume.sourceKind"
+            :items="kinds"
+            label="Kind of source"
+            hide-details
+            @update:model-value="reading.assume({ sourceKind: $event })"
+          />
+          <v-text-field
+            :model-value="said.assume.source"
+            label="Where it comes from"
+            hide-details
+            @update:model-value="reading.assume({ source: $event })"
+          />
+        </div>
+        <DressForm
+          :model-value="said.assume.dress"
+          :sport="said.assume.sport"
+          @update:model-value="reading.assume({ dress: $event })"
+        />
+      </MoreFields>
+      <table class="plain mt-2">
+        <caption class="soft small">
+          The first rows as they will be read
+        </caption>
+        <thead>
+          <tr>
+            <th>Name</th>
+            <th v-for="key in SPEC_KEYS" :key="key" class="num">
+              {{ SPEC_NAMES[key] }}, {{ units.unit(key) }}
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="({ read, cells }, i) in preview" :key="i">
+            <template v-if="read && 'setup' in read">
+              <td>{{ read.setup.name }}</td>
+              <td v-for="key in SPEC_KEYS" :key="key" class="num">
+                {{
+                  read.setup.specs[key] === undefined
+                    ? '—'
+                    : units.show(key, read.setup.specs[key]!, read.setup.shape)
+                }}
+              </td>
+            </template>
+            <template v-else>
+              <td>{{ cells[0] }}</td>
+              <td :colspan="SPEC_KEYS.length" class="warn">
+                {{ read?.problems.map(({ message }) => message).join(' ') ?? 'an empty row' }}
+              </td>
+            </template>
+          </tr>
+        </tbody>
+      </table>
+    </template>
+    <p v-else-if="json && text" class="soft">{{ name }} is read as a file of setups.</p>
+
+    <div v-if="busy" class="line" role="status">
+      <v-progress-linear :model-value="100 * progress" aria-label="How far it is" height="8" />
+      <span class="nowrap"
+        >{{ busy === 'check' ? 'Checking' : 'Storing' }}, {{ Math.round(100 * progress) }} %</span
+      >
+      <v-btn variant="outlined" @click="reading.stop()">Stop</v-btn>
+    </div>
+    <p v-if="refusal" class="miss" role="alert">{{ refusal }}</p>
+
+    <section v-if="result && !busy" aria-label="What was found">
+      <p role="status">
+        {{ counted(result.rows, 'row', 'rows') }}: {{ result.rows - result.skipped - result.already }} new,
+        {{ result.already }} there already,
+        <span :class="{ warn: result.skipped > 0 }">{{ result.skipped }} with something wrong</span>.
+        <template v-if="result.skipped > 0">Nothing is stored until they are mended or skipped.</template>
+      </p>
+      <ul class="bad">
+        <li v-for="{ line, problems } in bad" :key="line">
+          <form v-if="mending.line === line && head" class="mend" @submit.prevent="mend">
+            <v-text-field
+              v-for="(_, i) in mending.cells"
+              :key="i"
+              v-model="mending.cells[i]"
+              :label="head.headers[i] ?? `cell ${i + 1}`"
+              :error-messages="wrongAt(line, head.headers[i] ?? '')"
+              :autofocus="i === 0"
+            />
+            <v-btn type="submit" color="primary">Put it right</v-btn>
+            <v-btn variant="text" @click="mending.line = 0">Leave it</v-btn>
+          </form>
+          <template v-else>
+            <span class="soft">{{ json ? 'Setup' : 'Line' }} {{ line }}</span>
+            <span>
+              <span v-for="(p, i) in problems" :key="i"
+                ><b v-if="p.column">{{ p.column }}:</b> {{ p.message }}
+              </span>
+            </span>
+            <v-btn v-if="!json" variant="text" :aria-label="`Mend line ${line}`" @click="begin(line)"
+              >Mend</v-btn
+            >
+          </template>
+        </li>
+      </ul>
+      <p v-if="bad.length > 0 && bad.length < result.skipped" class="soft small">
+        These are the first {{ bad.length }} of {{ result.skipped }} rows with something wrong.
+      </p>
+    </section>
+
+    <div class="buttons">
+      <v-btn variant="text" :disabled="busy !== undefined" @click="open = false">Close</v-btn>
+      <v-btn
+        v-if="result && result.skipped > 0"
+        variant="outlined"
+        :disabled="busy !== undefined"
+        @click="store(true)"
+        >Skip those, store the rest</v-btn
+      >
+      <v-btn variant="outlined" :disabled="!ready || busy !== undefined" @click="reading.send('check')"
+        >Check it</v-btn
+      >
+      <v-btn color="primary" :disabled="!ready || busy !== undefined" @click="store(false)">Store all</v-btn>
+    </div>
+  </Sheet>
+</template>
+
+<style scoped>
+.columns {
+  display: grid;
+  grid-template-columns: minmax(140px, 1fr) minmax(180px, 1fr) minmax(150px, 1fr);
+  gap: 8px 12px;
+  align-items: center;
+  margin: 12px 0;
+}
+.header {
+  overflow-wrap: anywhere;
+}
+.assumed {
+  display: grid;
+  grid-template-columns: repeat(3, 1fr);
+  gap: 12px;
+}
+caption {
+  text-align: left;
+  padding: 6px 8px 0;
+}
+.line,
+.buttons {
+  display: flex;
+  gap: 12px;
+  align-items: center;
+  margin-top: 12px;
+}
+.buttons {
+  justify-content: flex-end;
+  flex-wrap: wrap;
+}
+.bad {
+  list-style: none;
+  padding: 0;
+  margin: 0;
+}
+.bad li {
+  border-top: 1px solid rgb(var(--v-theme-line));
+  padding: 6px 0;
+  display: grid;
+  grid-template-columns: 90px 1fr auto;
+  gap: 10px;
+  align-items: center;
+}
+.mend {
+  grid-column: 1 / -1;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  align-items: start;
+}
+.mend > :deep(.v-input) {
+  flex: 1 1 180px;
+}
+@media (max-width: 700px) {
+  .columns,
+  .assumed {
+    grid-template-columns: 1fr;
+  }
+}
+</style>
