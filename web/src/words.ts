@@ -2,8 +2,11 @@ import type {
   BaseGrip,
   Caution,
   Closing,
+  Conditions,
+  Confidence,
   DerivedKey,
   GuideName,
+  GuideReason,
   HoopPlace,
   Lapse,
   Mark,
@@ -20,9 +23,10 @@ import type {
   StationState,
   StepKind,
   StrokeName,
-  ZoneName,
 } from '@kevro/core';
-import type { SourceKind } from '@kevro/contract';
+import type { AimRecord, SourceKind } from '@kevro/contract';
+
+export { STEP_TITLES, ZONE_NAMES } from '@kevro/contract';
 
 /** The words of the interface, in one place. */
 export const STATION_NAMES: Record<Station, string> = {
@@ -80,6 +84,35 @@ export const GUIDE_NAMES: Record<GuideName, string> = {
   'strong-arm': 'only for strong arms',
 };
 
+/** Why a guide is proposed. */
+export const GUIDE_REASON_WORDS: Record<GuideReason, string> = {
+  'small-child': 'still small',
+  growing: 'still growing',
+  small: 'small',
+  new: 'new to it',
+  social: 'plays socially',
+  competes: 'competes',
+  strong: 'strong',
+  slight: 'slight',
+  'wants-weight': 'wants weight behind the ball',
+  'wants-quick': 'wants it quick',
+  'tender-arm': 'an arm to be spared',
+  'nothing-known': 'little is known yet, so from the middle',
+};
+export const CONDITION_WORDS: Record<Conditions, string> = {
+  'hot-fast': 'for hot and fast play',
+  'cold-slow': 'for cold and slow play',
+};
+/** How an aim was come by. */
+export const WAY_WORDS: Record<AimRecord['way'], string> = {
+  copy: 'copied from a setup',
+  'part-way': 'part of the way to a setup',
+  frame: 'from another frame',
+  guide: 'from a guide',
+  complaints: 'from what bothers',
+  'by-hand': 'by hand',
+};
+
 export const STATION_STATE_WORDS: Record<StationState, string> = {
   done: 'done',
   due: 'due',
@@ -97,7 +130,6 @@ export const NEXT_WORDS: Record<NextStep['because'], string> = {
   'steps-left': 'work is left at the bench',
   setting: 'something sets',
   built: 'built, to be checked',
-  'check-failed': 'the check did not pass',
   'not-played': 'not played yet',
 };
 
@@ -239,20 +271,6 @@ export const PART_WORDS: Record<PartKind, PartWords> = {
   dab: { name: 'dab', many: 'Dabs', hint: 'A weighed dab for trials, or to stay.', fields: piece },
 };
 
-export const ZONE_NAMES: Record<ZoneName, string> = {
-  tip: 'Tip',
-  shoulders: 'Shoulders',
-  sides: 'Sides',
-  lowerHoop: 'Lower hoop',
-  throat: 'Throat',
-  handleTop: 'Top of handle',
-  handle: 'Handle',
-  butt: 'Butt',
-  slotTip: 'Tip slot',
-  slotSides: 'Side slots',
-  slotHeart: 'Heart slot',
-};
-
 export const SCHOOL_NAMES: Record<School, string> = {
   free: 'Anywhere',
   'handle-first': 'Handle first',
@@ -270,20 +288,10 @@ export const SOURCE_NAMES: Record<SourceKind, string> = {
   hearsay: 'hearsay',
 };
 
-export const STEP_TITLES: Record<StepKind, string> = {
-  'weigh-before': 'Weigh the frame as it stands',
-  'strip-handle': 'Take the grip off the handle',
-  'take-off': 'Take off what goes',
-  cut: 'Cut the pieces',
-  trial: 'Try it: tape every piece to the outside',
-  'measure-trial': 'Measure the trial',
-  'fix-head': 'Fix to the head',
-  'set-in': 'Set in',
-  'fill-handle': 'Fill the handle',
-  'wrap-handle': 'Wind around the handle',
-  swap: 'Change the grips',
-  regrip: 'Put the grip back on',
-  'final-check': 'Weigh, balance and swing it once more',
+export const CONFIDENCE_NAMES: Record<Confidence, string> = {
+  high: 'high: seen or measured by somebody known',
+  medium: 'medium',
+  low: 'low: second hand',
 };
 
 export const STEP_HINTS: Record<StepKind, string> = {
@@ -291,11 +299,13 @@ export const STEP_HINTS: Record<StepKind, string> = {
   'strip-handle': 'Keep the grip: it goes back on. Note where it started.',
   'take-off': 'Weigh what comes off: it is what the plan counts on.',
   cut: 'Round the corners so that they do not lift.',
-  trial: 'Same places, held with paper tape. Handle weight goes on the outside of the grip.',
+  trial:
+    'Same places, held with paper tape; handle weight on the outside of the grip. Or weighed dabs of putty, moved until it reads right: then their places are the new plan.',
   'measure-trial':
     'Balance and swing weight inside the aim? Then commit. Hold back a few grams for the last correction.',
   'fix-head': 'Wipe the place dry and clean first. Press from the middle outward.',
-  'fill-handle': 'Push a stop in first, so that nothing wanders toward the head.',
+  'fill-handle':
+    'Push a stop in first, in both chambers where there are two, so that nothing wanders toward the head. Over silicone goes a film before the cap; let it hang overnight.',
   'set-in': 'Weigh each piece before it goes in.',
   'wrap-handle': 'Start at the butt, edges side by side, and keep it smooth.',
   swap: 'Weigh what comes off and what goes on.',
@@ -322,7 +332,7 @@ export const STROKE_NAMES: Record<StrokeName, string> = {
 };
 
 export const CAUTIONS: Record<Caution, string> = {
-  lead: 'Lead: wear gloves, wash your hands after, cover the tape so that nobody touches it, keep it off children’s frames. Offcuts go where local rules say.',
-  blade: 'Blade: cut away from your hand, on a mat.',
+  lead: 'Lead: wear gloves, wash your hands after, cover the tape so that nobody touches it. On a child’s frame seal it with a coat, or take tungsten. Offcuts go where local rules say.',
+  blade: 'Blade: cut away from your hand, on a mat. Staples and tacks in a butt spring out: wear glasses.',
   solvent: 'Solvents and curing silicone: open a window, keep flames away, follow the label.',
 };

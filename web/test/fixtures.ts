@@ -62,6 +62,7 @@ export const plan = (placements: Placement[]): PlanRecord => ({
   roundId: 'r1',
   startId: 'm1',
   aimId: 'a1',
+  trims: null,
   school: 'free',
   byHand: false,
   placements: placements as PlanRecord['placements'],
@@ -92,6 +93,8 @@ export function fittingView(planned?: PlanRecord): FittingView {
         roundId: 'r1',
         way: 'by-hand',
         setupId: null,
+        source: {},
+        note: '',
         target: { massG: { value: 333, tolerance: 1, priority: 'want' } },
         guards: [],
         by: '',
@@ -145,6 +148,7 @@ export function fittingView(planned?: PlanRecord): FittingView {
       archived: false,
     },
     references: [],
+    beside: [],
     frames: [{ frame: frameRecord, rounds: [round] }],
   };
 }

@@ -40,7 +40,27 @@ const queryText = (query: object | undefined): string => {
   return pairs.length > 0 ? `?${new URLSearchParams(pairs as [string, string][]).toString()}` : '';
 };
 
+/** Where a call is, for a link: a file that the browser fetches itself. */
+export const urlOf = (path: string, query?: object): string => `/api/v1/${path}${queryText(query)}`;
+
 const offline = (): Refused => new Refused('cannot-reach-server', sentence('cannot-reach-server'));
+
+/** Sends a file to a call of the contract. @param signal by which it is stopped */
+export function upload<N extends 'importSetups'>(
+  name: N,
+  file: Blob | string,
+  type: string,
+  query: QueryOf<N>,
+  signal: AbortSignal,
+): Promise<AnswerOf<N>> {
+  const { path } = calls[name];
+  return answered(`/api/v1${path}${queryText(query as object)}`, {
+    method: 'POST',
+    headers: { 'content-type': type },
+    body: file,
+    signal,
+  });
+}
 
 /** One call of the contract. Throws {@link Refused}. */
 export async function api<N extends CallName>(
@@ -49,19 +69,24 @@ export async function api<N extends CallName>(
 ): Promise<AnswerOf<N>> {
   const { method, path } = calls[name];
   const url = `/api/v1${path.replace(':id', encodeURIComponent(input?.id ?? ''))}${queryText(input?.query)}`;
+  return answered(url, {
+    method: method.toUpperCase(),
+    ...(input?.body === undefined
+      ? {}
+      : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(input.body) }),
+  });
+}
+
+async function answered<T>(url: string, request: RequestInit): Promise<T> {
   let response: Response;
   try {
-    response = await fetch(url, {
-      method: method.toUpperCase(),
-      ...(input?.body === undefined
-        ? {}
-        : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(input.body) }),
-    });
-  } catch {
+    response = await fetch(url, request);
+  } catch (error) {
+    if (request.signal?.aborted) throw error;
     throw offline();
   }
   const answer: unknown = await response.json().catch(() => undefined);
-  if (response.ok) return answer as AnswerOf<N>;
+  if (response.ok) return answer as T;
   const problem = answer as
     { code?: ErrorCode; detail?: string; errors?: FieldError[]; existing?: string } | undefined;
   if (!problem?.code) throw offline();

@@ -20,8 +20,9 @@ import { RouterLink } from 'vue-router';
         it.
       </li>
       <li>
-        <b>Compare.</b> The setups that lie nearest stand first. Set up to four beside the frame; add those
-        that you know under <RouterLink :to="{ name: 'setups' }">Setups</RouterLink>.
+        <b>Compare.</b> The setups that lie nearest stand first. Set up to four beside the frame, also other
+        frames, this one as it was, or a guide; add those that you know under
+        <RouterLink :to="{ name: 'setups' }">Setups</RouterLink>.
       </li>
       <li>
         <b>Aim.</b> Copy a setup, go part of the way, or type what you want. Say what must hold, what you
@@ -32,7 +33,10 @@ import { RouterLink } from 'vue-router';
         if you know better, and watch the numbers.
       </li>
       <li><b>Build.</b> Print the sheet, work down the steps, tick them off. What sets has its time.</li>
-      <li><b>Measure once more.</b> Say that it is the check: it stands beside what was planned.</li>
+      <li>
+        <b>Check.</b> Measure it once more from there. If it is not inside, take the smallest trim and measure
+        again; then sign it off.
+      </li>
     </ol>
     <p>
       What you type is kept until it is stored, also when you close a form or the page is loaded anew. What

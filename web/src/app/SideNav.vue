@@ -35,8 +35,8 @@ function go(station: Station | undefined): void {
 useKeys({
   ...Object.fromEntries(STATIONS.map((station, i) => [`${i + 1}`, () => go(station)])),
   m: () => {
-    // At the bench itself it takes the reading.
-    if (!props.view || route.name === 'measure') return false;
+    // At the bench itself it takes the reading; the check is measured as such.
+    if (!props.view || route.name === 'measure' || route.name === 'check') return false;
     go('measure');
     return true;
   },

@@ -29,6 +29,13 @@ export const router = createRouter({
       meta: { title: 'Frame' },
     },
     {
+      path: '/frames/:id/card',
+      name: 'frame-card',
+      component: () => import('../frames/FrameCard.vue'),
+      props: true,
+      meta: { title: 'Card' },
+    },
+    {
       path: '/frames/:id/measure',
       name: 'frame-measure',
       component: () => import('../frames/FrameMeasurePage.vue'),
@@ -42,10 +49,35 @@ export const router = createRouter({
       meta: { title: 'Setups' },
     },
     {
+      path: '/setups/guides',
+      name: 'guides',
+      component: () => import('../library/GuidesPage.vue'),
+      meta: { title: 'Guides' },
+    },
+    {
+      path: '/setups/:id',
+      name: 'setup',
+      component: () => import('../library/SetupPage.vue'),
+      props: true,
+      meta: { title: 'Setup' },
+    },
+    {
       path: '/stock',
       name: 'stock',
       component: () => import('../stock/StockPage.vue'),
       meta: { title: 'Stock' },
+    },
+    {
+      path: '/stock/match',
+      name: 'shelf',
+      component: () => import('../stock/ShelfMatch.vue'),
+      meta: { title: 'From the shelf' },
+    },
+    {
+      path: '/stock/learning',
+      name: 'learning',
+      component: () => import('../stock/LearningPage.vue'),
+      meta: { title: 'What builds taught' },
     },
     {
       path: '/settings',
@@ -101,6 +133,12 @@ export const router = createRouter({
           name: 'build',
           component: () => import('../stations/build/BuildStation.vue'),
           meta: { title: 'Build' },
+        },
+        {
+          path: 'check',
+          name: 'check',
+          component: () => import('../stations/check/CheckStation.vue'),
+          meta: { title: 'Check' },
         },
       ],
     },

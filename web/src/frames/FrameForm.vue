@@ -12,7 +12,8 @@ import { useDraft } from '../parts/draft';
 import { numberOf } from '../parts/typed';
 import { SPORT_ITEMS } from '../players/words';
 import { SPEC_NAMES, ZONE_NAMES } from '../words';
-import { changeSport, draftOf, frameBody } from './frame-draft';
+import PickModel from './PickModel.vue';
+import { changeSport, draftOf, fillFrom, frameBody } from './frame-draft';
 
 /** A frame, added or changed: what it is; and behind lines what is on it, its finer points and what its maker states. */
 const emit = defineEmits<{ stored: [frame: FrameRecord] }>();
@@ -65,6 +66,7 @@ const addWeight = (): void => {
         <v-text-field v-model="form.maker" label="Maker" :error-messages="at('maker')" />
         <v-text-field v-model="form.model" label="Model" :error-messages="at('model')" />
       </div>
+      <PickModel v-if="!before" @picked="fillFrom(form, $event)" />
       <div class="three">
         <PickPlayer v-model="form.ownerId" label="Owner" none="shop stock" :error="at('ownerId')[0]" />
         <v-select

@@ -11,7 +11,7 @@ import {
   type SpecKey,
   type ZoneName,
 } from '@kevro/core';
-import type { FrameRecord, NewFrame, OnFrame } from '@kevro/contract';
+import type { FrameRecord, KnownModel, NewFrame, OnFrame } from '@kevro/contract';
 import { sent, sentOrNone, sentOrNull, type Typed } from '../parts/typed';
 
 export interface WeightDraft {
@@ -116,4 +116,27 @@ export function changeSport(draft: FrameDraft, sport: Sport): void {
   draft.area = draft.width = null;
   draft.shape = null;
   draft.weights = [];
+}
+
+/** What is known of a make, in the form; whose it is, its tag and what is on it stay as they are. */
+export function fillFrom(
+  draft: FrameDraft,
+  { sport, maker, model, shape, pattern, beam, stiffness, nominal }: KnownModel,
+): void {
+  if (draft.sport !== sport) changeSport(draft, sport);
+  Object.assign(draft, {
+    maker,
+    model,
+    length: typed(shape.lengthCm),
+    area: typed(shape.headAreaCm2),
+    width: typed(shape.headWidthCm),
+    shape: shape.shape ?? null,
+    pattern,
+    beam,
+    stiffness: typed(stiffness),
+  });
+  if (!nominal) return;
+  draft.specs = typedSpecs(nominal.specs);
+  draft.tolerance = typedSpecs(nominal.tolerance);
+  draft.nominalDress = nominal.dress;
 }

@@ -1,9 +1,10 @@
 <script setup lang="ts">
-import { computed, useId } from 'vue';
-import { pointsHeadLight, type SpecKey } from '@kevro/core';
+import { computed, shallowRef, useId } from 'vue';
+import { pointsHeadLight, sportData, type SpecKey } from '@kevro/core';
 import type { OfFrame } from '../parts/typed';
 import { useUnits } from '../stores/units';
 import { SPEC_NAMES } from '../words';
+import LaneAim from './LaneAim.vue';
 import { laneDomain, laneScale, standing, type LaneMarks } from './lane';
 
 const props = defineProps<{
@@ -12,32 +13,48 @@ const props = defineProps<{
   shape: OfFrame;
   width: number;
   compact?: boolean;
+  /** The aim may be moved here. */
+  aimable?: boolean;
 }>();
-const emit = defineEmits<{ open: [spec: SpecKey] }>();
+const emit = defineEmits<{ open: [spec: SpecKey]; aim: [spec: SpecKey, value: number] }>();
 
 const units = useUnits();
 const hatch = useId();
 const own = computed(() => ({
-  measured: props.marks.measured?.[props.spec],
+  // Once it was checked, what was found stands back.
+  found: props.marks.checked ? props.marks.measured?.[props.spec] : undefined,
+  measured: (props.marks.checked ?? props.marks.measured)?.[props.spec],
   predicted: props.marks.predicted?.[props.spec],
   target: props.marks.aim?.[props.spec],
   band: props.marks.guide?.[props.spec],
   wall: props.marks.walls?.[props.spec],
-  ticks: (props.marks.setups ?? []).flatMap((s) => {
+}));
+/** The setups' marks: they stay while a plan moves. */
+const setups = computed(() => props.marks.setups);
+const setupTicks = computed(() =>
+  (setups.value ?? []).flatMap((s) => {
     const value = s.specs[props.spec];
     return value === undefined ? [] : [{ id: s.id, value, marked: s.marked }];
   }),
-}));
+);
 /** What is shown is an estimate: a plan on an estimate is one too. */
 const guessed = computed(() => props.marks.estimated?.includes(props.spec) ?? false);
 const aimed = computed(() => (own.value.target?.priority === 'free' ? undefined : own.value.target));
-const shown = computed(() => own.value.predicted ?? own.value.measured);
-const uncertainty = computed(() =>
-  own.value.predicted !== undefined
-    ? props.marks.predictedUncertainty?.[props.spec]
-    : props.marks.measuredUncertainty?.[props.spec],
+const checked = computed(() => props.marks.checked !== undefined);
+const shown = computed(() =>
+  checked.value ? own.value.measured : (own.value.predicted ?? own.value.measured),
 );
-const scale = computed(() => laneScale(laneDomain(props.spec, props.marks), props.width));
+const measuredUncertainty = computed(
+  () => (checked.value ? props.marks.checkedUncertainty : props.marks.measuredUncertainty)?.[props.spec],
+);
+const uncertainty = computed(() =>
+  own.value.predicted !== undefined && !checked.value
+    ? props.marks.predictedUncertainty?.[props.spec]
+    : measuredUncertainty.value,
+);
+/** While the aim is dragged the lane stands still under it. */
+const held = shallowRef<[number, number]>();
+const scale = computed(() => laneScale(held.value ?? laneDomain(props.spec, props.marks), props.width));
 const x = (value: number): number => scale.value.x(value);
 const stand = computed(() => standing(props.spec, props.marks, props.shape.sport));
 
@@ -63,9 +80,7 @@ const whisker = (value: number, u: number | undefined): [number, number] => [
   x(value - 2 * (u ?? 0)),
   x(value + 2 * (u ?? 0)),
 ];
-const measuredWhisker = computed(() =>
-  whisker(own.value.measured ?? 0, props.marks.measuredUncertainty?.[props.spec]),
-);
+const measuredWhisker = computed(() => whisker(own.value.measured ?? 0, measuredUncertainty.value));
 const predictedWhisker = computed(() =>
   whisker(own.value.predicted ?? 0, props.marks.predictedUncertainty?.[props.spec]),
 );
@@ -82,6 +97,7 @@ const steps = computed(() => {
 });
 const spoken = computed(() => {
   const words = [SPEC_NAMES[props.spec]];
+  if (own.value.found !== undefined) words.push(`found ${show(own.value.found)}`);
   if (own.value.measured !== undefined)
     words.push(`${guessed.value ? 'estimated' : 'measured'} ${show(own.value.measured)}`);
   if (own.value.predicted !== undefined) words.push(`predicted ${show(own.value.predicted)}`);
@@ -96,8 +112,8 @@ const spoken = computed(() => {
       {{ SPEC_NAMES[spec] }}
       <div class="unit">{{ unitWords }}</div>
     </div>
-    <svg :width="width" :height="compact ? 60 : 70" role="img" :aria-label="spoken">
-      <template v-if="shown !== undefined || own.ticks.length > 0 || aimed">
+    <svg :width="width" :height="compact ? 60 : 70" :role="aimable ? 'group' : 'img'" :aria-label="spoken">
+      <template v-if="shown !== undefined || setupTicks.length > 0 || aimed">
         <defs>
           <pattern
             :id="hatch"
@@ -123,7 +139,7 @@ const spoken = computed(() => {
           <text :x="x(t)" :y="compact ? 57 : 67" text-anchor="middle" class="tick">{{ tickLabel(t) }}</text>
         </template>
         <line
-          v-for="tick in compact ? [] : own.ticks"
+          v-for="tick in compact ? [] : setupTicks"
           :key="tick.id"
           :x1="x(tick.value)"
           :x2="x(tick.value)"
@@ -143,7 +159,15 @@ const spoken = computed(() => {
             {{ own.wall.name }}
           </text>
         </g>
-        <path v-if="aimed" :d="bracket" class="aim" />
+        <path v-if="aimed && !aimable" :d="bracket" class="aim" />
+        <line
+          v-if="own.found !== undefined"
+          :x1="x(own.found)"
+          :x2="x(own.found)"
+          y1="24"
+          y2="40"
+          class="found"
+        />
         <g v-if="own.measured !== undefined" class="measured" :class="{ guessed }">
           <line :x1="measuredWhisker[0]" :x2="measuredWhisker[1]" y1="21" y2="21" />
           <rect :x="x(own.measured) - 2.5" y="11" width="5" height="29" />
@@ -152,6 +176,21 @@ const spoken = computed(() => {
           <line :x1="predictedWhisker[0]" :x2="predictedWhisker[1]" y1="21" y2="21" />
           <rect :x="x(own.predicted) - 3.5" y="12" width="7" height="28" />
         </g>
+        <!-- Last, so that it lies over whatever stands in the same place. -->
+        <LaneAim
+          v-if="aimed && aimable"
+          :name="SPEC_NAMES[spec]"
+          :said="`${show(aimed.value)} ${units.unit(spec)}`"
+          :target="aimed"
+          :step="sportData(shape.sport).aimStep[spec]"
+          :scale="scale"
+          :width="width"
+          @hold="held = laneDomain(spec, marks)"
+          @release="held = undefined"
+          @move="emit('aim', spec, $event)"
+        >
+          <path :d="bracket" class="aim" />
+        </LaneAim>
       </template>
       <text v-else x="8" y="40" class="tick">not measured yet</text>
     </svg>
@@ -181,7 +220,11 @@ const spoken = computed(() => {
           {{ steps }}</template
         >
       </div>
-      <div v-if="own.predicted !== undefined && own.measured !== undefined" class="line">
+      <div v-if="checked && own.predicted !== undefined && own.measured !== undefined" class="line">
+        planned {{ show(own.predicted) }},
+        {{ units.showChange(spec, own.measured - own.predicted, shape.sport) }}
+      </div>
+      <div v-else-if="own.predicted !== undefined && own.measured !== undefined" class="line">
         was {{ show(own.measured) }}, {{ units.showChange(spec, own.predicted - own.measured, shape.sport) }}
       </div>
     </div>
@@ -190,6 +233,8 @@ const spoken = computed(() => {
 
 <style scoped>
 .lane {
+  /* What moves in one lane moves nothing around it. */
+  contain: layout;
   display: grid;
   grid-template-columns: 112px 1fr 190px;
   align-items: center;
@@ -251,6 +296,11 @@ svg {
   stroke: rgb(var(--v-theme-ink));
   stroke-width: 1.4;
   stroke-dasharray: 2.5 2;
+}
+.found {
+  stroke: rgb(var(--v-theme-soft));
+  stroke-width: 3;
+  opacity: 0.55;
 }
 .guess {
   font-size: 13px;

@@ -1,15 +1,22 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core';
 import { computed, ref } from 'vue';
-import { DERIVED, derivedOf, type DerivedKey, type NumberKey } from '@kevro/core';
+import { DERIVED, derivedOf, type DerivedKey, type NumberKey, type SpecKey } from '@kevro/core';
 import type { OfFrame } from '../parts/typed';
 import { useUnits } from '../stores/units';
 import { DERIVED_HINTS, DERIVED_NAMES } from '../words';
 import Lane from './Lane.vue';
 import { SPEC_KEYS, type LaneMarks } from './lane';
 
-const props = defineProps<{ marks: LaneMarks; shape: OfFrame; axisCm: number; compact?: boolean }>();
-const emit = defineEmits<{ open: [what: NumberKey] }>();
+const props = defineProps<{
+  marks: LaneMarks;
+  shape: OfFrame;
+  axisCm: number;
+  compact?: boolean;
+  /** The aim may be moved in the lanes. */
+  aimable?: boolean;
+}>();
+const emit = defineEmits<{ open: [what: NumberKey]; aim: [spec: SpecKey, value: number] }>();
 
 const units = useUnits();
 const box = ref<HTMLElement>();
@@ -34,7 +41,8 @@ const rows = computed(() =>
     const of = (specs: LaneMarks['measured']) =>
       derivedOf(key, specs ?? {}, props.axisCm, props.shape.lengthCm);
     const before = of(props.marks.measured);
-    const after = props.marks.predicted && of(props.marks.predicted);
+    const now = props.marks.checked ?? props.marks.predicted;
+    const after = now && of(now);
     // An inertia is shown as finely as the swing weight of the sport.
     const show = (value: number): string => value.toFixed(units.digits('swingWeight', props.shape.sport));
     const words = CHANGE_WORDS[key];
@@ -67,7 +75,9 @@ const rows = computed(() =>
       :shape="shape"
       :width="laneWidth"
       :compact="compact"
+      :aimable="aimable"
       @open="emit('open', $event)"
+      @aim="(spec, value) => emit('aim', spec, value)"
     />
     <div v-for="row in rows" :key="row.key" class="derived">
       <div class="name">

@@ -18,6 +18,9 @@ export interface LaneMarks {
   measuredUncertainty?: SpecUncertainty;
   /** Measured values that are estimates: drawn as such. */
   estimated?: readonly string[];
+  /** What a check read: then it is what counts, what was measured before is only said, and what was planned stands open beside it. */
+  checked?: KnownSpecs;
+  checkedUncertainty?: SpecUncertainty;
   predicted?: KnownSpecs;
   predictedUncertainty?: SpecUncertainty;
   aim?: Aim;
@@ -36,10 +39,11 @@ const LEAST_SHARE: Record<SpecKey, number> = {
 
 /** The values that a lane must show; setups and guides only widen it up to a limit, so that one stray does not flatten the rest. */
 export function laneDomain(key: SpecKey, marks: LaneMarks): [number, number] {
-  const { measured, predicted, aim, setups = [], walls, guide } = marks;
+  const { measured, checked, predicted, aim, setups = [], walls, guide } = marks;
   const target = aim?.[key];
   const own = [
     measured?.[key],
+    checked?.[key],
     predicted?.[key],
     ...(target && target.priority !== 'free'
       ? [target.value - target.tolerance, target.value + target.tolerance]
@@ -66,12 +70,15 @@ export function laneDomain(key: SpecKey, marks: LaneMarks): [number, number] {
 
 export interface LaneTicks {
   x: (value: number) => number;
+  /** The value at a place. */
+  at: (x: number) => number;
   ticks: number[];
 }
 
 export function laneScale(domain: [number, number], width: number): LaneTicks {
   const scale = scaleLinear(domain, [8, width - 8]);
   return {
+    at: (x) => scale.invert(x),
     x: (value) => Math.max(-20, Math.min(width + 20, scale(value))),
     ticks: scale.ticks(Math.max(3, Math.round(width / 75))),
   };
@@ -86,7 +93,7 @@ export interface Standing {
 
 export function standing(key: SpecKey, marks: LaneMarks, sport: Sport): Standing | undefined {
   const target = marks.aim?.[key];
-  const shown = marks.predicted ?? marks.measured;
+  const shown = marks.checked ?? marks.predicted ?? marks.measured;
   if (!target || target.priority === 'free' || !shown) return undefined;
   const difference = deviationFrom(marks.aim ?? {}, shown)[key];
   if (difference === undefined) return undefined;

@@ -40,8 +40,10 @@ const props = defineProps<{
   /** The round that the measurement belongs to, and what it may be for; without a round it is of the frame alone. */
   roundId?: string;
   purposes?: PurposeChoice;
+  /** What it was opened for, and the bench step that it is taken at, where that is known. */
+  asked?: { purpose: Purpose; step?: string | undefined } | undefined;
 }>();
-const emit = defineEmits<{ stored: [] }>();
+const emit = defineEmits<{ stored: [purpose: Purpose] }>();
 
 const bench = useCapture(props.frame);
 const { capture, judgements, started, anything, busy, failure } = bench;
@@ -109,7 +111,13 @@ watch(
     chosenPurpose.value = undefined;
   },
 );
-const purpose = computed<Purpose>(() => chosenPurpose.value ?? props.purposes?.suggested ?? 'found');
+/** What was asked for counts where it can be. */
+const asked = computed(() =>
+  props.asked && props.purposes?.choices.includes(props.asked.purpose) ? props.asked : undefined,
+);
+const purpose = computed<Purpose>(
+  () => chosenPurpose.value ?? asked.value?.purpose ?? props.purposes?.suggested ?? 'found',
+);
 const purposeItems = computed(() =>
   (props.purposes?.choices ?? []).map((value) => ({
     value,
@@ -120,7 +128,10 @@ const purposeItems = computed(() =>
 
 const question = useUnsaved(started);
 async function store(): Promise<void> {
-  if (await bench.store({ purpose: purpose.value, roundId: props.roundId ?? null })) emit('stored');
+  const { value: storedFor } = purpose;
+  const step = asked.value?.purpose === storedFor ? (asked.value.step ?? null) : null;
+  if (await bench.store({ purpose: storedFor, roundId: props.roundId ?? null, step }))
+    emit('stored', storedFor);
   else {
     await nextTick();
     rows.value?.querySelector<HTMLElement>('.v-input--error input')?.focus();
@@ -229,7 +240,7 @@ watch(
         persistent-hint
       />
       <v-btn
-        v-if="anything || !measurement"
+        v-if="anything || busy || !measurement"
         ref="storeButton"
         color="primary"
         size="large"

@@ -140,8 +140,8 @@ describe('taking readings', () => {
     b.type('massG', 327);
     b.type('balanceCm', 32.2);
     b.type('swingWeight', 320);
-    expect(await b.store({ purpose: 'trial', roundId: 'r1' })).toBe(true);
+    expect(await b.store({ purpose: 'trial', roundId: 'r1', step: null })).toBe(true);
     const stored = sent.find(({ path }) => path.endsWith('/store'));
-    expect(stored?.body).toEqual({ captureId: 'c1', purpose: 'trial', roundId: 'r1' });
+    expect(stored?.body).toEqual({ captureId: 'c1', purpose: 'trial', roundId: 'r1', step: null });
   });
 });

@@ -209,16 +209,23 @@ export function useCapture(frame: FrameRecord) {
   };
 
   /** Enters what is typed and stores all readings as one measurement. @returns whether it is stored */
-  async function store(takenFor: { purpose: Purpose; roundId: string | null }): Promise<boolean> {
+  async function store(takenFor: {
+    purpose: Purpose;
+    roundId: string | null;
+    step: string | null;
+  }): Promise<boolean> {
     for (const quantity of QUANTITIES) if (isTyped(quantity)) left.value.add(quantity);
-    if (busy.value || !capture.value || Object.keys(errors.value).length > 0) return false;
-    const wrong = dressProblem(capture.value.dress);
-    if (wrong) {
-      failure.value = `The weight of the strings: ${wrong}`;
-      return false;
-    }
+    if (busy.value || Object.keys(errors.value).length > 0) return false;
     busy.value = true;
     try {
+      // Who types and stores before the page has read what stands is heard all the same.
+      await before;
+      if (!capture.value) return false;
+      const wrong = dressProblem(capture.value.dress);
+      if (wrong) {
+        failure.value = `The weight of the strings: ${wrong}`;
+        return false;
+      }
       for (const quantity of QUANTITIES) {
         if (isTyped(quantity) && !(await enter(quantity))) return false;
       }

@@ -31,6 +31,8 @@ const { rows, total, failure, load, more } = useListing(
 );
 const form = ref<InstanceType<typeof PlayerForm>>();
 const exporting = ref(false);
+/** A customer may look on: what bothers the others is shown when it is asked for, and not on the next visit. */
+const withBothers = ref(false);
 const saved = useSaved();
 
 async function stored({ id }: Player): Promise<void> {
@@ -85,7 +87,7 @@ const SORTS: { value: typeof query.sort; title: string }[] = [
             <th class="num">Born</th>
             <th>Level</th>
             <th>How they play</th>
-            <th>What bothers them</th>
+            <th v-if="withBothers" class="no-print">What bothers them</th>
             <th class="num nowrap">Ceiling</th>
             <th class="no-print"><span class="d-sr-only">Archive</span></th>
           </tr>
@@ -101,10 +103,7 @@ const SORTS: { value: typeof query.sort; title: string }[] = [
               <b v-if="p.levelScale">{{ p.levelScale }}</b> {{ p.level }}
             </td>
             <td>{{ p.style }}</td>
-            <td>
-              <span class="no-print">{{ botherWords(p, true) }}</span>
-              <span class="print-only">{{ botherWords(p, false) }}</span>
-            </td>
+            <td v-if="withBothers" class="no-print">{{ botherWords(p, true) }}</td>
             <td class="num">{{ ceilingWords(p) }}</td>
             <td class="num no-print">
               <v-btn
@@ -125,6 +124,7 @@ const SORTS: { value: typeof query.sort; title: string }[] = [
     <template #after>
       <div class="under no-print">
         <v-switch v-model="query.archived" label="Show the archived ones" />
+        <v-switch v-model="withBothers" label="Show what bothers them" />
         <v-btn variant="text" @click="exporting = true">Export as CSV</v-btn>
       </div>
       <PlayerForm ref="form" @stored="stored" />

@@ -1,6 +1,7 @@
 import Papa from 'papaparse';
 import { afterEach, describe, expect, it, vi } from 'vitest';
-import { BOTHERS, BUILDS, HANDS, PUTS_FIRST, type Player } from '@kevro/contract';
+import { BOTHERS } from '@kevro/core';
+import { BUILDS, HANDS, PUTS_FIRST, type Player } from '@kevro/contract';
 import { allPlayers, playersCsv } from './export-players';
 import {
   BOTHER_WORDS,

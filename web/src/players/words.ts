@@ -1,5 +1,5 @@
-import type { BOTHERS, BUILDS, HANDS, PUTS_FIRST, Player } from '@kevro/contract';
-import { ALL_SPORTS } from '@kevro/core';
+import type { BUILDS, HANDS, PUTS_FIRST, Player } from '@kevro/contract';
+import { ALL_SPORTS, type Bother } from '@kevro/core';
 import { SPORT_NAMES } from '../words';
 
 export const SPORT_ITEMS = ALL_SPORTS.map((value) => ({
@@ -36,7 +36,7 @@ export const FIRST_WORDS: Record<(typeof PUTS_FIRST)[number], string> = {
   'hand-speed': 'speed of the hand',
   reach: 'reach',
 };
-export const BOTHER_WORDS: Record<(typeof BOTHERS)[number], string> = {
+export const BOTHER_WORDS: Record<Bother, string> = {
   twisting: 'twists in the hand',
   late: 'late on the ball',
   'pushed-around': 'gets pushed around',

@@ -201,6 +201,7 @@ const summary = computed(() => {
 
 <style scoped>
 .rail {
+  contain: layout;
   position: relative;
   width: 100%;
   overflow: hidden;

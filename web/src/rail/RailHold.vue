@@ -57,8 +57,7 @@ function up(): void {
     class="hold"
     :class="{ selected }"
     :style="{
-      left: `${hold.left}px`,
-      top: `${hold.top}px`,
+      transform: `translate(${hold.left}px, ${hold.top}px)`,
       width: `${hold.width}px`,
       height: `${hold.height}px`,
     }"
@@ -78,6 +77,8 @@ function up(): void {
 <style scoped>
 .hold {
   position: absolute;
+  left: 0;
+  top: 0;
   touch-action: none;
   cursor: grab;
   border-radius: 8px;

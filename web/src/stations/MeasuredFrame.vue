@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { AxisSpecs, Frame } from '@kevro/core';
+import type { AxisSpecs, Frame, SpecKey } from '@kevro/core';
 import type { OfFrame } from '../parts/typed';
 import type { LaneMarks } from '../lanes/lane';
 import Lanes from '../lanes/Lanes.vue';
@@ -16,7 +16,10 @@ defineProps<{
   shape: OfFrame;
   marks: LaneMarks;
   ghosts: readonly Ghost[];
+  /** The aim may be moved in the lanes. */
+  aimable?: boolean;
 }>();
+const emit = defineEmits<{ aim: [spec: SpecKey, value: number] }>();
 const fitting = useFitting();
 const { sheet, show } = useWorking();
 </script>
@@ -33,6 +36,8 @@ const { sheet, show } = useWorking();
     :marks="marks"
     :shape="shape"
     :axis-cm="before.axisCm"
+    :aimable="aimable"
+    @aim="(spec, value) => emit('aim', spec, value)"
     @open="show($event, readingWorking($event, fitting.measurement, frame), 'measured')"
   />
   <WorkingSheet v-model="sheet.open" :title="sheet.title" :parts="sheet.parts" :length-cm="frame.lengthCm" />

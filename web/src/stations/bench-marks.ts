@@ -18,7 +18,9 @@ import {
 import type { Measurement } from '@kevro/contract';
 import type { LaneMarks } from '../lanes/lane';
 import { changeWords } from '../parts/change-words';
+import { useBeside } from '../stores/beside';
 import { useFitting } from '../stores/fitting';
+import { useGuides } from '../stores/guides';
 import { useLibrary } from '../stores/library';
 import { useStroke } from '../stores/stroke';
 
@@ -26,6 +28,8 @@ import { useStroke } from '../stores/stroke';
 export function useBenchMarks(): ComputedRef<LaneMarks> {
   const fitting = useFitting();
   const library = useLibrary();
+  const others = useBeside();
+  const guides = useGuides();
   return computed<LaneMarks>(() => {
     const { view, frame, dress, measurement, aim, references } = fitting;
     if (!view || !frame) return {};
@@ -37,12 +41,11 @@ export function useBenchMarks(): ComputedRef<LaneMarks> {
       measuredUncertainty: measurement?.uncertainty,
       estimated: measurement?.estimated,
       aim: aim?.target,
-      setups: library.atHand.map(({ setup, specs }) => ({
-        id: setup.id,
-        specs,
-        marked: references.includes(setup.id),
-      })),
-      ...(guide && dress ? { guide: guideBands(frame, guide, dress) } : {}),
+      setups: [
+        ...others.all.map(({ id, specs }) => ({ id, specs, marked: true })),
+        ...library.atHand.map(({ id, specs }) => ({ id, specs, marked: references.includes(id) })),
+      ],
+      ...(guide && dress ? { guide: guideBands(frame, guide, dress, guides.edited) } : {}),
       ...(ceiling ? { walls: { swingWeight: { value: ceiling, name: 'ceiling' } } } : {}),
     };
   });

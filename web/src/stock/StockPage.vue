@@ -80,6 +80,7 @@ async function retire({ part, retired }: PartRow): Promise<void> {
     @retry="load"
   >
     <template #filter>
+      <router-link class="no-print" :to="{ name: 'learning' }">What builds taught of them</router-link>
       <v-checkbox v-if="retiredCount > 0" v-model="withRetired" :label="`Retired ones (${retiredCount})`" />
     </template>
     <template #default>
@@ -126,7 +127,10 @@ async function retire({ part, retired }: PartRow): Promise<void> {
           </tr>
         </tbody>
       </table>
-      <div class="mt-6 mb-2"><h2 class="heading">Frames on the shelf</h2></div>
+      <div class="mt-6 mb-2 shelf-head">
+        <h2 class="heading">Frames on the shelf</h2>
+        <router-link class="no-print" :to="{ name: 'shelf' }">Which of them suits a player?</router-link>
+      </div>
       <p v-if="shelf.failure.value" class="miss">{{ shelf.failure.value }}</p>
       <p v-else-if="shelf.rows.value?.length === 0" class="soft">None.</p>
       <p v-for="f in shelf.rows.value ?? []" :key="f.id" class="mb-1">
@@ -150,6 +154,11 @@ td {
 caption {
   text-align: left;
   padding: 6px 8px 2px;
+}
+.shelf-head {
+  display: flex;
+  gap: 16px;
+  align-items: baseline;
 }
 .name {
   width: 26%;

@@ -4,6 +4,9 @@ import { nanoid } from 'nanoid';
 import type { Asked, Instrument, InstrumentMessage, OnStandIn } from '@kevro/contract';
 import { api } from '../api/client';
 
+/** How long to wait before asking a server again that refused the stream, ms. */
+const AGAIN_MS = 1000;
+
 type Taken = Extract<InstrumentMessage, { kind: 'taken' | 'failed' }>;
 
 /** The instruments as they stand, kept up to date by the server's stream while a page listens. */
@@ -14,6 +17,7 @@ export const useInstruments = defineStore('instruments', () => {
   const connected = ref<boolean>();
   const listeners = new Set<(taken: Taken) => void>();
   let stream: EventSource | undefined;
+  let again: ReturnType<typeof setTimeout> | undefined;
   let users = 0;
 
   function hear(message: InstrumentMessage): void {
@@ -24,22 +28,28 @@ export const useInstruments = defineStore('instruments', () => {
     } else for (const listener of listeners) listener(message);
   }
 
-  /** Listens as long as the component stands; the browser connects again by itself when the stream breaks. */
+  /** The browser connects again by itself when a stream breaks, but not when it was refused, as by a server that is still starting. */
+  function open(): void {
+    const opened = new EventSource('/api/v1/instruments/stream');
+    stream = opened;
+    opened.onopen = () => {
+      connected.value = true;
+    };
+    opened.onerror = () => {
+      connected.value = false;
+      if (opened.readyState === EventSource.CLOSED) again = setTimeout(open, AGAIN_MS);
+    };
+    opened.onmessage = (event) => hear(JSON.parse(event.data as string) as InstrumentMessage);
+  }
+
+  /** Listens as long as the component stands. */
   function listen(onTaken?: (taken: Taken) => void): void {
     if (onTaken) listeners.add(onTaken);
-    if (users++ === 0) {
-      stream = new EventSource('/api/v1/instruments/stream');
-      stream.onopen = () => {
-        connected.value = true;
-      };
-      stream.onerror = () => {
-        connected.value = false;
-      };
-      stream.onmessage = (event) => hear(JSON.parse(event.data as string) as InstrumentMessage);
-    }
+    if (users++ === 0) open();
     onScopeDispose(() => {
       if (onTaken) listeners.delete(onTaken);
       if (--users > 0) return;
+      clearTimeout(again);
       stream?.close();
       stream = undefined;
       connected.value = undefined;

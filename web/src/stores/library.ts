@@ -1,13 +1,18 @@
 import { watchDebounced } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, reactive, ref, shallowRef, watch } from 'vue';
-import { bringTo, sportData, stepDistance, type BroughtSetup, type StepDistance } from '@kevro/core';
+import { bringTo, sportData, stepDistance, type BroughtSetup } from '@kevro/core';
 import type { Measurement, Setup, SourceKind } from '@kevro/contract';
 import { api } from '../api/client';
+import { SOURCE_NAMES } from '../words';
+import type { Compared } from './beside';
 import { useFitting } from './fitting';
 
 /** A setup brought to the dress and axis of the frame in hand, with its distance. */
-export type NearSetup = { setup: Setup; brought: BroughtSetup; specs: BroughtSetup['specs'] } & StepDistance;
+export interface NearSetup extends Compared {
+  setup: Setup;
+  brought: BroughtSetup;
+}
 
 /** How many come at first and with each "more". */
 const PART = 60;
@@ -22,12 +27,28 @@ export const useLibrary = defineStore('library', () => {
   const loading = ref(false);
   const failure = ref('');
   let asked = 0;
+  /** Only these of the library, nearest first, where that is wanted. */
+  const only = shallowRef<readonly string[]>();
 
   /** Brings a setup to the dress and axis of a measurement: once, when it arrives. */
   function near(setup: Setup, { specs: own, dress }: Measurement): NearSetup {
     const brought = bringTo(setup, dress, own.axisCm);
     const distance = stepDistance(own, brought.specs, sportData(setup.shape.sport));
-    return { setup, brought, specs: brought.specs, ...distance };
+    const told = `${SOURCE_NAMES[setup.sourceKind]}${setup.year ? ` ${setup.year}` : ''}`;
+    return { id: setup.id, name: setup.name, told, setup, brought, specs: brought.specs, ...distance };
+  }
+
+  /** What is kept to and searched for, nearest first. */
+  let kept: readonly string[] | undefined;
+  async function keptOf(measurementId: string): Promise<readonly string[] | undefined> {
+    const { search, kind } = query;
+    if (!only.value || !(search || kind)) return only.value;
+    const { ids } = await api('setupIds', {
+      id: measurementId,
+      query: { search, ...(kind ? { kind } : {}) },
+    });
+    const found = new Set(ids);
+    return only.value.filter((id) => found.has(id));
   }
 
   async function load(offset = 0): Promise<void> {
@@ -41,14 +62,22 @@ export const useLibrary = defineStore('library', () => {
     loading.value = true;
     try {
       const { search, kind } = query;
-      const answer = await api('nearSetups', {
-        id: measurement.id,
-        query: { search, limit: PART, offset, ...(kind ? { kind } : {}) },
-      });
+      if (offset === 0) kept = await keptOf(measurement.id);
+      if (own !== asked) return;
+      const part = kept?.slice(offset, offset + PART);
+      const answer =
+        part === undefined
+          ? await api('nearSetups', {
+              id: measurement.id,
+              query: { search, limit: PART, offset, ...(kind ? { kind } : {}) },
+            })
+          : part.length === 0
+            ? { rows: [], total: 0 }
+            : await api('nearSetups', { id: measurement.id, query: { ids: part.join(','), limit: PART } });
       if (own !== asked) return;
       const rows = answer.rows.map(({ setup }) => near(setup, measurement));
       found.value = offset > 0 ? [...found.value, ...rows] : rows;
-      total.value = answer.total;
+      total.value = kept?.length ?? answer.total;
       failure.value = '';
     } catch (error) {
       if (own === asked) failure.value = error instanceof Error ? error.message : String(error);
@@ -101,12 +130,18 @@ export const useLibrary = defineStore('library', () => {
       found.value = [];
       beside.value = [];
       askedFor.value = [];
+      only.value = undefined;
       void load().then(loadBeside);
     },
     { immediate: true },
   );
   watch(() => fitting.references.join(), loadBeside);
   watchDebounced(query, () => load(), { debounce: 200 });
+  /** Keeps to these, or to none again. */
+  function keepTo(ids: readonly string[] | undefined): void {
+    only.value = ids;
+    void load();
+  }
 
   /** Everything that is at hand, each once, nearest first. */
   const atHand = computed<NearSetup[]>(() => {
@@ -116,5 +151,5 @@ export const useLibrary = defineStore('library', () => {
   const named = (id: string | null | undefined): NearSetup | undefined =>
     atHand.value.find((n) => n.setup.id === id);
 
-  return { query, found, beside, total, loading, failure, load, more, ask, atHand, named };
+  return { query, found, beside, total, loading, failure, load, more, ask, atHand, named, keepTo };
 });

@@ -6,6 +6,7 @@ import {
   G_PER_OUNCE,
   pointsHeadLight,
   sportData,
+  type LengthUnit,
   type Measure,
   type SpecKey,
   type Sport,
@@ -50,7 +51,12 @@ const minus = (text: string): string => text.replace('-', '−');
 /** How values are shown. They are stored one way: g, cm, kg·cm². */
 export const useUnits = defineStore('units', () => {
   const index = useKept('kevro-units', 0);
-  const way = computed<Way>(() => WAYS[index.value % WAYS.length] ?? WAYS[0]);
+  /** Lengths and head sizes may be said otherwise than weights are, whatever the sport. */
+  const sizes = useKept<'as weights' | LengthUnit>('kevro-sizes', 'as weights');
+  const way = computed<Way>(() => {
+    const chosen = WAYS[index.value % WAYS.length] ?? WAYS[0];
+    return sizes.value === 'as weights' ? chosen : { ...chosen, length: sizes.value };
+  });
   const next = (): void => {
     index.value = (index.value + 1) % WAYS.length;
   };
@@ -129,6 +135,7 @@ export const useUnits = defineStore('units', () => {
 
   return {
     way,
+    sizes,
     index,
     next,
     unit,

@@ -9,9 +9,10 @@ const post = (message: PlanMessage): void => self.postMessage(message);
 self.onmessage = ({ data }: MessageEvent<PlanRequest>) => {
   try {
     let plans: Plan[] = [];
-    for (const [i, school] of SCHOOLS.entries()) {
+    const schools = data.schools ?? SCHOOLS;
+    for (const [i, school] of schools.entries()) {
       plans = [...plans, ...makePlans({ ...data, schools: [school] })];
-      post({ plans, done: i + 1, of: SCHOOLS.length });
+      post({ plans, done: i + 1, of: schools.length });
     }
   } catch (error) {
     if (error instanceof Fault) post({ problems: error.problems });

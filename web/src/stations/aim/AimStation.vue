@@ -1,13 +1,24 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { PRIORITIES as ALL_PRIORITIES, SPEC_KEYS, aimGuards, type SpecKey } from '@kevro/core';
+import {
+  PRIORITIES as ALL_PRIORITIES,
+  SPEC_KEYS,
+  aimForConditions,
+  guardsOf,
+  unansweredGuards,
+  type Conditions,
+  type SpecKey,
+} from '@kevro/core';
+import { guardedPlayer } from '@kevro/contract';
 import { Refused, api } from '../../api/client';
 import ChoiceRow from '../../parts/ChoiceRow.vue';
 import DraftNotice from '../../parts/DraftNotice.vue';
+import MoreFields from '../../parts/MoreFields.vue';
 import NumberField from '../../parts/NumberField.vue';
 import { focusWrong } from '../../parts/focus';
 import UnsavedSheet from '../../parts/UnsavedSheet.vue';
+import { useKept } from '../../parts/kept';
 import { numberOf } from '../../parts/typed';
 import { useUnsaved } from '../../parts/unsaved';
 import { useFitting } from '../../stores/fitting';
@@ -17,12 +28,14 @@ import { useUnits } from '../../stores/units';
 import Bench from '../Bench.vue';
 import MeasuredFrame from '../MeasuredFrame.vue';
 import NotYet from '../NotYet.vue';
-import { SPEC_NAMES } from '../../words';
+import { CONDITION_WORDS, SPEC_NAMES } from '../../words';
+import AimJudged from './AimJudged.vue';
+import AimSource from './AimSource.vue';
+import EarlierAims from './EarlierAims.vue';
 import { useAimDraft, type Way } from './aim-draft';
-import { guardWords } from './guard-words';
 import { useBenchMarks } from '../bench-marks';
 
-// What a fitter comes here to do: take a setup's numbers, or half the way to them; change what they know better; say what matters.
+// What a fitter comes here to do: take an aim from somewhere, or part of the way to it; see what it means and whether this frame gets there; set it, with a reason where something speaks against it.
 const fitting = useFitting();
 const saved = useSaved();
 const units = useUnits();
@@ -31,9 +44,9 @@ const route = useRoute();
 const router = useRouter();
 
 const library = useLibrary();
-const { kept, draft, shape, setup, choose, typedByHand, read } = useAimDraft(
-  typeof route.query.setup === 'string' ? route.query.setup : undefined,
-);
+const aim = useAimDraft(typeof route.query.setup === 'string' ? route.query.setup : undefined);
+const { kept, draft, shape, setup, choose, typedByHand, read, taking } = aim;
+const by = useKept('kevro-by', '');
 const choices = computed(() => {
   const beside = new Set(fitting.references);
   const { setupId } = draft.value;
@@ -64,16 +77,33 @@ function searchSetups(text: string): void {
 const settled = computed(() => fitting.aim && !kept.dirty.value);
 const question = useUnsaved(kept.dirty);
 
-const guards = computed(() =>
-  aimGuards(read.value.aim, {
-    ceilingSwingWeight: fitting.view?.player.ceilings[shape.value.sport],
-  }).map((guard) => guardWords(guard, fitting.view?.player.name ?? 'this player')),
-);
+const guards = computed(() => {
+  const { record, before, dress, view } = fitting;
+  if (!record || !before || !view || Object.keys(read.value.errors).length > 0) return [];
+  const { shape: of } = record;
+  return guardsOf({
+    shape: of,
+    specs: before,
+    dress: dress ?? {},
+    target: read.value.aim,
+    player: guardedPlayer(view.player, of.sport, new Date().getFullYear()),
+  });
+});
+/** A strong guard is gone past only with a reason. */
+const unanswered = computed(() => unansweredGuards(guards.value, draft.value.overridden));
+/** Half a step of balance for where it is played: the note says so. */
+function forConditions(conditions: Conditions): void {
+  aim.take(aimForConditions(shape.value.sport, read.value.aim, conditions));
+  const said = CONDITION_WORDS[conditions];
+  if (!draft.value.note.includes(said))
+    draft.value.note = [draft.value.note, said].filter(Boolean).join('; ');
+}
+const answerFirst = ref(false);
 
 const shownMarks = computed(() => ({ ...marks.value, aim: read.value.aim }));
 const ghosts = computed(() => {
   const balanceCm = setup.value?.specs.balanceCm;
-  return draft.value.way !== 'by-hand' && setup.value && balanceCm !== undefined
+  return ['copy', 'part-way'].includes(draft.value.way) && setup.value && balanceCm !== undefined
     ? [{ id: setup.value.setup.id, name: setup.value.setup.name, balanceCm }]
     : [];
 });
@@ -100,16 +130,25 @@ async function store(): Promise<void> {
     focusWrong(specs.value);
     return;
   }
+  answerFirst.value = unanswered.value.length > 0;
+  if (answerFirst.value) return;
   busy.value = true;
   try {
-    const { way, setupId } = draft.value;
+    const { way, setupId, note, overridden } = draft.value;
     await api('setAim', {
       id: view.id,
       body: {
         roundId: round.id,
         way,
-        setupId: way === 'by-hand' ? null : setupId,
+        setupId: way === 'copy' || way === 'part-way' ? setupId : null,
+        source: taking.value,
         target: read.value.aim,
+        guards: guards.value.flatMap(({ code }) => {
+          const why = overridden[code]?.trim();
+          return why ? [{ code, note: why }] : [];
+        }),
+        note,
+        by: by.value,
       },
     });
     kept.stored();
@@ -130,6 +169,9 @@ const WAYS: { title: string; value: Way }[] = [
   { title: 'Copy', value: 'copy' },
   { title: 'Part of the way', value: 'part-way' },
   { title: 'By hand', value: 'by-hand' },
+  { title: 'Another frame', value: 'frame' },
+  { title: 'Guide', value: 'guide' },
+  { title: 'Complaints', value: 'complaints' },
 ];
 const PRIORITIES = ALL_PRIORITIES.map((value) => ({ value, title: value }));
 </script>
@@ -143,6 +185,8 @@ const PRIORITIES = ALL_PRIORITIES.map((value) => ({ value, title: value }));
       :shape="shape"
       :marks="shownMarks"
       :ghosts="ghosts"
+      aimable
+      @aim="typedByHand"
     />
     <template #aside>
       <DraftNotice :draft="kept" />
@@ -150,32 +194,10 @@ const PRIORITIES = ALL_PRIORITIES.map((value) => ({ value, title: value }));
         :model-value="draft.way"
         label="Way to an aim"
         :choices="WAYS"
+        two-rows
         @update:model-value="choose({ way: $event })"
       />
-      <template v-if="draft.way !== 'by-hand'">
-        <v-autocomplete
-          :model-value="draft.setupId"
-          :items="choices"
-          label="Setup"
-          item-props
-          no-filter
-          :error-messages="setup ? [] : ['Choose a setup.']"
-          @update:search="searchSetups"
-          @update:model-value="choose({ setupId: $event })"
-        />
-        <div v-if="draft.way === 'part-way'">
-          <label for="share" class="small soft">How far: {{ draft.share }} % of the way</label>
-          <v-slider
-            id="share"
-            :model-value="draft.share"
-            :min="0"
-            :max="100"
-            :step="5"
-            aria-label="Share of the way, per cent"
-            @update:model-value="choose({ share: Number($event) })"
-          />
-        </div>
-      </template>
+      <AimSource :aim="aim" :setups="choices" @search="searchSetups" />
       <form id="aim" ref="specs" class="specs" novalidate @submit.prevent="store">
         <fieldset v-for="key in SPEC_KEYS" :key="key">
           <NumberField
@@ -184,6 +206,7 @@ const PRIORITIES = ALL_PRIORITIES.map((value) => ({ value, title: value }));
             :spec="key"
             :shape="shape"
             :error="errorAt(`${key}.value`)"
+            hide-details="auto"
             @update:model-value="typedByHand(key, $event)"
           />
           <details>
@@ -202,16 +225,37 @@ const PRIORITIES = ALL_PRIORITIES.map((value) => ({ value, title: value }));
           </details>
         </fieldset>
       </form>
-      <p v-for="guard in guards" :key="guard" class="warn small mb-0" role="status">⚠ {{ guard }}</p>
+      <div v-if="read.aim.balanceCm && read.aim.balanceCm.priority !== 'free'" class="small">
+        <span class="soft">Played where it is</span>
+        <button type="button" class="link" @click="forConditions('hot-fast')">hot and fast</button>
+        <span class="soft">(weight toward the hand, control) or</span>
+        <button type="button" class="link" @click="forConditions('cold-slow')">cold and slow</button>
+        <span class="soft">(toward the tip, power): half a step of balance each.</span>
+      </div>
+      <AimJudged :aim="aim" :guards="guards" />
+      <MoreFields title="Who decides, and why">
+        <v-text-field v-model="draft.note" label="Why this aim" />
+        <v-text-field v-model="by" label="Decided by" />
+      </MoreFields>
+      <p v-if="settled && fitting.view" class="small mb-0">
+        <router-link :to="{ name: 'shelf', query: { fitting: fitting.view.id, frame: fitting.record?.id } }"
+          >Which frame on the shelf is nearest to this aim?</router-link
+        >
+      </p>
+      <EarlierAims />
     </template>
     <template #action>
+      <p v-if="answerFirst && unanswered.length > 0" class="warn small mb-0" role="alert">
+        Say why all the same, beside {{ unanswered.length === 1 ? 'the warning' : 'each warning' }} above.
+      </p>
       <v-btn v-if="settled" color="primary" size="large" block :to="{ name: 'plan' }">Go on to Plan</v-btn>
       <v-btn v-else type="submit" form="aim" color="primary" size="large" block :loading="busy"
         >Set this aim</v-btn
       >
     </template>
     <template #keys
-      ><span><kbd>Tab</kbd> next field</span><span><kbd>Enter</kbd> set the aim</span></template
+      ><span><kbd>Tab</kbd> next field</span><span><kbd>Enter</kbd> set the aim</span
+      ><span><kbd>←→</kbd> move an aim in its lane</span></template
     >
   </Bench>
   <UnsavedSheet :question="question" what="The aim has changed but is not set." />
@@ -219,18 +263,20 @@ const PRIORITIES = ALL_PRIORITIES.map((value) => ({ value, title: value }));
 
 <style scoped>
 .specs {
-  display: flex;
-  flex-direction: column;
-  gap: 10px;
+  display: grid;
+  gap: 6px;
 }
 fieldset {
   border: 0;
   padding: 0;
   display: grid;
-  grid-template-columns: 1fr;
-  gap: 2px;
-  border-top: 1px solid rgb(var(--v-theme-line));
-  padding-top: 10px;
+  grid-template-columns: minmax(0, 1fr) 104px;
+  gap: 2px 8px;
+  align-items: center;
+  min-width: 0;
+}
+details[open] {
+  grid-column: 1 / -1;
 }
 summary {
   cursor: pointer;

@@ -1,20 +1,32 @@
 import { computed, watch } from 'vue';
 import {
   SPEC_KEYS,
+  aimFromComplaints,
   aimProblems,
+  asWritten,
+  guideBands,
+  guideMiddle,
+  isGrowing,
   partWay,
+  proposeGuide,
   sportData,
   type Aim,
+  type Bother,
+  type GuideName,
+  type KnownSpecs,
   type Priority,
   type SpecKey,
 } from '@kevro/core';
-import { fieldError, sentence } from '@kevro/contract';
+import { fieldError, sentence, type AimRecord } from '@kevro/contract';
 import { useDraft } from '../../parts/draft';
 import { numberOf, type Typed } from '../../parts/typed';
 import { useFitting } from '../../stores/fitting';
+import { useGuides } from '../../stores/guides';
 import { useLibrary } from '../../stores/library';
+import { guidedPlayer } from './guided-player';
+import { useOtherFrames } from '../other-frames';
 
-export type Way = 'copy' | 'part-way' | 'by-hand';
+export type Way = AimRecord['way'];
 interface Row {
   value: Typed;
   tolerance: Typed;
@@ -23,9 +35,21 @@ interface Row {
 interface Draft {
   way: Way;
   setupId: string | null;
+  frameId: string | null;
+  guide: GuideName | null;
+  bothers: Bother[];
+  /** How far of the way, per cent. */
   share: number;
   rows: Record<SpecKey, Row>;
+  note: string;
+  /** Why a guard was not heeded, by its code. */
+  overridden: Partial<Record<string, string>>;
 }
+
+/** A growing player goes half the way: they will move up later (common practice). */
+const HALF = 50;
+/** Ways of which a part may be gone. */
+export const PART_OF: readonly Way[] = ['part-way', 'frame', 'guide'];
 
 /**
  * The aim of the open fitting as it is typed: from the one that is set, else from a setup.
@@ -34,10 +58,15 @@ interface Draft {
 export function useAimDraft(setupAsked: string | undefined) {
   const fitting = useFitting();
   const library = useLibrary();
+  const guides = useGuides();
   /** The station stands on a frame: without one the page says what is missing. */
   const shape = computed(() => fitting.record?.shape ?? { sport: 'tennis' as const, lengthCm: 0 });
   const sport = computed(() => sportData(shape.value.sport));
   const lengthCm = computed(() => shape.value.lengthCm);
+  const growing = computed(() => {
+    const born = fitting.view?.player.birthYear;
+    return typeof born === 'number' && isGrowing(born, new Date().getFullYear());
+  });
   const rowsOf = (aim: Aim): Record<SpecKey, Row> =>
     Object.fromEntries(
       SPEC_KEYS.map((key): [SpecKey, Row] => {
@@ -56,34 +85,75 @@ export function useAimDraft(setupAsked: string | undefined) {
   const startSetup = setupAsked ?? fitting.references[0] ?? null;
   const startDraft = (): Draft => {
     const { aim } = fitting;
-    if (aim) return { way: aim.way, setupId: aim.setupId, share: 50, rows: rowsOf(aim.target) };
+    const nothing = { frameId: null, guide: null, bothers: [], note: '', overridden: {}, share: HALF };
+    if (aim) {
+      const { frameId = null, guide = null, bothers = [], share = HALF / 100 } = aim.source;
+      return {
+        ...nothing,
+        way: aim.way,
+        setupId: aim.setupId,
+        frameId,
+        guide,
+        bothers,
+        share: Math.round(share * 100),
+        rows: rowsOf(aim.target),
+        note: aim.note,
+        overridden: Object.fromEntries(aim.guards.map(({ code, note }) => [code, note])),
+      };
+    }
     return {
-      way: startSetup ? 'copy' : 'by-hand',
+      ...nothing,
+      // Who still grows goes part of the way unless the fitter says otherwise.
+      way: startSetup ? (growing.value ? 'part-way' : 'copy') : 'by-hand',
       setupId: startSetup,
-      share: 50,
       rows: rowsOf(fitting.before ? partWay(sport.value, fitting.before, {}, 0) : {}),
     };
   };
   const kept = useDraft(startDraft);
   kept.begin(`aim ${fitting.round?.id ?? ''}`, startDraft());
   const draft = kept.value;
+  const others = useOtherFrames(computed(() => draft.value.frameId));
   // An aim that was set meanwhile, here or in another tab, is what stands; what was typed is offered beside it.
   watch([() => fitting.aim?.id, () => fitting.measurement?.id], () => kept.restart(startDraft()));
 
   const setup = computed(() => library.named(draft.value.setupId));
+  /** What of the chosen way's source there is to go to, in the dress of this frame. */
+  const source = computed((): KnownSpecs | undefined => {
+    const { way, guide } = draft.value;
+    const { frame, dress, measurement } = fitting;
+    if (way === 'copy' || way === 'part-way') return setup.value?.specs;
+    if (way === 'frame' && dress && measurement) return others.brought(dress, measurement.specs.axisCm);
+    if (way === 'guide' && guide && frame && dress)
+      return asWritten(guideMiddle(guideBands(frame, guide, dress, guides.edited)), sport.value);
+    return undefined;
+  });
 
   /** The numbers of the chosen way. */
   function taken(): Record<SpecKey, Row> | undefined {
     const own = fitting.before;
-    if (!own || draft.value.way === 'by-hand' || !setup.value) return undefined;
-    const share = draft.value.way === 'copy' ? 1 : draft.value.share / 100;
-    return rowsOf(partWay(sport.value, own, setup.value.specs, share));
+    const { way, share, bothers } = draft.value;
+    if (!own || way === 'by-hand') return undefined;
+    if (way === 'complaints') return rowsOf(aimFromComplaints(shape.value.sport, own, bothers));
+    if (!source.value) return undefined;
+    return rowsOf(partWay(sport.value, own, source.value, PART_OF.includes(way) ? share / 100 : 1));
   }
-  function choose(change: Partial<Pick<Draft, 'way' | 'setupId' | 'share'>>): void {
+  /** The guide of the player, or the one that suits them. */
+  function theirGuide(): GuideName | null {
+    const player = fitting.view?.player;
+    const { sport: of } = shape.value;
+    return player?.guides[of] ?? (player ? (proposeGuide(of, guidedPlayer(player))?.guide ?? null) : null);
+  }
+  function choose(
+    change: Partial<Pick<Draft, 'way' | 'setupId' | 'frameId' | 'guide' | 'bothers' | 'share'>>,
+  ): void {
+    // Whole, unless the way is one of parts or the player grows.
+    if (change.way !== undefined && change.way !== draft.value.way)
+      draft.value.share = change.way === 'part-way' || growing.value ? HALF : 100;
     Object.assign(draft.value, change);
+    if (draft.value.way === 'guide') draft.value.guide ??= theirGuide();
     draft.value.rows = taken() ?? draft.value.rows;
   }
-  // The setup may still be on its way from the server: its numbers are taken when it is there.
+  // The setup, or the frame, may still be on its way from the server: its numbers are taken when it is there.
   watch(
     () => setup.value?.setup.id,
     () => {
@@ -92,12 +162,24 @@ export function useAimDraft(setupAsked: string | undefined) {
     },
     { immediate: true },
   );
+  // The shop's own guides may come after the guide was chosen.
+  watch(
+    () => guides.edited,
+    () => {
+      if (draft.value.way === 'guide' && kept.dirty.value) draft.value.rows = taken() ?? draft.value.rows;
+    },
+  );
   /** What is typed is aimed at, also where it was left free. */
   function typedByHand(key: SpecKey, typed: Typed): void {
     const row = draft.value.rows[key];
     draft.value.way = 'by-hand';
     row.value = typed;
     if (row.priority === 'free' && typed !== null) row.priority = 'want';
+  }
+  /** Takes a gentler aim that a guard proposes. */
+  function take(aim: Aim): void {
+    draft.value.way = 'by-hand';
+    for (const key of SPEC_KEYS) if (aim[key]) draft.value.rows[key].value = aim[key].value;
   }
 
   const read = computed(() => {
@@ -120,6 +202,16 @@ export function useAimDraft(setupAsked: string | undefined) {
     }
     return { aim, errors };
   });
+  /** What the aim was taken from, for the record. */
+  const taking = computed((): AimRecord['source'] => {
+    const { way, frameId, guide, bothers, share } = draft.value;
+    return {
+      ...(way === 'frame' && frameId ? { frameId } : {}),
+      ...(way === 'guide' && guide ? { guide } : {}),
+      ...(way === 'complaints' ? { bothers } : {}),
+      ...(PART_OF.includes(way) ? { share: share / 100 } : {}),
+    };
+  });
 
-  return { kept, draft, shape, setup, choose, typedByHand, read };
+  return { kept, draft, shape, setup, source, others, choose, typedByHand, take, read, taking };
 }

@@ -1,32 +1,26 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
-import {
-  changeOutcome,
-  cutList,
-  type BenchStep,
-  type ChangeOutcome,
-  type Mark,
-  type NumberKey,
-} from '@kevro/core';
+import { changeOutcome, cutList, type BenchStep, type ChangeOutcome, type NumberKey } from '@kevro/core';
+import type { BodyOf } from '@kevro/contract';
 import { api } from '../../api/client';
 import { useArrowsAlong } from '../../app/keys';
 import Lanes from '../../lanes/Lanes.vue';
 import { momentWords, wholeMomentWords } from '../../parts/day-words';
-import Tick from '../../parts/Tick.vue';
 import Rail from '../../rail/Rail.vue';
 import { useFitting } from '../../stores/fitting';
 import { useSaved } from '../../stores/saved';
 import { useUnits } from '../../stores/units';
 import WorkingSheet from '../../working/WorkingSheet.vue';
-import { CAUTIONS, MARK_WORDS, STEP_HINTS } from '../../words';
+import { MARK_WORDS } from '../../words';
 import Bench from '../Bench.vue';
 import NotYet from '../NotYet.vue';
 import { planWorking, sweetOf, useBenchMarks } from '../bench-marks';
 import { useWorking } from '../working';
 import CutTable from './CutTable.vue';
 import PrintedSheet from './PrintedSheet.vue';
-import { cutWords, waitWords } from './cut-words';
-import { isOnePlace, stepDoing, stepTitle } from './step-words';
+import BuildStep from './BuildStep.vue';
+import { useBuilding } from './building';
+import { stepDoing, stepTitle } from './step-words';
 
 // What a fitter comes here to do: see the next step; read what to cut and where it goes; print the sheet for the bench.
 const fitting = useFitting();
@@ -37,8 +31,7 @@ const { sheet, show } = useWorking();
 
 const plan = computed(() => fitting.plan);
 const steps = computed<BenchStep[]>(() => plan.value?.steps ?? []);
-/** The measurement that the plan starts from: of a trim a check, else where the round starts. */
-const start = computed(() => fitting.round?.measurements.find(({ id }) => id === plan.value?.startId));
+const { start, markOf, builtAt, expected, readAt, surprise, waits } = useBuilding();
 const outcome = computed<ChangeOutcome | undefined>(() =>
   fitting.frame && plan.value && start.value
     ? changeOutcome(fitting.frame, start.value.specs, start.value.dress, plan.value)
@@ -47,7 +40,6 @@ const outcome = computed<ChangeOutcome | undefined>(() =>
 const cuts = computed(() =>
   fitting.frame && plan.value ? cutList(fitting.frame, plan.value.placements, plan.value.parts) : [],
 );
-const cutsOf = (step: BenchStep) => cuts.value.filter((cut) => step.placementIds.includes(cut.placementId));
 
 const stateOf = (step: BenchStep) => fitting.round?.state.steps[step.key];
 const isOver = (step: BenchStep): boolean => (stateOf(step)?.mark ?? 'open') !== 'open';
@@ -78,17 +70,15 @@ const shownMarks = computed(() => ({
 /** Marks are stored one after the other: several steps ticked at once are all kept, in their order, and none is shown before it is stored. */
 let marking = Promise.resolve();
 const waiting = ref<readonly string[]>([]);
-function mark(step: BenchStep): void {
+type MarkBody = BodyOf<'markStep'>;
+function mark(step: BenchStep, as: Pick<MarkBody, 'mark' | 'reason' | 'asBuilt'>): void {
   const { view } = fitting;
   const planId = plan.value?.id;
   if (!view || planId === undefined || waiting.value.includes(step.key)) return;
   waiting.value = [...waiting.value, step.key];
-  const as: Mark = isOver(step) ? 'open' : 'done';
   marking = marking.then(async () => {
     try {
-      await fitting.stored(
-        await api('markStep', { id: view.id, body: { planId, step: step.key, mark: as } }),
-      );
+      await fitting.stored(await api('markStep', { id: view.id, body: { planId, step: step.key, ...as } }));
     } catch (error) {
       saved.failed(error);
     } finally {
@@ -96,10 +86,17 @@ function mark(step: BenchStep): void {
     }
   });
 }
+const tick = (step: BenchStep): void => mark(step, { mark: isOver(step) ? 'open' : 'done' });
+const until = (step: BenchStep): string | undefined =>
+  waits.value.find((wait) => wait.step === step.key)?.until;
+const calendar = computed(() => `/api/v1/fittings/${fitting.view?.id ?? ''}/calendar.ics`);
 
 function explain(what: NumberKey): void {
   if (outcome.value && fitting.frame) show(what, planWorking(what, outcome.value, fitting.frame), 'planned');
 }
+/** Cut out and laid on the head: where each piece starts and ends. */
+const template = (format: 'pdf' | 'svg', paper: 'a4' | 'letter'): string =>
+  `/api/v1/fittings/${fitting.view?.id ?? ''}/template.${format}?${new URLSearchParams({ plan: plan.value?.id ?? '', paper }).toString()}`;
 const print = (): void => window.print();
 useArrowsAlong('.steps input', '.steps .next input');
 </script>
@@ -147,36 +144,51 @@ useArrowsAlong('.steps input', '.steps .next input');
     <template #aside>
       <h2 class="heading">At the bench, in this order</h2>
       <ol class="steps">
-        <li v-for="step in steps" :key="step.key" :class="{ done: isOver(step), next: step === next }">
-          <Tick
-            :checked="isOver(step)"
-            :label="titleOf(step)"
-            :waiting="waiting.includes(step.key)"
-            :disabled="closed"
-            @tick="mark(step)"
-          />
-          <div class="more">
-            <p v-if="whenOf(step)" class="small soft">{{ whenOf(step) }}</p>
-            <ul v-if="isOnePlace(step)" class="cuts">
-              <li v-for="cut in cutsOf(step)" :key="cut.placementId">{{ cutWords(cut, units.bench) }}</li>
-            </ul>
-            <p v-for="doing in doingOf(step)" :key="doing" class="small">{{ doing }}</p>
-            <template v-if="step === next">
-              <p class="small soft">{{ STEP_HINTS[step.kind] }}</p>
-              <p v-for="caution in step.cautions" :key="caution" class="small warn">
-                ⚠ {{ CAUTIONS[caution] }}
-              </p>
-            </template>
-            <p v-if="step.waitMinutes" class="small">
-              Then wait {{ waitWords(step.waitMinutes) }}, or as the label says, before the grip goes on.
-            </p>
-          </div>
-        </li>
+        <BuildStep
+          v-for="step in steps"
+          :key="step.key"
+          :step="step"
+          :frame="fitting.record"
+          :settled="fitting.frame"
+          :change="plan"
+          :mark="markOf(step)"
+          :noted="builtAt(step)"
+          :since="stateOf(step)?.at"
+          :next="step === next"
+          :storing="waiting.includes(step.key)"
+          :disabled="closed"
+          :expected="expected(step)"
+          :read="readAt(step)"
+          :surprise="surprise(step)"
+          :until="until(step)"
+          :calendar="calendar"
+          @tick="tick(step)"
+          @skip="mark(step, { mark: 'skipped', reason: $event })"
+          @built="
+            (pieces, reason) => mark(step, { mark: 'done', reason, asBuilt: pieces as MarkBody['asBuilt'] })
+          "
+        />
       </ol>
       <p v-if="!next" class="good"><b>Everything at the bench is done.</b></p>
+      <div class="papers small">
+        <span class="soft">Template at true scale:</span>
+        <a :href="template('pdf', 'a4')" download>PDF, A4</a>
+        <a :href="template('pdf', 'letter')" download>PDF, Letter</a>
+        <a :href="template('svg', 'a4')" download>SVG</a>
+      </div>
+      <p v-if="fitting.frame.sport.dress.components.includes('strings')" class="small mb-0">
+        Restrung?
+        <RouterLink :to="{ name: 'frame', params: { id: fitting.record.id } }"
+          >Note strings and tension on its page</RouterLink
+        >
+      </p>
     </template>
     <template #action>
-      <v-btn color="primary" size="large" block @click="print">Print the build sheet</v-btn>
+      <v-btn v-if="next" color="primary" size="large" block @click="print">Print the build sheet</v-btn>
+      <template v-else>
+        <v-btn color="primary" size="large" block :to="{ name: 'check' }">Go on to Check</v-btn>
+        <button type="button" class="link small" @click="print">Print the build sheet</button>
+      </template>
     </template>
     <template #keys>
       <span><kbd>↑</kbd> <kbd>↓</kbd> along the steps</span><span><kbd>Space</kbd> done</span>
@@ -196,26 +208,11 @@ useArrowsAlong('.steps input', '.steps .next input');
   padding: 0;
   margin: 0;
 }
-.steps > li {
+.papers {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 12px;
   border-top: 1px solid rgb(var(--v-theme-line));
-  padding: 4px 0;
-}
-.next :deep(.tick) {
-  font-weight: 700;
-}
-.done :deep(.tick) {
-  color: rgb(var(--v-theme-soft));
-}
-.more {
-  padding-left: 36px;
-}
-.more p {
-  margin: 0 0 6px;
-}
-.cuts {
-  padding: 0;
-  list-style: none;
-  font-size: 13.5px;
-  margin-bottom: 4px;
+  padding-top: 8px;
 }
 </style>

@@ -5,17 +5,20 @@ import type { Data, Layout } from 'plotly.js-basic-dist-min';
 import { becomes, type AxisSpecs, type Frame } from '@kevro/core';
 import NumberField from '../../parts/NumberField.vue';
 import PlainChart from '../../parts/PlainChart.vue';
-import type { NearSetup } from '../../stores/library';
+import type { Compared } from '../../stores/beside';
 import { useUnits } from '../../stores/units';
+import type { LibraryPart } from '../../workers/library.worker';
 import { axes, extent, inBrush, rangeOf, swingLines, type Brush } from './plane';
 
 /** Weight across, balance up: where the frame lies, what it can become, and the setups at hand around it. */
 const props = defineProps<{
   frame: Frame;
   own: AxisSpecs;
-  setups: readonly NearSetup[];
+  setups: readonly Compared[];
   /** The ids of those set beside the frame. */
   beside: readonly string[];
+  /** Every setup of the sport, where the whole library was read. */
+  library: readonly LibraryPart[];
 }>();
 const brush = defineModel<Brush | undefined>('brush');
 const units = useUnits();
@@ -29,10 +32,8 @@ interface Dot {
   swingWeight?: number | undefined;
 }
 const dots = computed(() =>
-  props.setups.flatMap(({ setup, specs: { massG, balanceCm, swingWeight } }): Dot[] =>
-    massG === undefined || balanceCm === undefined
-      ? []
-      : [{ id: setup.id, name: setup.name, massG, balanceCm, swingWeight }],
+  props.setups.flatMap(({ id, name, specs: { massG, balanceCm, swingWeight } }): Dot[] =>
+    massG === undefined || balanceCm === undefined ? [] : [{ id, name, massG, balanceCm, swingWeight }],
   ),
 );
 const shape = computed(() => ({ sport: props.frame.sport.sport, lengthCm: props.frame.lengthCm }));
@@ -111,6 +112,37 @@ const layout = computed((): Partial<Layout> => {
     },
   };
 });
+/** All points of the library in the units of the axes. */
+const cloud = computed(() => {
+  const count = props.library.reduce((sum, { ids }) => sum + ids.length, 0);
+  if (count === 0) return undefined;
+  const x = new Float64Array(count);
+  const y = new Float64Array(count);
+  let at = 0;
+  for (const { massG, balanceCm } of props.library)
+    for (let i = 0; i < massG.length; i++, at++) {
+      x[at] = on.value.mass.write(massG[i] as number);
+      y[at] = on.value.balance.write(balanceCm[i] as number);
+    }
+  const { reference } = theme.current.value.colors as Record<string, string>;
+  return { x, y, color: reference ?? '' };
+});
+/** How many of the whole library are brushed. */
+const brushedOf = computed(() => {
+  const within = brush.value;
+  if (!within || props.library.length === 0) return undefined;
+  let count = 0;
+  for (const { massG, balanceCm } of props.library)
+    for (let i = 0; i < massG.length; i++)
+      if (inBrush(within, { massG: massG[i] as number, balanceCm: balanceCm[i] as number })) count++;
+  return count;
+});
+/** What of the library is drawn, and how much of it is brushed, in whole sentences. */
+const libraryWords = computed(() => {
+  const all = `The faint points are the ${cloud.value?.x.length ?? 0} of the whole library.`;
+  const within = brushedOf.value;
+  return within === undefined ? `${all} ` : `${all} ${within} of them are in the brush. `;
+});
 const rows = computed(() =>
   dots.value.map(({ name, massG, balanceCm, swingWeight }) => ({
     name,
@@ -152,11 +184,13 @@ const missing = computed(() => props.setups.length - dots.value.length);
     :rows="rows"
     :height="440"
     brushing
+    v-bind="cloud ? { cloud } : {}"
     @brush="brushed"
   />
   <p class="soft small mb-2">
     The shaded part is what this frame can become with weight in its zones, up to their caps. Dotted lines are
     of equal swing weight at its recoil weight.
+    <template v-if="cloud">{{ libraryWords }}</template>
     <template v-if="missing > 0">{{ missing }} of the setups at hand say no weight or no balance.</template>
   </p>
   <div class="ends" role="group" aria-label="Only setups between">

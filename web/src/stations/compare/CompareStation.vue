@@ -1,15 +1,16 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue';
+import { watchDebounced } from '@vueuse/core';
 import { SPEC_KEYS, explainOutcome, type SpecKey } from '@kevro/core';
-import { api } from '../../api/client';
 import { useArrowsAlong, useKeys } from '../../app/keys';
 import ChoiceRow from '../../parts/ChoiceRow.vue';
 import { dressWords } from '../../parts/dress-words';
 import { useKept } from '../../parts/kept';
 import { later } from '../../parts/later';
 import { useFitting } from '../../stores/fitting';
-import { useLibrary, type NearSetup } from '../../stores/library';
-import { useSaved } from '../../stores/saved';
+import { useBeside, type Compared } from '../../stores/beside';
+import { useLibrary } from '../../stores/library';
+import { useWholeLibrary } from '../../stores/whole-library';
 import WorkingSheet from '../../working/WorkingSheet.vue';
 import { SPEC_NAMES } from '../../words';
 import Bench from '../Bench.vue';
@@ -19,68 +20,45 @@ import { useBenchMarks } from '../bench-marks';
 import { useWorking } from '../working';
 import CompareTable from './CompareTable.vue';
 import NearRow from './NearRow.vue';
+import PickBeside from './PickBeside.vue';
 import { inBrush, type Brush } from './plane';
+import { MOST_BESIDE, useSetBeside } from './set-beside';
 
 // What a fitter comes here to do: see which setups are nearest; set a few beside the frame; take one on to the aim.
 const fitting = useFitting();
-const saved = useSaved();
 const marks = useBenchMarks();
 const { sheet, show } = useWorking();
-const MOST_GHOSTS = 4;
 
 const library = useLibrary();
+const whole = useWholeLibrary();
 const looked = ref<string>();
-const full = ref('');
+const { ids: besideIds, full, add, toggle } = useSetBeside();
+const others = useBeside();
 const onlyMeasured = computed({
   get: () => library.query.kind === 'measured',
   set: (only) => {
     library.query.kind = only ? 'measured' : null;
   },
 });
-const isBeside = (id: string): boolean => fitting.references.includes(id);
+/** Only what this frame can get to, and only what is brushed: of the whole library, once that was worked out. */
+const onlyReached = ref(false);
+const isBeside = (id: string): boolean => besideIds.value.includes(id);
 
 const shownMarks = computed(() => ({
   ...marks.value,
   setups: (marks.value.setups ?? []).map((s) => ({ ...s, marked: s.marked || s.id === looked.value })),
 }));
+const compared = (id: string): Compared | undefined =>
+  library.named(id) ?? others.all.find((one) => one.id === id);
 const ghosts = computed(() => {
-  const ids = [...fitting.references];
+  const ids = [...besideIds.value];
   if (looked.value && !ids.includes(looked.value)) ids.push(looked.value);
-  return ids.slice(-MOST_GHOSTS).flatMap((id) => {
-    const found = library.named(id);
+  return ids.slice(-MOST_BESIDE).flatMap((id) => {
+    const found = compared(id);
     const balanceCm = found?.specs.balanceCm;
-    return found && balanceCm !== undefined ? [{ id, name: found.setup.name, balanceCm }] : [];
+    return found && balanceCm !== undefined ? [{ id, name: found.name, balanceCm }] : [];
   });
 });
-
-/** The choices are sent one after the other; only the answer to the newest is shown. */
-let sending: Promise<unknown> = Promise.resolve();
-let newest = 0;
-async function toggle(id: string): Promise<void> {
-  const { view } = fitting;
-  if (!view) return;
-  full.value = '';
-  if (!isBeside(id) && view.references.length >= MOST_GHOSTS) {
-    // None goes without a word.
-    full.value = `${MOST_GHOSTS} setups are set beside it already. Take one of them away first.`;
-    return;
-  }
-  const body = isBeside(id) ? view.references.filter((r) => r !== id) : [...view.references, id];
-  // Shown at once, so that a second click counts from it.
-  fitting.view = { ...view, references: body };
-  const own = ++newest;
-  const sent = sending.then(() => api('setReferences', { id: view.id, body }));
-  sending = sent.catch(() => undefined);
-  try {
-    const answer = await sent;
-    if (own === newest) await fitting.stored(answer);
-    else saved.stored();
-  } catch (error) {
-    // What was not stored is not shown as if it were.
-    if (own === newest && fitting.view) fitting.view = { ...fitting.view, references: view.references };
-    saved.failed(error);
-  }
-}
 
 useArrowsAlong('.row');
 
@@ -106,30 +84,50 @@ watch(
     brush.value = undefined;
   },
 );
+/** What is kept to of the whole library, nearest first; nothing where it was not worked out, or all of it counts. */
+const keptTo = computed(() => {
+  const { value: within } = brush;
+  if (!whole.ready || !(onlyReached.value || within)) return undefined;
+  return whole.list(
+    (part, i) =>
+      (!onlyReached.value || part.reachable[i] === 1) &&
+      (!within || inBrush(within, { massG: part.massG[i], balanceCm: part.balanceCm[i] })),
+  );
+});
+watchDebounced(keptTo, (ids) => library.keepTo(ids), { debounce: 150 });
+// What was kept to goes with what it was worked out from.
+watch(
+  () => whole.ready,
+  (ready) => {
+    if (!ready) onlyReached.value = false;
+  },
+);
 const listed = computed(() => {
   const within = brush.value;
   return within ? library.found.filter(({ specs }) => inBrush(within, specs)) : library.found;
 });
 /** What this frame itself lacks is said once. */
 const lacks = computed(() => SPEC_KEYS.filter((key) => fitting.before?.[key] === undefined));
-function explain(n: NearSetup, key: SpecKey): void {
+function explain(n: Compared, key: SpecKey): void {
+  if (!n.brought) return;
   show(
     key,
     explainOutcome(key, n.brought.outcome, {
-      before: 'as published',
+      before: isBeside(n.id) && others.all.includes(n) ? 'as it was' : 'as published',
       after: 'in the dress of this frame',
       nameOf: (part) => `${part.name}, ${part.takenOff ? 'taken off' : 'put on'}`,
       assumes: 'typical masses of strings and grips where they were not weighed',
     }),
-    n.setup.name,
+    n.name,
   );
 }
 /** In the table: those set beside first, then the nearest. */
 const tabled = computed(() => [
+  ...others.all,
   ...library.beside,
-  ...listed.value.filter(({ setup }) => !isBeside(setup.id)),
+  ...listed.value.filter(({ id }) => !isBeside(id)),
 ]);
-const nearestId = computed(() => library.beside[0]?.setup.id);
+const nearestId = computed(() => library.beside[0]?.id);
 </script>
 
 <template>
@@ -144,6 +142,7 @@ const nearestId = computed(() => library.beside[0]?.setup.id);
       <span class="soft small">
         All brought to: {{ dressWords(fitting.dress ?? {}, fitting.record.shape.sport) }}.
       </span>
+      <PickBeside class="pick" :there="besideIds" @add="add" />
     </div>
     <MeasuredFrame
       v-if="view === 'lanes'"
@@ -158,8 +157,9 @@ const nearestId = computed(() => library.beside[0]?.setup.id);
       v-model:brush="brush"
       :frame="fitting.frame"
       :own="fitting.before"
-      :setups="library.atHand"
-      :beside="fitting.references"
+      :setups="[...others.all, ...library.atHand]"
+      :beside="besideIds"
+      :library="whole.parts"
     />
     <CompareTable
       v-else
@@ -167,11 +167,24 @@ const nearestId = computed(() => library.beside[0]?.setup.id);
       :own="fitting.before"
       :tag="fitting.record.tag"
       :setups="tabled"
-      :beside="fitting.references"
+      :beside="besideIds"
+      :reached="whole.ready ? whole.reached : undefined"
       @toggle="toggle"
       @explain="explain"
     />
     <template #aside>
+      <ul v-if="others.all.length > 0" class="list" aria-label="Beside this frame">
+        <li v-for="n in others.all" :key="n.id">
+          <NearRow
+            :near="n"
+            :shape="fitting.record.shape"
+            beside
+            :lacks="lacks"
+            @toggle="toggle(n.id)"
+            @explain="explain(n, $event)"
+          />
+        </li>
+      </ul>
       <div>
         <h2 class="heading">Setups, nearest to this frame first</h2>
         <p v-if="lacks.length > 0" class="soft small mb-0">
@@ -186,6 +199,22 @@ const nearestId = computed(() => library.beside[0]?.setup.id);
         @click:clear="library.query.search = ''"
       />
       <v-checkbox v-model="onlyMeasured" label="Only measured by us" />
+      <div v-if="whole.working" class="line small" role="status">
+        <v-progress-linear
+          :model-value="whole.total > 0 ? (100 * whole.done) / whole.total : 0"
+          aria-label="How much of the library is worked out"
+          height="6"
+        />
+        <span class="nowrap">{{ whole.done }} of {{ whole.total }}</span>
+        <button type="button" class="all" @click="whole.forget()">stop</button>
+      </div>
+      <v-checkbox
+        v-else-if="whole.ready"
+        v-model="onlyReached"
+        :label="`Only what this frame can become (${whole.reachableCount})`"
+      />
+      <v-btn v-else variant="outlined" @click="whole.start()">What of it can this frame become?</v-btn>
+      <p v-if="whole.failure" class="miss small mb-0" role="alert">{{ whole.failure }}</p>
       <p v-if="library.failure" class="miss" role="alert">{{ library.failure }}</p>
       <p v-else-if="library.loading && library.found.length === 0" class="soft" role="status">
         Looking for the nearest setups…
@@ -198,18 +227,20 @@ const nearestId = computed(() => library.beside[0]?.setup.id);
         }}
       </p>
       <p v-else-if="brush" class="line small">
-        <span>{{ listed.length }} of the {{ library.found.length }} at hand are in the brush</span>
+        <span v-if="keptTo">{{ keptTo.length }} of the library are in the brush</span>
+        <span v-else>{{ listed.length }} of the {{ library.found.length }} at hand are in the brush</span>
         <button type="button" class="all" @click="brush = undefined">show all</button>
       </p>
       <ul v-if="library.total > 0" class="list">
-        <li v-for="n in listed" :key="n.setup.id">
+        <li v-for="n in listed" :key="n.id">
           <NearRow
             :near="n"
             :shape="fitting.record.shape"
-            :beside="isBeside(n.setup.id)"
+            :beside="isBeside(n.id)"
             :lacks="lacks"
-            @toggle="toggle(n.setup.id)"
-            @look="looked = $event ? n.setup.id : undefined"
+            :reached="whole.reached(n.id)"
+            @toggle="toggle(n.id)"
+            @look="looked = $event ? n.id : undefined"
             @explain="explain(n, $event)"
           />
         </li>
@@ -262,8 +293,13 @@ const nearestId = computed(() => library.beside[0]?.setup.id);
   gap: 6px 14px;
   margin: 6px 0;
 }
+.pick {
+  flex: 0 1 300px;
+  min-width: 220px;
+  margin-left: auto;
+}
 @media (min-width: 1200px) {
-  .views :deep(label) {
+  .views :deep(.choices label) {
     min-height: 34px;
     padding-inline: 10px;
   }

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { SPEC_KEYS, type AxisSpecs, type Frame, type SpecKey } from '@kevro/core';
-import type { NearSetup } from '../../stores/library';
+import type { Compared } from '../../stores/beside';
+import type { Reached } from '../../stores/whole-library';
 import { vWide } from '../../parts/wide-table';
 import { useUnits } from '../../stores/units';
-import { SOURCE_NAMES, SPEC_NAMES } from '../../words';
+import { SPEC_NAMES } from '../../words';
 import { awayWords } from './away-words';
 
 /** Numbers side by side: each setup's, and how far that is from this frame, in units and in steps that a hand notices. */
@@ -11,18 +12,28 @@ const props = defineProps<{
   frame: Frame;
   own: Partial<AxisSpecs>;
   tag: string;
-  setups: readonly NearSetup[];
+  setups: readonly Compared[];
   beside: readonly string[];
+  /** Whether the frame can get to each, where that was worked out for the whole library. */
+  reached?: ((id: string) => Reached | undefined) | undefined;
 }>();
-const emit = defineEmits<{ toggle: [id: string]; explain: [setup: NearSetup, key: SpecKey] }>();
+const emit = defineEmits<{ toggle: [id: string]; explain: [setup: Compared, key: SpecKey] }>();
 const units = useUnits();
 const shape = { sport: props.frame.sport.sport, lengthCm: props.frame.lengthCm };
 
 /** «+11.5, 3.8 steps»: nothing where either side is not known. */
-function apart({ specs, steps }: NearSetup, key: SpecKey): string {
+function apart({ specs, steps }: Compared, key: SpecKey): string {
   const [theirs, ours, step] = [specs[key], props.own[key], steps[key]];
   if (theirs === undefined || ours === undefined || step === undefined) return '';
   return `${units.showChange(key, theirs - ours, shape.sport)}, ${Math.abs(step).toFixed(1)}`;
+}
+/** The grams that it takes, or how far off it stays. */
+function reachWords(id: string): string {
+  const found = props.reached?.(id);
+  if (!found) return '';
+  return found.reachable
+    ? units.showWidth('massG', found.addedG, shape.sport)
+    : `${found.leftSteps.toFixed(1)} steps short`;
 }
 </script>
 
@@ -42,6 +53,10 @@ function apart({ specs, steps }: NearSetup, key: SpecKey): string {
           Away
           <div class="unit">steps</div>
         </th>
+        <th v-if="reached" class="num">
+          Reach
+          <div class="unit">{{ units.unit('massG') }} to get there</div>
+        </th>
       </tr>
     </thead>
     <tbody>
@@ -51,35 +66,39 @@ function apart({ specs, steps }: NearSetup, key: SpecKey): string {
           <b>{{ own[key] === undefined ? '–' : units.show(key, own[key], shape) }}</b>
         </td>
         <td></td>
+        <td v-if="reached"></td>
       </tr>
-      <tr v-for="n in setups" :key="n.setup.id" :class="{ beside: beside.includes(n.setup.id) }">
+      <tr v-for="n in setups" :key="n.id" :class="{ beside: beside.includes(n.id) }">
         <td>
           <button
             type="button"
             class="row name"
-            :aria-pressed="beside.includes(n.setup.id)"
-            @click="emit('toggle', n.setup.id)"
+            :aria-pressed="beside.includes(n.id)"
+            @click="emit('toggle', n.id)"
           >
-            <b>{{ n.setup.name }}</b>
+            <b>{{ n.name }}</b>
           </button>
           <span class="soft small">
-            {{ SOURCE_NAMES[n.setup.sourceKind] }}{{ n.setup.year ? ` ${n.setup.year}` : '' }}
+            {{ n.told }}
           </span>
         </td>
         <td v-for="key in SPEC_KEYS" :key="key" class="num">
           <button
-            v-if="n.specs[key] !== undefined"
+            v-if="n.specs[key] !== undefined && n.brought"
             type="button"
             class="value"
             @click="emit('explain', n, key)"
           >
             {{ units.show(key, n.specs[key], shape) }}
-            <span class="d-sr-only">of {{ n.setup.name }}: show how it came about</span>
+            <span class="d-sr-only">of {{ n.name }}: show how it came about</span>
           </button>
-          <template v-else>–</template>
+          <template v-else>{{
+            n.specs[key] === undefined ? '–' : units.show(key, n.specs[key], shape)
+          }}</template>
           <div class="soft small">{{ apart(n, key) }}</div>
         </td>
         <td class="num">{{ awayWords(n) }}</td>
+        <td v-if="reached" class="num">{{ reachWords(n.id) }}</td>
       </tr>
     </tbody>
   </table>

@@ -1,18 +1,21 @@
 <script setup lang="ts">
 import { SPEC_KEYS, type SpecKey } from '@kevro/core';
 import type { OfFrame } from '../../parts/typed';
-import type { NearSetup } from '../../stores/library';
+import type { Compared } from '../../stores/beside';
 import { useUnits } from '../../stores/units';
-import { SOURCE_NAMES, SPEC_NAMES } from '../../words';
+import type { Reached } from '../../stores/whole-library';
+import { SPEC_NAMES } from '../../words';
 import { awayWords, missingWords } from './away-words';
 
-/** A setup in the list: how far it is and its numbers; with their uncertainty once it is set beside the frame. */
+/** A setup, or what else stands beside the frame, in the list: how far it is and its numbers; with their uncertainty once it is set beside the frame. */
 const props = defineProps<{
-  near: NearSetup;
+  near: Compared;
   shape: OfFrame;
   beside: boolean;
   /** What the frame in hand itself lacks. */
   lacks: readonly SpecKey[];
+  /** Whether this frame can get there, where that was worked out. */
+  reached?: Reached | undefined;
 }>();
 const emit = defineEmits<{ toggle: []; look: [on: boolean]; explain: [key: SpecKey] }>();
 const units = useUnits();
@@ -34,26 +37,41 @@ const number = (key: SpecKey): string => {
     @mouseleave="emit('look', false)"
   >
     <span class="line">
-      <b>{{ near.setup.name }}</b>
+      <b>{{ near.name }}</b>
       <span class="num"
         >{{ awayWords(near) }}{{ near.unknown.length === SPEC_KEYS.length ? '' : ' steps' }}</span
       >
     </span>
     <span class="line soft small">
-      <span>{{ SOURCE_NAMES[near.setup.sourceKind] }}{{ near.setup.year ? ` ${near.setup.year}` : '' }}</span>
+      <span>{{ near.told }}</span>
       <span>{{ missingWords(near, lacks) }}</span>
     </span>
     <span v-if="!beside" class="num small">{{ SPEC_KEYS.map(number).join(' · ') }}</span>
+    <span v-if="reached" class="reached small" :class="reached.reachable ? 'good' : 'soft'">{{
+      reached.reachable
+        ? reached.addedG < 0.05
+          ? 'within a step as it is'
+          : `within reach with ${units.sayWidth('massG', reached.addedG, shape.sport)}`
+        : `out of reach: ${reached.leftSteps.toFixed(1)} steps left`
+    }}</span>
   </button>
   <div v-if="beside" class="values">
     <template v-for="key in SPEC_KEYS" :key="key">
-      <button v-if="near.specs[key] !== undefined" type="button" @click="emit('explain', key)">
+      <span v-if="near.specs[key] !== undefined && !near.brought" class="value">
+        <span class="soft">{{ SPEC_NAMES[key].split(' ')[0] }}</span> <b>{{ number(key) }}</b>
+      </span>
+      <button
+        v-else-if="near.specs[key] !== undefined && near.brought"
+        type="button"
+        class="value"
+        @click="emit('explain', key)"
+      >
         <span class="soft">{{ SPEC_NAMES[key].split(' ')[0] }}</span>
         <b>{{ number(key) }}</b>
         <span class="soft"
           >±{{ units.showWidth(key, 2 * (near.brought.uncertainty[key] ?? 0), shape.sport) }}</span
         >
-        <span class="d-sr-only">of {{ near.setup.name }}: show how it came about</span>
+        <span class="d-sr-only">of {{ near.name }}: show how it came about</span>
       </button>
     </template>
   </div>
@@ -75,6 +93,9 @@ const number = (key: SpecKey): string => {
 .row:focus-visible {
   outline-offset: -3px;
 }
+.reached {
+  display: block;
+}
 .line {
   display: flex;
   justify-content: space-between;
@@ -93,13 +114,13 @@ const number = (key: SpecKey): string => {
   box-shadow: inset 4px 0 rgb(var(--v-theme-reference));
   padding: 0 8px 8px 12px;
 }
-.values button {
+.values .value {
   display: flex;
   gap: 6px;
   padding: 4px 0;
   font-size: 13.5px;
 }
-.values b:hover {
+.values button b:hover {
   text-decoration: underline;
 }
 </style>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { computed } from 'vue';
-import { purposeChoice, roundState } from '@kevro/core';
+import { computed, ref } from 'vue';
+import { useRoute } from 'vue-router';
+import { PURPOSES, purposeChoice, roundState, type Purpose, type Station } from '@kevro/core';
 import { api } from '../../api/client';
 import MeasureBench from '../../measure/MeasureBench.vue';
 import { useFitting } from '../../stores/fitting';
@@ -15,15 +16,30 @@ const fitting = useFitting();
 const saved = useSaved();
 const marks = useBenchMarks();
 const purposes = computed(() => {
-  const { round, references } = fitting;
+  const { round, references, view } = fitting;
   if (!round) return undefined;
-  const records = { ...round, compared: references.length > 0 };
+  const records = { ...round, compared: references.length + (view?.beside.length ?? 0) > 0 };
   return purposeChoice(records, roundState(records, new Date().toISOString()));
 });
 /** What is next after measuring; a frame that was never measured goes on to Compare. */
+const stored = ref<Purpose>();
+const AFTER: Partial<Record<Purpose, Station>> = { check: 'check', trial: 'build', step: 'build' };
 const onward = computed(() => {
+  const after = stored.value && AFTER[stored.value];
+  if (after) return after;
   const due = fitting.round?.state.next?.station;
   return pageOf(due === undefined || due === 'measure' ? 'compare' : due);
+});
+async function hear(purpose: Purpose): Promise<void> {
+  stored.value = purpose;
+  await fitting.stored();
+}
+/** What the page was opened for: the check from its station, a reading at a bench step. */
+const route = useRoute();
+const asked = computed(() => {
+  const purpose = PURPOSES.find((one) => one === route.query.for);
+  const { step } = route.query;
+  return purpose && { purpose, step: typeof step === 'string' ? step : undefined };
 });
 async function startFrom(measurementId: string): Promise<void> {
   const { view, round } = fitting;
@@ -47,7 +63,8 @@ async function startFrom(measurementId: string): Promise<void> {
     :marks="marks"
     :round-id="fitting.round.id"
     :purposes="purposes"
-    @stored="fitting.stored()"
+    :asked="asked"
+    @stored="hear"
   >
     <template #more>
       <EarlierMeasurements

@@ -1,9 +1,20 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { leftRightOf, partNamed, zoneOf, type Change, type Frame, type HoopPlace } from '@kevro/core';
+import {
+  leftRightOf,
+  partNamed,
+  zoneOf,
+  type Change,
+  type Frame,
+  type HoopPlace,
+  type Part,
+  type ZoneName,
+} from '@kevro/core';
 import { pieceWords } from '../../parts/parts-words';
 import { useUnits } from '../../stores/units';
 import { HOOP_NAMES, ZONE_NAMES } from '../../words';
+import AddPiece from './AddPiece.vue';
+import PieceEditor from './PieceEditor.vue';
 import { FINE_CM, STEP_CM } from './by-hand';
 import { removalWords, swapWords } from './plan-words';
 
@@ -14,6 +25,8 @@ const props = defineProps<{
   byHand: boolean;
   canUndo: boolean;
   canRedo: boolean;
+  /** What another piece may be made of. */
+  parts: readonly Part[];
 }>();
 const selected = defineModel<string | undefined>('selected');
 const units = useUnits();
@@ -21,6 +34,11 @@ const emit = defineEmits<{
   move: [byCm: number];
   piece: [by: 1 | -1];
   hoop: [place: HoopPlace];
+  grams: [massG: number];
+  span: [cm: number];
+  clock: [hour: number];
+  off: [];
+  add: [zone: ZoneName, part: Part];
   undo: [];
   redo: [];
 }>();
@@ -75,6 +93,15 @@ const MOVES = [
   >
     Nothing is put on or taken off.
   </p>
+  <PieceEditor
+    v-if="chosen"
+    :frame="frame"
+    :placement="chosen"
+    :part="partNamed(change.parts, chosen.partId)"
+    @grams="emit('grams', $event)"
+    @span="emit('span', $event)"
+    @clock="emit('clock', $event)"
+  />
   <p v-if="lopsided" class="soft small mb-0">{{ lopsided }}</p>
   <v-select
     v-if="change.placements.some(({ path }) => path === 'rim')"
@@ -109,9 +136,11 @@ const MOVES = [
       @click="emit('piece', 1)"
       >+</v-btn
     >
+    <v-btn variant="outlined" :disabled="selected === undefined" @click="emit('off')">take off</v-btn>
     <v-btn variant="outlined" :disabled="!canUndo" @click="emit('undo')">undo</v-btn>
     <v-btn variant="outlined" :disabled="!canRedo" @click="emit('redo')">redo</v-btn>
   </div>
+  <AddPiece :frame="frame" :parts="parts" @add="(zone, part) => emit('add', zone, part)" />
 </template>
 
 <style scoped>

@@ -1,19 +1,14 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, ref, watch } from 'vue';
+import { computed, ref, shallowRef, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import {
   changeOutcome,
   changeUncertainty,
   deviationFrom,
-  removalOffers,
-  swapOffers,
   withinTolerance,
+  type AxisSpecs,
   type NumberKey,
-  type Offer,
-  type Part,
-  type Plan,
 } from '@kevro/core';
-import type { PlanRecord } from '@kevro/contract';
 import { api } from '../../api/client';
 import Lanes from '../../lanes/Lanes.vue';
 import { counted } from '../../parts/counted';
@@ -30,14 +25,20 @@ import NotYet from '../NotYet.vue';
 import { planWorking, sweetOf, useBenchMarks } from '../bench-marks';
 import { useWorking } from '../working';
 import EarlierPlans from './EarlierPlans.vue';
+import HowSure from './HowSure.vue';
 import PiecesList from './PiecesList.vue';
+import PlanLimits from './PlanLimits.vue';
+import VariantsList from './VariantsList.vue';
 import WaysList from './WaysList.vue';
+import WaysTable from './WaysTable.vue';
 import { useByHand } from './by-hand';
 import { missWords } from './plan-words';
-import { usePlans } from './plans';
 import { useShopParts } from './shop-parts';
-import { useStanding } from './standing';
-import { useKept } from '../../parts/kept';
+import { useSideBySide, useVariants } from './side-by-side';
+import { useStanding, type Standing } from './standing';
+import { useWays } from './ways';
+import { later } from '../../parts/later';
+import { useKeys } from '../../app/keys';
 
 // What a fitter comes here to do: see the best way and what each other way misses; move a weight and watch the specs; take it to the bench.
 const fitting = useFitting();
@@ -46,86 +47,33 @@ const units = useUnits();
 const router = useRouter();
 const marks = useBenchMarks();
 const { sheet, show } = useWorking();
-const { plans, working, share, failure, errors, make, stop } = usePlans();
-onBeforeUnmount(stop);
 const shop = useShopParts();
 const { parts, choices, none: noParts, failure: partsFailure } = shop;
-const { history, draft, dirty, markStored, startedEmpty } = useStanding();
-const { selected, drag, piece, move, layOn } = useByHand(history);
+const held = ref(false);
+const { history, draft, dirty, markStored, startedEmpty } = useStanding(() => held.value);
+const { selected, dragging, drag, piece, move, layOn, grams, span, clock, takeOff, add } = useByHand(history);
+watch(dragging, (now) => (held.value = now), { flush: 'sync' });
 const question = useUnsaved(dirty);
+const { asking, finishing, plans, mayChange, onIt, limits, stands, pick, layAgain, finish, lighten } =
+  useWays(history, shop, selected, startedEmpty);
+const { working, share, failure, errors, stop } = asking;
+useKeys({ f: finish });
 
-/** Choices that may be judged for each way. */
-const SCREEN_WORK = 300_000;
 const aim = computed(() => fitting.aim?.target);
 const standing = history.now;
 const placements = computed(() => standing.value.placements);
-
-/** Whether grips may be changed and what is on the frame may come off: asked of the fitter, since it changes the feel. */
-const mayChange = useKept('kevro-plan-may-change', { grips: false, onIt: false });
-const onIt = computed(() => fitting.record?.weights ?? []);
-const offers = computed<Offer[]>(() => {
-  const { frame, dress } = fitting;
-  if (!frame || !dress) return [];
-  return [
-    ...(mayChange.value.grips ? swapOffers(frame, dress) : []),
-    ...(mayChange.value.onIt ? removalOffers(frame, onIt.value, parts.value) : []),
-  ];
-});
-const sameParts = (a: readonly Part[], b: readonly Part[]): boolean =>
-  a.map(({ id }) => id).join() === b.map(({ id }) => id).join();
-
-/** Whether the best plan is taken as soon as it is known: until the fitter picks or changes something. */
-let takeBest = startedEmpty;
-watch(
-  [parts, offers, () => fitting.aim?.id, () => fitting.measurement?.id],
-  ([laidIn, offered], [laidInBefore, offeredBefore]) => {
-    const { record, before } = fitting;
-    if (!record || !before || !aim.value || laidIn.length === 0) return;
-    // What stands was laid out in other parts: the best plan in the new ones takes its place, and undo brings it back.
-    const changed = laidInBefore && laidInBefore.length > 0 && !sameParts(laidIn, laidInBefore);
-    if (changed || (offeredBefore && offered.length !== offeredBefore.length)) takeBest = true;
-    make({
-      shape: record.shape,
-      specs: before,
-      target: aim.value,
-      parts: laidIn,
-      offers: offered,
-      dress: fitting.dress ?? {},
-      // A fitter waits for seven ways: each has a part of the time that a single plan may take.
-      work: SCREEN_WORK,
-      // The check is likely to be as good as the measurement that the round starts from.
-      ...(fitting.measurement ? { instruments: fitting.measurement.uncertainty } : {}),
-    });
-  },
-  { immediate: true },
-);
-watch(plans, ([best]) => {
-  if (best && takeBest) lay(best);
-});
-watch(standing, ({ byHand, school }) => {
-  const [best] = plans.value;
-  if (byHand) takeBest = false;
-  // Afresh where no plan is stored: from the best one.
-  else if (!school && best) lay(best);
-});
-function pick(plan: Plan): void {
-  takeBest = false;
-  lay(plan);
-}
-/** An earlier plan as it was, from where the round starts now. */
-function again({ school, placements: laid, swaps, removals, parts: made }: PlanRecord): void {
-  takeBest = false;
-  selected.value = undefined;
-  history.change({ school, byHand: true, placements: laid, swaps, removals, parts: made });
-}
-/** Whether anything stands yet: the first plan is where undo ends. */
-const stands = computed(() => standing.value.school !== undefined || standing.value.byHand);
-function lay({ school, placements: laid, swaps, removals }: Plan): void {
-  const next = { school, byHand: false, placements: laid, swaps, removals, parts: parts.value };
-  if (JSON.stringify(next) === JSON.stringify(standing.value)) return;
-  selected.value = undefined;
-  if (stands.value) history.change(next);
-  else history.restart(next);
+const { variants, keep: keepVariant, drop: dropVariant } = useVariants(standing);
+const {
+  open: tableOpen,
+  compared,
+  on: tableOn,
+  wayOf,
+  variantOf,
+} = useSideBySide(plans, parts, standing, variants);
+function takeCompared(id: string): void {
+  const [way, variant] = [wayOf(id), variantOf(id)];
+  if (way) pick(way);
+  if (variant) layAgain(variant.standing);
 }
 
 const outcome = computed(() => {
@@ -145,6 +93,25 @@ const shownMarks = computed(() => {
     predictedUncertainty: changeUncertainty(frame, specs, uncertainty, dress, standing.value),
   };
 });
+/** What is costly waits while a weight is in the hand. */
+const settledStanding = shallowRef<Standing>();
+const settledAfter = shallowRef<AxisSpecs>();
+watch(
+  [standing, after, dragging],
+  () => {
+    if (dragging.value) return;
+    settledStanding.value = standing.value;
+    settledAfter.value = after.value;
+  },
+  { immediate: true },
+);
+// Each is worked out once: what does not move with the weight is not drawn anew.
+const sweetBefore = computed(() => sweetOf(fitting.frame, fitting.before));
+const sweetAfter = computed(() => sweetOf(fitting.frame, after.value));
+const partIds = computed(() => parts.value.map(({ id }) => id));
+const effectOpen = ref(false);
+const EffectOnPlay = later(() => import('./EffectOnPlay.vue'));
+
 const inside = computed(() => (aim.value && after.value ? withinTolerance(aim.value, after.value) : false));
 const nowMisses = computed(() =>
   after.value && aim.value
@@ -209,8 +176,8 @@ async function choose(): Promise<void> {
       :dress="fitting.dress"
       :measured-balance-cm="fitting.before.balanceCm"
       :planned-balance-cm="after?.balanceCm"
-      :sweet-before="sweetOf(fitting.frame, fitting.before)"
-      :sweet-after="sweetOf(fitting.frame, after)"
+      :sweet-before="sweetBefore"
+      :sweet-after="sweetAfter"
       :weights="placements"
       :weight-labels="labels"
       :selected="selected"
@@ -224,11 +191,21 @@ async function choose(): Promise<void> {
       :axis-cm="fitting.before.axisCm"
       @open="explain"
     />
+    <details class="effect" @toggle="effectOpen = ($event.target as HTMLDetailsElement).open">
+      <summary class="heading">Effect on play, and what a gram does</summary>
+      <EffectOnPlay
+        v-if="effectOpen && after"
+        :frame="fitting.frame"
+        :shape="fitting.record.shape"
+        :before="fitting.before"
+        :after="after"
+      />
+    </details>
 
     <template #aside>
       <DraftNotice :draft="draft" />
       <v-select
-        :model-value="parts.map((part) => part.id)"
+        :model-value="partIds"
         :items="choices"
         item-title="name"
         item-value="id"
@@ -270,22 +247,48 @@ async function choose(): Promise<void> {
         :frame="fitting.frame"
         :on="standing.byHand ? undefined : standing.school"
         @pick="pick"
+        @table="tableOpen = true"
       />
       <PiecesList
         v-if="stands"
         v-model:selected="selected"
         :frame="fitting.frame"
-        :change="standing"
+        :change="settledStanding ?? standing"
         :by-hand="standing.byHand"
         :can-undo="history.canUndo.value"
         :can-redo="history.canRedo.value"
+        :parts="parts"
+        @grams="grams"
+        @span="span"
+        @clock="clock"
+        @off="takeOff"
+        @add="add"
         @move="move"
         @piece="piece"
         @hoop="layOn"
         @undo="history.undo"
         @redo="history.redo"
       />
-      <EarlierPlans v-if="fitting.round" :round="fitting.round" :frame="fitting.frame" @again="again" />
+      <div v-if="stands && placements.length > 0" class="from-here">
+        <v-btn variant="outlined" :loading="finishing.working.value" @click="finish">Finish from here</v-btn>
+        <v-btn variant="outlined" @click="lighten">Lighten by 10 %</v-btn>
+      </div>
+      <p v-if="finishing.failure.value" class="miss small" role="alert">{{ finishing.failure.value }}</p>
+      <VariantsList
+        :frame="fitting.frame"
+        :variants="variants"
+        :stands="stands"
+        @keep="keepVariant"
+        @take="layAgain($event.standing)"
+        @drop="dropVariant"
+      />
+      <PlanLimits v-model="limits" :frame="fitting.frame" />
+      <EarlierPlans
+        v-if="fitting.round"
+        :round="fitting.round"
+        :frame="fitting.frame"
+        @again="layAgain($event)"
+      />
     </template>
 
     <template #action>
@@ -293,6 +296,15 @@ async function choose(): Promise<void> {
         <span class="soft">{{ addedG.toFixed(1).replace('-', '−') }} g in {{ places }}</span>
         <b :class="inside ? 'good' : 'miss'">{{ inside ? 'inside the aim' : nowMisses }}</b>
       </div>
+      <HowSure
+        v-if="after && fitting.measurement"
+        :frame="fitting.frame"
+        :aim="aim"
+        :specs="settledAfter ?? after"
+        :change="settledStanding ?? standing"
+        :measurement="fitting.measurement"
+        :inside="inside"
+      />
       <v-btn color="primary" size="large" block :disabled="!after" :loading="busy" @click="choose">
         Make the build sheet
       </v-btn>
@@ -300,7 +312,8 @@ async function choose(): Promise<void> {
     <template #keys>
       <span>Drag a piece, or choose it and <kbd>←</kbd> <kbd>→</kbd></span>
       <span><kbd>+</kbd> <kbd>−</kbd> one strip or dab</span>
-      <span><kbd>z</kbd> undo</span><span><kbd>Ctrl</kbd> <kbd>Enter</kbd> build sheet</span>
+      <span><kbd>z</kbd> undo</span><span><kbd>f</kbd> finish from here</span
+      ><span><kbd>Ctrl</kbd> <kbd>Enter</kbd> build sheet</span>
     </template>
   </Bench>
   <WorkingSheet
@@ -308,6 +321,17 @@ async function choose(): Promise<void> {
     :title="sheet.title"
     :parts="sheet.parts"
     :length-cm="fitting.frame?.lengthCm"
+  />
+  <WaysTable
+    v-if="fitting.frame && fitting.before && fitting.measurement && aim"
+    v-model="tableOpen"
+    :frame="fitting.frame"
+    :aim="aim"
+    :before="fitting.before"
+    :ways="compared"
+    :instruments="fitting.measurement.uncertainty"
+    :on="tableOn"
+    @pick="takeCompared"
   />
   <UnsavedSheet :question="question" what="The plan was changed by hand and is not stored." />
 </template>
@@ -322,6 +346,15 @@ async function choose(): Promise<void> {
   display: flex;
   justify-content: space-between;
   gap: 0 10px;
+}
+/* Both in one row. */
+.from-here {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 8px;
+}
+.from-here :deep(.v-btn) {
+  padding: 0 8px;
 }
 .sum {
   flex-wrap: wrap;

@@ -13,7 +13,7 @@ const props = defineProps<{
   frame: Frame;
   on: Plan['school'] | undefined;
 }>();
-const emit = defineEmits<{ pick: [plan: Plan] }>();
+const emit = defineEmits<{ pick: [plan: Plan]; table: [] }>();
 
 const units = useUnits();
 const SHOWN_FIRST = 3;
@@ -30,7 +30,10 @@ const judged = (plan: Plan): string =>
 </script>
 
 <template>
-  <h2 class="heading">Ways to get there</h2>
+  <div class="line">
+    <h2 class="heading">Ways to get there</h2>
+    <button type="button" class="link small" @click="emit('table')">side by side</button>
+  </div>
   <ul class="ways">
     <li v-for="plan in shown" :key="plan.school">
       <button

@@ -1,5 +1,19 @@
-import { ref } from 'vue';
-import { changePieces, dragTo, nudge, partNamed, type HoopPlace, type Placement } from '@kevro/core';
+import { onBeforeUnmount, ref } from 'vue';
+import {
+  atClock,
+  changePieces,
+  dragAcross,
+  newPiece,
+  nudge,
+  partNamed,
+  withGrams,
+  withLength,
+  type Frame,
+  type HoopPlace,
+  type Part,
+  type Placement,
+  type ZoneName,
+} from '@kevro/core';
 import { useKeys } from '../../app/keys';
 import { useFitting } from '../../stores/fitting';
 import type { useHistory } from './history';
@@ -48,10 +62,59 @@ export function useByHand(history: ReturnType<typeof useHistory<Standing>>) {
   }
   const layOn = (hoop: HoopPlace): void =>
     withSelected((p) => (p.path === 'rim' ? { ...p, hoop } : p), 'hoop');
+  const partOf = (placement: Placement): Part | undefined =>
+    partNamed(history.now.value.parts, placement.partId);
+
+  /** Whether a weight is held: what is costly waits until it is let go. */
+  const dragging = ref(false);
+  let moved: { id: string; xCm: number; yCm: number } | undefined;
+  let frameAsked = 0;
+  function follow(): void {
+    cancelAnimationFrame(frameAsked);
+    frameAsked = 0;
+    const to = moved;
+    moved = undefined;
+    const placement = named(to?.id);
+    if (!to || !placement || !fitting.frame) return;
+    edit(to.id, dragAcross(fitting.frame, placement, partOf(placement), to), `drag ${to.id}`);
+  }
+  /** However often the hand is heard, the weight follows once a frame. */
   function drag(id: string, xCm: number, yCm: number, last: boolean): void {
-    const placement = named(id);
-    if (placement && fitting.frame) edit(id, dragTo(fitting.frame, placement, { xCm, yCm }), `drag ${id}`);
-    if (last) history.rest();
+    moved = { id, xCm, yCm };
+    dragging.value = !last;
+    if (last) {
+      follow();
+      history.rest();
+    } else frameAsked ||= requestAnimationFrame(follow);
+  }
+  onBeforeUnmount(() => cancelAnimationFrame(frameAsked));
+
+  /** What is typed of the chosen piece: each is a step of its own to undo. */
+  const typed =
+    (change: (frame: Frame, p: Placement, part: Part | undefined, value: number) => Placement) =>
+    (value: number): void => {
+      const { frame } = fitting;
+      if (frame) withSelected((p) => change(frame, p, partOf(p), value), `typed ${++pieces}`);
+    };
+  const grams = typed(withGrams);
+  const span = typed(withLength);
+  const clock = typed((frame, p, _, hour) => atClock(frame, p, hour));
+  const takeOff = (): void => withSelected(() => undefined, `off ${++pieces}`);
+  /** Puts the least piece of a part on a zone, and chooses it. */
+  function add(zone: ZoneName, part: Part): void {
+    const { frame } = fitting;
+    const { placements, parts, ...rest } = history.now.value;
+    let n = placements.length + 1;
+    while (named(`h${n}`)) n++;
+    const piece = frame && newPiece(frame, zone, part, `h${n}`);
+    if (!piece) return;
+    history.change({
+      ...rest,
+      byHand: true,
+      placements: [...placements, piece],
+      parts: parts.some(({ id }) => id === part.id) ? parts : [...parts, part],
+    });
+    selected.value = piece.id;
   }
 
   const arrow = (sign: 1 | -1) => (event: KeyboardEvent) => move(sign * (event.shiftKey ? FINE_CM : STEP_CM));
@@ -65,5 +128,5 @@ export function useByHand(history: ReturnType<typeof useHistory<Standing>>) {
     'Shift+z': history.redo,
     'Ctrl+Shift+z': history.redo,
   });
-  return { selected, drag, piece, move, layOn };
+  return { selected, dragging, drag, piece, move, layOn, grams, span, clock, takeOff, add };
 }

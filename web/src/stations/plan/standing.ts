@@ -14,7 +14,7 @@ export interface Standing extends Change {
  * The standing plan of the open fitting with undo and redo: starts from the stored plan, or from a draft changed by hand. A draft is kept until it is
  * stored, also over a plan that is.
  */
-export function useStanding() {
+export function useStanding(held: () => boolean = () => false) {
   const fitting = useFitting();
   const stored = fitting.plan;
   const start: Standing = {
@@ -31,11 +31,13 @@ export function useStanding() {
   const dirty = computed(() => history.now.value.byHand && draft.dirty.value);
 
   // Only what was changed by hand is worth keeping: a way of the solver is worked out again.
-  watch(history.now, (now) => {
-    draft.value.value = now.byHand ? now : draft.start.value;
+  watch([history.now, held], ([now, isHeld]) => {
+    // While a weight is in the hand nothing is written down.
+    if (!isHeld) draft.value.value = now.byHand ? now : draft.start.value;
   });
   // What an earlier draft brings in, or starting afresh, is a step like any other.
   watch(draft.value, (now) => {
+    if (held()) return;
     const { byHand } = history.now.value;
     const meant = now.byHand || (byHand && !draft.dirty.value);
     if (meant && JSON.stringify(now) !== JSON.stringify(history.now.value)) history.change(now);

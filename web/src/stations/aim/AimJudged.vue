@@ -1,0 +1,116 @@
+<script setup lang="ts">
+import { useDebounceFn } from '@vueuse/core';
+import { computed, onBeforeUnmount, watch } from 'vue';
+import { aimMeaning, type Aim, type Guard, type Meaning } from '@kevro/core';
+import { guardSentence } from '@kevro/contract';
+import { counted } from '../../parts/counted';
+import { useFitting } from '../../stores/fitting';
+import { useUnits } from '../../stores/units';
+import { missWords } from '../plan/plan-words';
+import { usePlans } from '../plan/plans';
+import { useShopParts } from '../plan/shop-parts';
+import type { useAimDraft } from './aim-draft';
+
+/** What an aim means for a hand, whether this frame gets there, and what speaks against it. */
+const props = defineProps<{ aim: ReturnType<typeof useAimDraft>; guards: readonly Guard[] }>();
+const fitting = useFitting();
+const units = useUnits();
+const draft = props.aim.kept.value;
+const { parts } = useShopParts();
+const { plans, working, make, stop } = usePlans();
+onBeforeUnmount(stop);
+
+const third = (steps: number): string => {
+  const size = Math.abs(steps);
+  if (size < 0.4) return 'by a third of a step';
+  if (size < 0.75) return 'by half a step';
+  return `by ${counted(Number(size.toFixed(size < 1.5 ? 0 : 1)), 'step', 'steps')}`;
+};
+function meaningWords({ of, change, steps }: Meaning): string {
+  const share = `${Math.abs(100 * change).toFixed(0)} %`;
+  switch (of) {
+    case 'swing':
+      return `about ${share} ${change > 0 ? 'harder' : 'easier'} to swing`;
+    case 'weight':
+      return `${units.sayWidth('massG', Math.abs(change), props.aim.shape.value.sport)} ${change > 0 ? 'heavier' : 'lighter'} in the hand`;
+    case 'balance':
+      return `more weight toward the ${change > 0 ? 'tip' : 'hand'}, ${third(steps)}`;
+    case 'twist':
+      return `${change > 0 ? 'steadier' : 'livelier'} off centre ${third(steps)}`;
+    case 'recoil':
+      return `${change > 0 ? 'steadier' : 'livelier'} against heavy balls by ${share}`;
+  }
+}
+const meaning = computed(() =>
+  fitting.before ? aimMeaning(props.aim.shape.value.sport, fitting.before, props.aim.read.value.aim) : [],
+);
+
+/** The best way there, worked out beside the page while the aim is typed. */
+const ask = useDebounceFn((aim: Aim) => {
+  const { record, before, dress, measurement } = fitting;
+  if (!record || !before || parts.value.length === 0) return;
+  make({
+    shape: record.shape,
+    specs: before,
+    target: aim,
+    parts: parts.value,
+    schools: ['free'],
+    dress: dress ?? {},
+    ...(measurement ? { instruments: measurement.uncertainty } : {}),
+  });
+}, 250);
+watch(
+  [() => props.aim.read.value, parts],
+  ([{ aim, errors }]) => {
+    stop();
+    if (Object.keys(errors).length === 0 && Object.keys(aim).length > 0) void ask(aim);
+  },
+  { immediate: true },
+);
+const gets = computed(() => {
+  const [best] = plans.value;
+  if (!best) return working.value ? { words: 'Looking for a way there…', good: true } : undefined;
+  const { sport } = props.aim.shape.value;
+  const grams = `${units.sayWidth('massG', best.addedG, sport)} in ${counted(best.places, 'place', 'places')}`;
+  if (best.withinTolerance)
+    return {
+      words: `This frame gets there with ${grams}; ${Math.round(100 * best.chance)} % of such builds pass their check.`,
+      good: true,
+    };
+  const miss = missWords(props.aim.read.value.aim, best.deviation, (key, amount) =>
+    units.sayWidth(key, amount, sport),
+  );
+  return { words: `This frame does not get there: the best ${miss}.`, good: false };
+});
+</script>
+
+<template>
+  <p v-if="meaning.length > 0" class="small mb-0">{{ meaning.map(meaningWords).join('; ') }}.</p>
+  <p v-if="gets" class="small mb-0" :class="gets.good ? 'soft' : 'warn'" role="status">{{ gets.words }}</p>
+  <div v-for="guard in guards" :key="guard.code" class="guard" :class="guard.strength">
+    <p class="small mb-0" role="status">⚠ {{ guardSentence(guard, fitting.view?.player.name) }}</p>
+    <button v-if="guard.at" type="button" class="link small" @click="aim.take(guard.at)">
+      {{ guard.code === 'out-of-reach' ? 'Take the nearest' : 'Take the gentler aim' }}
+    </button>
+    <v-text-field
+      v-if="guard.strength === 'strong'"
+      v-model="draft.overridden[guard.code]"
+      label="Why all the same"
+      density="compact"
+      hide-details
+      class="mt-1"
+    />
+  </div>
+</template>
+
+<style scoped>
+.guard {
+  border-left: 4px solid rgb(var(--v-theme-warn));
+  padding: 2px 0 2px 10px;
+  color: rgb(var(--v-theme-warn));
+}
+.guard.strong {
+  border-color: rgb(var(--v-theme-brick));
+  color: rgb(var(--v-theme-brick));
+}
+</style>

@@ -1,0 +1,207 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue';
+import {
+  BOTHERS,
+  COMPLAINT_STEPS,
+  SPEC_KEYS,
+  guideBands,
+  guidesOf,
+  proposeGuide,
+  swingSchools,
+  type Bother,
+  type GuideName,
+} from '@kevro/core';
+import { BOTHER_WORDS } from '../../players/words';
+import { useFitting } from '../../stores/fitting';
+import { useGuides } from '../../stores/guides';
+import { useUnits } from '../../stores/units';
+import { GUIDE_NAMES, GUIDE_REASON_WORDS, SPEC_NAMES } from '../../words';
+import { guidedPlayer } from './guided-player';
+import { PART_OF, type useAimDraft } from './aim-draft';
+
+/** Where an aim comes from: a setup, another frame, a guide, or complaints; and how far of the way. */
+const props = defineProps<{
+  aim: ReturnType<typeof useAimDraft>;
+  setups: { value: string; title: string; subtitle: string }[];
+}>();
+const emit = defineEmits<{ search: [text: string] }>();
+const fitting = useFitting();
+const units = useUnits();
+const shopGuides = useGuides();
+const draft = props.aim.kept.value;
+
+const guides = computed(() =>
+  guidesOf(props.aim.shape.value.sport).map((value) => ({ value, title: GUIDE_NAMES[value] })),
+);
+const proposed = computed(() => {
+  const player = fitting.view?.player;
+  return player && proposeGuide(props.aim.shape.value.sport, guidedPlayer(player));
+});
+const schools = computed(() => {
+  const { frame, dress, view } = fitting;
+  const { sport } = props.aim.shape.value;
+  const guide = draft.value.guide ?? view?.player.guides[sport] ?? proposed.value?.guide;
+  if (!frame || !dress || !guide) return undefined;
+  return swingSchools(
+    sport,
+    guideBands(frame, guide, dress, shopGuides.edited),
+    view?.player.ceilings[sport],
+  );
+});
+const swing = (value: number): string => units.show('swingWeight', value, props.aim.shape.value);
+
+/** What bothers the player stands in their record: shown when it is asked for, since others may look on. */
+const asked = ref(false);
+function takeTheirs(): void {
+  asked.value = true;
+  props.aim.choose({ bothers: [...(fitting.view?.player.bothers ?? [])] });
+}
+function toggle(bother: Bother): void {
+  const { bothers } = draft.value;
+  props.aim.choose({
+    bothers: bothers.includes(bother) ? bothers.filter((b) => b !== bother) : [...bothers, bother],
+  });
+}
+/** «swing weight down, twist weight up» */
+const moves = (bother: Bother): string =>
+  SPEC_KEYS.flatMap((key) => {
+    const step = COMPLAINT_STEPS[bother][key] ?? 0;
+    return step === 0 ? [] : [`${SPEC_NAMES[key].toLowerCase()} ${step > 0 ? 'up' : 'down'}`];
+  }).join(', ');
+</script>
+
+<template>
+  <v-autocomplete
+    v-if="draft.way === 'copy' || draft.way === 'part-way'"
+    :model-value="draft.setupId"
+    :items="setups"
+    label="Setup"
+    item-props
+    no-filter
+    :error-messages="draft.setupId ? [] : ['Choose a setup.']"
+    @update:search="emit('search', $event)"
+    @update:model-value="aim.choose({ setupId: $event })"
+  />
+  <v-autocomplete
+    v-else-if="draft.way === 'frame'"
+    :model-value="draft.frameId"
+    :items="aim.others.items.value"
+    label="Frame to go to"
+    item-props
+    no-filter
+    :error-messages="draft.frameId ? [] : [aim.others.failure.value || 'Choose a frame that was measured.']"
+    @update:search="aim.others.search($event)"
+    @update:model-value="aim.choose({ frameId: $event })"
+  />
+  <template v-else-if="draft.way === 'guide'">
+    <v-select
+      :model-value="draft.guide"
+      :items="guides"
+      label="Guide"
+      :error-messages="draft.guide ? [] : ['Choose a guide.']"
+      @update:model-value="aim.choose({ guide: $event as GuideName })"
+    />
+    <p v-if="proposed" class="small mb-0">
+      For this player: <b>{{ GUIDE_NAMES[proposed.guide] }}</b>,
+      {{ proposed.reasons.map((r) => GUIDE_REASON_WORDS[r]).join('; ') }}.
+      <button
+        v-if="draft.guide !== proposed.guide"
+        type="button"
+        class="link"
+        @click="aim.choose({ guide: proposed.guide })"
+      >
+        Take it
+      </button>
+    </p>
+    <dl v-if="schools && (schools.carry !== undefined || schools.late !== undefined)" class="schools small">
+      <div v-if="schools.carry !== undefined">
+        <dt>All you can carry</dt>
+        <dd>
+          The heaviest that is never late: a step under the ceiling.
+          <button
+            type="button"
+            class="link"
+            @click="aim.typedByHand('swingWeight', Number(schools.carry.toFixed(1)))"
+          >
+            {{ swing(schools.carry) }} kg·cm²
+          </button>
+        </dd>
+      </div>
+      <div v-if="schools.late !== undefined">
+        <dt>Never late</dt>
+        <dd>
+          The lightest that is still steady: the guide’s lower end.
+          <button
+            type="button"
+            class="link"
+            @click="aim.typedByHand('swingWeight', Number(schools.late.toFixed(1)))"
+          >
+            {{ swing(schools.late) }} kg·cm²
+          </button>
+        </dd>
+      </div>
+    </dl>
+  </template>
+  <fieldset v-else-if="draft.way === 'complaints'" class="bothers">
+    <legend class="d-sr-only">What bothers</legend>
+    <v-checkbox
+      v-for="bother in BOTHERS"
+      :key="bother"
+      :model-value="draft.bothers.includes(bother)"
+      hide-details
+      density="compact"
+      @update:model-value="toggle(bother)"
+    >
+      <template #label>
+        <span class="bother"
+          >{{ BOTHER_WORDS[bother] }}<span class="soft small">{{ moves(bother) }}</span></span
+        >
+      </template>
+    </v-checkbox>
+    <v-btn v-if="!asked" variant="outlined" @click="takeTheirs"
+      >Take what stands in the player’s record</v-btn
+    >
+    <p v-else-if="draft.bothers.length === 0" class="soft small mb-0">Nothing stands there.</p>
+    <p v-if="draft.bothers.includes('sore-arm')" class="warn small mb-0">
+      Less load comes first. Pain that stays belongs to a physician or physiotherapist.
+    </p>
+  </fieldset>
+  <div v-if="PART_OF.includes(draft.way)">
+    <label for="share" class="small soft">How far: {{ draft.share }} % of the way</label>
+    <v-slider
+      id="share"
+      :model-value="draft.share"
+      :min="0"
+      :max="100"
+      :step="5"
+      aria-label="Share of the way, per cent"
+      @update:model-value="aim.choose({ share: Number($event) })"
+    />
+  </div>
+</template>
+
+<style scoped>
+.bothers {
+  border: 0;
+  padding: 0;
+  display: grid;
+  gap: 2px;
+}
+.bother {
+  display: flex;
+  flex-direction: column;
+  line-height: 1.2;
+}
+.schools {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 10px;
+  margin: 0;
+}
+.schools dt {
+  font-weight: 700;
+}
+.schools dd {
+  margin: 0;
+}
+</style>

@@ -1,0 +1,133 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+import {
+  aimMeaning,
+  chanceAfterTrim,
+  recoilWeight,
+  type Aim,
+  type AxisSpecs,
+  type Frame,
+  type SpecUncertainty,
+} from '@kevro/core';
+import Sheet from '../../parts/Sheet.vue';
+import { vWide } from '../../parts/wide-table';
+import { useUnits } from '../../stores/units';
+import { SPEC_NAMES } from '../../words';
+import { SPEC_KEYS } from '../../lanes/lane';
+import { percent } from './plan-words';
+
+/** A way, or a variant, as it stands in the table. */
+export interface Compared {
+  id: string;
+  name: string;
+  specs: AxisSpecs;
+  places: number;
+  addedG: number;
+  chance: number;
+  inside: boolean;
+}
+
+/** All ways and variants side by side: where they end, what they take, and what they mean for a hand. */
+const props = defineProps<{
+  frame: Frame;
+  aim: Aim;
+  before: AxisSpecs;
+  ways: readonly Compared[];
+  instruments: SpecUncertainty;
+  on: string | undefined;
+}>();
+const open = defineModel<boolean>({ required: true });
+const emit = defineEmits<{ pick: [id: string] }>();
+const units = useUnits();
+const shape = computed(() => ({ sport: props.frame.sport.sport, lengthCm: props.frame.lengthCm }));
+
+/** «+3 %» of what the frame is now, by the meaning that the aim station gives it. */
+function meaning(specs: AxisSpecs, of: 'swing' | 'twist' | 'recoil'): string {
+  const target = Object.fromEntries(
+    SPEC_KEYS.flatMap((key) =>
+      specs[key] === undefined ? [] : [[key, { value: specs[key], tolerance: 1 }]],
+    ),
+  ) as Aim;
+  const found = aimMeaning(props.frame.sport.sport, props.before, target).find((m) => m.of === of);
+  if (!found) return 'as now';
+  return of === 'twist'
+    ? `${found.steps > 0 ? '+' : '−'}${Math.abs(found.steps).toFixed(1)} steps`
+    : `${found.change > 0 ? '+' : '−'}${Math.abs(100 * found.change).toFixed(1)} %`;
+}
+const trimmed = (way: Compared): number =>
+  chanceAfterTrim(props.frame, props.aim, way.specs, way.chance, props.instruments);
+function take(id: string): void {
+  emit('pick', id);
+  open.value = false;
+}
+</script>
+
+<template>
+  <Sheet v-model="open" title="The ways side by side" :width="1080">
+    <div class="scroll">
+      <table v-wide class="plain">
+        <thead>
+          <tr>
+            <th>Way</th>
+            <th class="num">Places</th>
+            <th class="num">Grams</th>
+            <th v-for="key in SPEC_KEYS" :key="key" class="num">
+              {{ SPEC_NAMES[key] }}<br /><span class="unit">{{ units.unit(key) }}</span>
+            </th>
+            <th class="num">Recoil weight<br /><span class="unit">kg·cm²</span></th>
+            <th class="num">To swing</th>
+            <th class="num">Steadier off centre</th>
+            <th class="num">Passes at first</th>
+            <th class="num">After one trim</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="way in ways" :key="way.id" :class="{ on: on === way.id }">
+            <td>
+              <button type="button" class="link name" @click="take(way.id)">{{ way.name }}</button>
+              <span :class="way.inside ? 'good' : 'miss'" class="small d-block">{{
+                way.inside ? 'inside' : 'outside'
+              }}</span>
+            </td>
+            <td class="num">{{ way.places }}</td>
+            <td class="num">{{ way.addedG.toFixed(1).replace('-', '−') }}</td>
+            <td v-for="key in SPEC_KEYS" :key="key" class="num">
+              {{ way.specs[key] === undefined ? '–' : units.show(key, way.specs[key], shape) }}
+            </td>
+            <td class="num">{{ recoilWeight(way.specs).toFixed(0) }}</td>
+            <td class="num">{{ meaning(way.specs, 'swing') }}</td>
+            <td class="num">{{ meaning(way.specs, 'twist') }}</td>
+            <td class="num">{{ percent(way.chance) }}</td>
+            <td class="num">{{ way.inside ? percent(trimmed(way)) : '–' }}</td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
+    <p class="soft small mt-3 mb-0">
+      To swing, and steadier: beside the racket as it was measured. Passes: the errors of the build and of the
+      instruments at the check; after one trim it overstates by up to 3 points.
+    </p>
+    <div class="d-flex mt-2"><v-spacer /><v-btn variant="outlined" @click="open = false">Close</v-btn></div>
+  </Sheet>
+</template>
+
+<style scoped>
+.scroll {
+  overflow-x: auto;
+}
+.unit {
+  font-weight: 400;
+}
+.on td {
+  background: rgb(var(--v-theme-paper));
+}
+.name {
+  font-weight: 700;
+  min-height: 28px;
+  text-align: left;
+}
+td,
+th {
+  padding: 5px 7px;
+}
+</style>

@@ -1,0 +1,77 @@
+import { computed, ref, type Ref } from 'vue';
+import {
+  chanceToPass,
+  changeOutcome,
+  errorSources,
+  specErrors,
+  withinTolerance,
+  type Change,
+  type Part,
+  type Plan,
+} from '@kevro/core';
+import { useKept } from '../../parts/kept';
+import { useFitting } from '../../stores/fitting';
+import { SCHOOL_NAMES } from '../../words';
+import type { Standing } from './standing';
+import type { Variant } from './VariantsList.vue';
+import type { Compared } from './WaysTable.vue';
+
+/** What was kept by name for a round, on this device. */
+export function useVariants(standing: Ref<Standing>) {
+  const fitting = useFitting();
+  const all = useKept<Record<string, Variant[]>>('kevro-variants', {});
+  const roundId = computed(() => fitting.round?.id ?? '');
+  const variants = computed(() => all.value[roundId.value] ?? []);
+  const set = (now: Variant[]): void => {
+    all.value = { ...all.value, [roundId.value]: now };
+  };
+  const drop = (name: string): void => set(variants.value.filter((v) => v.name !== name));
+  const keep = (name: string): void =>
+    set([...variants.value.filter((v) => v.name !== name), { name, standing: standing.value }]);
+  return { variants, keep, drop };
+}
+
+/** Every way, what stands by hand, and the variants, worked out alike for one table. */
+export function useSideBySide(
+  plans: Ref<readonly Plan[]>,
+  parts: Ref<readonly Part[]>,
+  standing: Ref<Standing>,
+  variants: Ref<readonly Variant[]>,
+) {
+  const fitting = useFitting();
+  const open = ref(false);
+
+  function comparedOf(id: string, name: string, change: Change): Compared[] {
+    const { frame, before, measurement, aim } = fitting;
+    if (!frame || !before || !measurement || !aim) return [];
+    const { specs } = changeOutcome(frame, before, measurement.dress, change);
+    const build = specErrors(specs, errorSources(frame, measurement.dress, change));
+    const { placements, swaps, removals } = change;
+    return [
+      {
+        id,
+        name,
+        specs,
+        places: placements.length + swaps.length + removals.length,
+        addedG: specs.massG - before.massG,
+        chance: chanceToPass(frame, aim.target, specs, build, measurement.uncertainty).chance,
+        inside: withinTolerance(aim.target, specs),
+      },
+    ];
+  }
+  const compared = computed(() => {
+    if (!open.value) return [];
+    const ways = plans.value.flatMap((plan) =>
+      comparedOf(`way ${plan.school}`, SCHOOL_NAMES[plan.school], { ...plan, parts: parts.value }),
+    );
+    const kept = variants.value.flatMap((v) => comparedOf(`variant ${v.name}`, v.name, v.standing));
+    const own = standing.value.byHand ? comparedOf('hand', 'As it stands, by hand', standing.value) : [];
+    return [...own, ...ways, ...kept];
+  });
+  const on = computed(() => (standing.value.byHand ? 'hand' : `way ${standing.value.school ?? ''}`));
+  /** What a row of the table stands for. */
+  const wayOf = (id: string): Plan | undefined => plans.value.find((plan) => id === `way ${plan.school}`);
+  const variantOf = (id: string): Variant | undefined =>
+    variants.value.find((v) => id === `variant ${v.name}`);
+  return { open, compared, on, wayOf, variantOf };
+}
