@@ -249,7 +249,8 @@ describe('the job, from a frame to a build sheet', () => {
     page.on('dialog', (dialog) => void dialog.accept());
     await page.reload();
     await page.getByText('What goes on, changed by hand').waitFor();
-    expect(await page.locator('.lanes').textContent()).toBe(pieces);
+    // The lanes are as wide as the setups make them, which come after the page.
+    await expect.poll(() => page.locator('.lanes').textContent()).toBe(pieces);
   });
 });
 
@@ -308,7 +309,16 @@ describe('a build that is measured in its middle', () => {
     await page.getByText('Cut list').first().waitFor();
     return [
       await page.locator('table caption').locator('..').first().textContent(),
-      await page.locator('.steps').textContent(),
+      // The steps with their times; a reading stands beside its own.
+      await page
+        .locator('.steps > li')
+        .evaluateAll((steps) =>
+          steps.map((li) => [
+            li.querySelector('label')?.textContent,
+            li.querySelector('.when')?.textContent,
+            (li.querySelector('input[type=checkbox]') as HTMLInputElement).checked,
+          ]),
+        ),
     ];
   };
 

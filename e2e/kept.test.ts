@@ -206,7 +206,9 @@ describe('what was stored is put right', () => {
       specs: { massG: 330 },
     });
     await page.goto('/setups');
-    await page.getByRole('button', { name: 'Aino Kestrel', exact: true }).click();
+    await page.getByRole('textbox', { name: 'Find' }).fill('Aino');
+    await page.getByRole('link', { name: 'Aino Kestrel', exact: true }).click();
+    await button('Change').click();
     await ready();
     await dialog()
       .getByRole('textbox', { name: /^Weight/ })
@@ -215,8 +217,9 @@ describe('what was stored is put right', () => {
     await dialog().waitFor({ state: 'detached' });
     const setups = async (query: string) => (await app.get<{ rows: SetupRow[] }>(`/setups?${query}`)).rows;
     expect((await setups(`ids=${setup.id}`))[0]?.specs.massG).toBe(334.5);
-    await button('Retire Aino Kestrel').click();
+    await button('Retire').click();
     await expect.poll(() => setups('search=Aino')).toEqual([]);
+    await button('Bring back').waitFor();
 
     await page.goto('/stock');
     await button('Change lead tape 9 mm').click();
@@ -277,7 +280,10 @@ describe('what was stored is put right', () => {
       .first()
       .click();
     await dialog().getByRole('button', { name: 'Remove this fitting' }).click();
-    await dialog().getByRole('alert').filter({ hasText: /./ }).waitFor();
+    await dialog()
+      .getByRole('alert')
+      .filter({ hasText: /Something was measured/ })
+      .waitFor();
     expect((await app.get<FittingView>(`/fittings/${first.fitting.id}`)).id).toBe(first.fitting.id);
     const empty = await post<FittingView>(app, '/fittings', {
       playerId: fitting.player.id,

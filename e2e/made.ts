@@ -1,4 +1,12 @@
-import type { AimRecord, FittingView, FrameRecord, Measurement, Player } from '@kevro/contract';
+import {
+  NO_CHANGE,
+  changeOutcome,
+  settleFrame,
+  type AxisSpecs,
+  type Part,
+  type Placement,
+} from '@kevro/core';
+import type { AimRecord, FittingView, FrameRecord, Measurement, PlanRecord, Player } from '@kevro/contract';
 import type { Application } from './harness';
 
 let count = 0;
@@ -48,3 +56,67 @@ export async function makeFitting(
 
 export const setAim = (app: Application, { fitting, roundId }: Made, target: object): Promise<AimRecord> =>
   post<AimRecord>(app, `/fittings/${fitting.id}/aims`, { roundId, way: 'by-hand', target });
+
+/** A stored plan of a strip pair at the shoulders and a filling in the handle, for an aim that it meets. */
+export async function makePlan(
+  app: Application,
+  made: Made,
+  tolerance = { massG: 1, swingWeight: 1.5 },
+): Promise<PlanRecord> {
+  const { fitting, roundId, measurement } = made;
+  const tape = await post<Part>(app, '/parts', {
+    kind: 'tape',
+    name: `lead tape 9 mm ${++count}`,
+    material: 'lead',
+    widthMm: 9,
+    gPerCm: 0.36,
+    stepCm: 0.5,
+  });
+  const silicone = await post<Part>(app, '/parts', {
+    kind: 'filling',
+    name: `silicone ${++count}`,
+    material: 'silicone',
+    dabG: 0.5,
+    gPerCm: 1.6,
+    setMinutes: 720,
+  });
+  const placements = [
+    { id: 'p1', partId: tape.id, path: 'rim', startCm: 8, endCm: 16, sides: 2, layers: 1, massG: 5.76 },
+    { id: 'p2', partId: silicone.id, path: 'handle', startCm: 1, endCm: 3.5, sides: 1, layers: 1, massG: 4 },
+  ];
+  const { specs } = changeOutcome(settleFrame(made.frame.shape), measurement.specs, measurement.dress, {
+    ...NO_CHANGE,
+    placements: placements as Placement[],
+    parts: [tape, silicone],
+  });
+  const aim = await setAim(app, made, {
+    massG: { value: specs.massG, tolerance: tolerance.massG },
+    swingWeight: { value: specs.swingWeight, tolerance: tolerance.swingWeight },
+  });
+  return post<PlanRecord>(app, `/fittings/${fitting.id}/plans`, {
+    roundId,
+    startId: measurement.id,
+    aimId: aim.id,
+    school: 'free',
+    placements,
+  });
+}
+/** Marks steps of a plan as done. */
+export async function markSteps(
+  app: Application,
+  { fitting }: Made,
+  plan: PlanRecord,
+  steps: readonly string[],
+): Promise<void> {
+  for (const step of steps)
+    await post(app, `/fittings/${fitting.id}/marks`, { planId: plan.id, step, mark: 'done' });
+}
+/** Measures the frame of a fitting for a purpose. */
+export const measureFor = (
+  app: Application,
+  { frame, roundId }: Made,
+  purpose: string,
+  { axisCm: _, ...specs }: AxisSpecs,
+  dress: object = { strings: true, overgrips: 1 },
+): Promise<Measurement> =>
+  post<Measurement>(app, `/frames/${frame.id}/measurements`, { key: key(), dress, specs, purpose, roundId });

@@ -149,7 +149,7 @@ describe('an aim', () => {
     }
     const four = await beside();
     await rows.nth(4).click();
-    await page.getByText('4 setups are set beside it already').waitFor();
+    await page.getByText('4 are set beside it already').waitFor();
     expect(await beside()).toEqual(four);
   });
 });
@@ -187,6 +187,113 @@ describe('setups are compared', () => {
     expect(brushed).toBeGreaterThan(0);
     expect(brushed).toBeLessThan(all);
     expect(await field('Balance from, cm').inputValue()).not.toBe('');
+    // Once the whole library is worked out, the brush lists all of it that it holds, not only what was at hand.
+    await button('What of it can this frame become?').click();
+    const said = page.getByText(/^\d+ of the library are in the brush/);
+    await said.waitFor();
+    const inBrush = Number((await said.innerText()).split(' ')[0]);
+    await page.getByText(new RegExp(`${inBrush} of them are in the brush`)).waitFor();
+    await expect.poll(() => rows.count()).toBe(Math.min(60, inBrush));
+  });
+
+  it('with what of the whole library this frame can become, worked out beside the page', async () => {
+    const { fitting, frame, measurement } = await makeFitting(app);
+    await page.goto(`/fittings/${fitting.id}/compare`);
+    await button('What of it can this frame become?').click();
+    const only = page.getByRole('checkbox', { name: /^Only what this frame can become/ });
+    await only.waitFor();
+    // As many as the computation says of every setup of the sport, each brought to this frame.
+    const near = await app.get<{ ids: string[] } & Record<string, (number | null)[]>>(
+      `/measurements/${measurement.id}/brought-setups`,
+    );
+    const setups = near.ids.map((id, i) => ({
+      id,
+      specs: Object.fromEntries(
+        ['massG', 'balanceCm', 'swingWeight', 'twistWeight'].flatMap((key) => {
+          const value = near[key]?.[i] ?? null;
+          return value === null ? [] : [[key, value]];
+        }),
+      ),
+    }));
+    const { reach } = await post<{ reach: { id: string; reachable: boolean }[] }>(app, '/compute/reach', {
+      shape: frame.shape,
+      specs: measurement.specs,
+      setups,
+    });
+    const can = reach.filter(({ reachable }) => reachable).length;
+    expect(can).toBeGreaterThan(0);
+    expect(can).toBeLessThan(reach.length);
+    await page.getByText(`Only what this frame can become (${can})`).waitFor();
+    await only.check();
+    const rows = page.getByRole('complementary').locator('.row');
+    await expect.poll(() => rows.count()).toBe(Math.min(60, can));
+    expect(await rows.getByText(/^within (reach with|a step)/).count()).toBe(Math.min(60, can));
+    // What is searched for is found among what can be reached.
+    const find = page.getByRole('textbox', { name: /^Find by name/ });
+    const name = (await rows.first().locator('b').first().innerText()).trim();
+    await find.fill(name);
+    await expect.poll(() => rows.count()).toBeLessThan(Math.min(60, can));
+    expect(await rows.locator('b').allInnerTexts()).toContain(name);
+    await find.fill('');
+    await expect.poll(() => rows.count()).toBe(Math.min(60, can));
+    await page.keyboard.press('Escape');
+    await page
+      .getByRole('main')
+      .focus()
+      .catch(() => undefined);
+    await page.getByRole('radio', { name: 'Table' }).check({ force: true });
+    const cells = page.getByRole('table').locator('tbody tr').nth(1).locator('td');
+    expect(await cells.last().innerText()).toMatch(/^\d+(\.\d)?$/);
+    await page.getByRole('radio', { name: 'Plane' }).check({ force: true });
+    await page.getByText(`The faint points are the ${reach.length} of the whole library`).waitFor();
+  });
+
+  it('with another frame, an earlier measurement and a guide beside it, chosen by keys', async () => {
+    const { fitting, frame, roundId } = await makeFitting(app);
+    await post(app, `/frames/${frame.id}/measurements`, {
+      key: 'an-earlier-one',
+      dress: { strings: true, overgrips: 2 },
+      specs: { massG: 331, balanceCm: 32.1, swingWeight: 322 },
+      purpose: 'trial',
+      roundId,
+    });
+    const other = await makeFitting(app);
+    const specs = { massG: 340, balanceCm: 32, swingWeight: 330, twistWeight: 14.2 };
+    await post(app, `/frames/${other.frame.id}/measurements`, {
+      key: 'another-frame-s',
+      dress: { strings: true, overgrips: 1 },
+      specs,
+      purpose: 'later',
+    });
+    await page.goto(`/fittings/${fitting.id}/compare`);
+    const pick = page.getByRole('combobox', { name: 'Set a frame or guide beside it' });
+    const choose = async (typed: string, option: RegExp): Promise<void> => {
+      await pick.fill(typed);
+      await page.getByRole('option', { name: option }).waitFor();
+      await page.keyboard.press('ArrowDown');
+      await page.keyboard.press('Enter');
+    };
+    const rows = page.getByRole('list', { name: 'Beside this frame' }).locator('.row');
+    await choose(other.frame.tag, new RegExp(`^${other.frame.tag}`));
+    await expect.poll(() => rows.count()).toBe(1);
+    await choose('advanced', /^Guide: advanced/);
+    await expect.poll(() => rows.count()).toBe(2);
+    await choose('this frame', /^This frame on/);
+    await expect.poll(() => rows.count()).toBe(3);
+    await expect
+      .poll(async () => (await app.get<FittingView>(`/fittings/${fitting.id}`)).beside.map((b) => b.kind))
+      .toEqual(['measured', 'guide', 'measured']);
+    // In the same dress its numbers are as they were; the trial is 5.5 g of an overgrip lighter in this one.
+    const near = page.getByRole('complementary');
+    await near.getByRole('button', { name: `340.0 ±` }).or(near.getByText('340.0')).first().waitFor();
+    await near.getByText('325.5').first().waitFor();
+    await page.reload();
+    await expect.poll(() => rows.count()).toBe(3);
+    await rows.first().click();
+    await expect.poll(() => rows.count()).toBe(2);
+    await expect
+      .poll(async () => (await app.get<FittingView>(`/fittings/${fitting.id}`)).beside.length)
+      .toBe(2);
   });
 
   it('in a table, with differences in units and in steps, by keys', async () => {

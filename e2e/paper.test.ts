@@ -57,6 +57,7 @@ describe('on paper, from the dark theme', () => {
     '/setups',
     '/stock',
     '/frames/ot-014',
+    '/frames/ot-014/card',
     '/settings/instruments/machine-back',
     '/fittings/f-ilka/aim',
     '/fittings/f-ilka/plan',

@@ -26,6 +26,14 @@ describe('players', () => {
     await page.goto('/players');
     await page.getByText('Hedda Vosslane').waitFor();
     expect(await page.content()).not.toContain(secret);
+    // What bothers a player stands in no list that a customer sees, until it is asked for.
+    expect(await page.content()).not.toContain('sore arm');
+    await page
+      .getByRole('checkbox', { name: 'Show what bothers them' })
+      .or(page.getByRole('switch', { name: 'Show what bothers them' }))
+      .first()
+      .check();
+    await page.getByText('sore arm').first().waitFor();
     await page.getByRole('button', { name: 'Hedda Vosslane', exact: true }).click();
     await dialog().getByText('something is noted').waitFor();
     await dialog().getByText('A sore arm: propose less load').waitFor();
