@@ -61,6 +61,62 @@ async function usable(browser, path, selector) {
   return { seconds, kilobytes: bodies.reduce((sum, body) => sum + gzipSync(body).length, 0) / 1000 };
 }
 
+/** A weight is dragged over 200 moves, one a frame: the work of each move (events, plan, drawing), and the frames that came late. */
+async function dragging(browser) {
+  const MOVES = 200;
+  const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
+  await page.goto(`${url}/fittings/f-ilka/plan`);
+  await page.locator('.pieces .piece').first().waitFor();
+  await page.getByText('working out the ways').waitFor({ state: 'detached' });
+  await page.waitForTimeout(1000);
+  const hold = await page.locator('.hold').first().boundingBox();
+  await page.mouse.move(hold.x + hold.width / 2, hold.y + hold.height / 2);
+  await page.mouse.down();
+  const { work, late } = await page.evaluate(
+    async ({ moves, x, y }) => {
+      const held = document.querySelector('.hold');
+      const frame = () => new Promise((done) => requestAnimationFrame(done));
+      const spent = [];
+      const starts = [];
+      await frame();
+      for (let i = 0; i < moves; i++) {
+        // Asked for before the move, so that it runs first in the next frame, and after, so that it runs last.
+        let began = 0;
+        requestAnimationFrame((at) => {
+          starts.push(at);
+          began = performance.now();
+        });
+        const sent = performance.now();
+        const to = { clientX: x - 140 * Math.sin(i / 30), clientY: y + 30 * Math.sin(i / 17) };
+        held.dispatchEvent(new PointerEvent('pointermove', { bubbles: true, pointerId: 1, ...to }));
+        const events = performance.now() - sent;
+        await frame();
+        // Whatever the move changed is laid out now.
+        void held.getBoundingClientRect().top;
+        spent.push(events + performance.now() - began);
+      }
+      const gaps = starts.slice(1).map((at, i) => at - starts[i]);
+      return { work: spent, late: gaps.filter((gap) => gap > 25).length };
+    },
+    { moves: MOVES, x: hold.x + hold.width / 2, y: hold.y + hold.height / 2 },
+  );
+  const sorted = work.toSorted((a, b) => a - b);
+  row('dragging: work of one move, 95th percentile', sorted[Math.floor(0.95 * (MOVES - 1))], 'ms', 8);
+  console.log(`dragging: ${late} of ${MOVES} frames came late (aim 0)`);
+  const after = await page.evaluate(async () => {
+    const said = () => document.querySelector('[aria-label="How sure"]')?.textContent;
+    const before = said();
+    const held = document.querySelector('.hold');
+    const began = performance.now();
+    held.dispatchEvent(new PointerEvent('pointerup', { bubbles: true, pointerId: 1 }));
+    while (said() === before && performance.now() - began < 2000)
+      await new Promise((done) => requestAnimationFrame(done));
+    return performance.now() - began;
+  });
+  await page.mouse.up();
+  row('plan judged anew after letting go', after, 'ms', 150);
+}
+
 try {
   const first = await start();
   await stop(first.child);
@@ -91,6 +147,7 @@ try {
     row(name, median(runs.map((r) => r.seconds)), 's', 1.5);
     if (path === '/') row('initial JavaScript, compressed', runs[0].kilobytes, 'kB', 260);
   }
+  await dragging(browser);
   await browser.close();
   await stop(child);
 } finally {

@@ -6,7 +6,10 @@ export default defineConfig({
     target: 'node20',
     outDir: 'dist',
     emptyOutDir: true,
-    rollupOptions: { input: ['core.ts', 'records.ts'], output: { entryFileNames: '[name].js' } },
+    rollupOptions: {
+      input: ['core.ts', 'fittings.ts', 'records.ts', 'setups.ts'],
+      output: { entryFileNames: '[name].js' },
+    },
   },
   ssr: { noExternal: [/^@kevro\//] },
 });

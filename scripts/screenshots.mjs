@@ -19,6 +19,11 @@ async function takeReadings(page) {
     if (times < 3) await page.keyboard.press('ArrowDown');
   }
 }
+/** The shelf held against the frame of a player. */
+async function chooseIlka(page) {
+  await page.getByRole('combobox', { name: 'For' }).fill('Ilka');
+  await page.getByRole('option', { name: /Ilka/ }).click();
+}
 const PICTURES = [
   ['today', '/'],
   ['measure', '/fittings/f-ilka/measure', 'light', takeReadings],
@@ -26,16 +31,30 @@ const PICTURES = [
   ['instruments', '/settings/instruments'],
   ['calibration', '/settings/instruments/machine-back'],
   ['compare', '/fittings/f-tobin/compare'],
-  ['compare-plane', '/fittings/f-tobin/compare', 'light', (page) => page.keyboard.press('v')],
+  [
+    'compare-plane',
+    '/fittings/f-tobin/compare',
+    'light',
+    async (page) => {
+      await page.keyboard.press('v');
+      await page.getByRole('button', { name: 'What of it can this frame become?' }).click();
+    },
+  ],
   ['aim', '/fittings/f-ilka/aim'],
   ['plan', '/fittings/f-ilka/plan'],
-  ['plan-dark', '/fittings/f-ilka/plan', 'dark'],
+  [
+    'compare-table',
+    '/fittings/f-ilka/compare',
+    'dark',
+    (page) => page.getByRole('radio', { name: 'Table' }).check({ force: true }),
+  ],
   ['build', '/fittings/f-odo/build'],
   ['players', '/players'],
   ['frames', '/frames'],
   ['setups', '/setups'],
+  ['setup', '/setups/rook-a'],
+  ['shelf', '/stock/match', 'light', chooseIlka],
   ['stock', '/stock'],
-  ['settings', '/settings'],
 ];
 
 const browser = await chromium.launch({
@@ -55,10 +74,42 @@ for (const [name, path, theme = 'light', act] of PICTURES) {
   await page.screenshot({ path: join(root, `docs/screenshots/${name}.png`) });
   await page.close();
 }
+/** A build that was checked and is not inside yet, for the picture of the check. */
+async function checkOdo() {
+  const send = async (method, path, body) =>
+    (
+      await fetch(`${base}/api/v1${path}`, {
+        method,
+        headers: { 'content-type': 'application/json' },
+        ...(body ? { body: JSON.stringify(body) } : {}),
+      })
+    ).json();
+  const { frames } = await send('GET', '/fittings/f-odo');
+  const round = frames[0].rounds.at(-1);
+  const plan = round.plans.find(({ id }) => id === round.state.planId);
+  for (const { key } of plan.steps)
+    if (key !== 'final-check')
+      await send('POST', '/fittings/f-odo/marks', { planId: plan.id, step: key, mark: 'done' });
+  const { axisCm: _, ...specs } = plan.specs;
+  await send('POST', `/frames/${frames[0].frame.id}/measurements`, {
+    key: 'for the picture of the check',
+    dress: frames[0].frame.onIt,
+    specs: { ...specs, swingWeight: specs.swingWeight + 2.7 },
+    purpose: 'check',
+    roundId: round.id,
+  });
+}
+
 // The build sheet as it is printed.
 const page = await browser.newPage({ viewport: { width: 820, height: 1100 } });
 await page.goto(`${base}/fittings/f-odo/build`);
 await page.waitForLoadState('networkidle');
 await page.emulateMedia({ media: 'print' });
 await page.screenshot({ path: join(root, 'docs/screenshots/build-sheet.png') });
+await checkOdo();
+const checked = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+await checked.goto(`${base}/fittings/f-odo/check`);
+await checked.getByText('to pass').first().waitFor();
+await checked.waitForTimeout(900);
+await checked.screenshot({ path: join(root, 'docs/screenshots/check.png') });
 await browser.close();
