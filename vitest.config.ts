@@ -11,6 +11,7 @@ export default defineConfig({
           name: 'unit',
           include: ['{core,contract,web}/src/**/*.test.ts', 'core/test/*.test.ts'],
           environment: 'node',
+          setupFiles: ['core/test/seed.ts'],
           // Component tests say `@vitest-environment happy-dom` in their first line.
           server: { deps: { inline: ['vuetify'] } },
         },
@@ -20,6 +21,7 @@ export default defineConfig({
         test: {
           name: 'api',
           include: ['server/src/**/*.test.ts', 'demo/**/*.test.ts'],
+          setupFiles: ['core/test/seed.ts'],
           testTimeout: 60_000,
           hookTimeout: 60_000,
         },

@@ -79,6 +79,53 @@ describe('a build', () => {
     expect(marks).toHaveLength(2);
   });
 
+  it('puts new strings in: chosen in Plan, weighed, noted in the log of the frame from the bench', async () => {
+    const { made, plan } = await planned();
+    await page.goto(`/fittings/${made.fitting.id}/plan`);
+    await page.getByText('Change grips or strings').click();
+    await page.getByRole('combobox', { name: 'Strings' }).press('ArrowDown');
+    await page.getByRole('option', { name: 'new strings' }).click();
+    await field(/^They weigh/).fill('18.4');
+    await field(/^They weigh/).press('Tab');
+    await page.getByText('Changed to new strings, 18.4 g').waitFor();
+    await button('Make the build sheet').click();
+    const strung = step(/^Put new strings in/);
+    await strung.getByText('Then on it: new strings, 18.4 g.').waitFor();
+    const steps = (await roundOf(made)).plans.at(-1);
+    expect(steps?.id).not.toBe(plan.id);
+    const before = steps?.steps.map(({ key }) => key).filter((k) => k !== 'restring' && k !== 'final-check');
+    await markSteps(app, made, steps as PlanRecord, before ?? []);
+    await page.reload();
+    await strung.getByRole('button', { name: 'note the new strings…' }).click();
+    const form = page.getByRole('dialog', { name: 'New strings' });
+    await form.getByRole('textbox', { name: 'Mains', exact: true }).fill('Corda Lisa');
+    await form.getByRole('textbox', { name: 'Mains at' }).fill('24');
+    await form.getByRole('button', { name: 'Store' }).click();
+    await strung.getByText(/^done/).waitFor();
+    const { stringings } = await app.get<FramePage>(`/frames/${made.frame.id}`);
+    expect(stringings).toMatchObject([{ mains: 'Corda Lisa', mainsKg: 24, crossesKg: 24 }]);
+    expect((await roundOf(made)).state.next?.step).toBe('final-check');
+  });
+
+  it('seals lead on a child’s frame in four coats, each with its time', async () => {
+    const made = await makeFitting(app, { player: { birthYear: new Date().getFullYear() - 17 } });
+    const plan = await makePlan(app, made);
+    const before = plan.steps
+      .map(({ key }) => key)
+      .filter((k) => /^(weigh|strip|cut|trial|measure|fix)/.test(k));
+    await markSteps(app, made, plan, before);
+    await page.goto(`/fittings/${made.fitting.id}/build`);
+    const first = step(/^Seal the lead with a clear coat: 1 of 4/);
+    await first.getByText(/Solvents and curing silicone: open a window/).waitFor();
+    await first.getByRole('checkbox').click();
+    await first.getByText(/Sets until .* 30 min left/).waitFor();
+    expect((await roundOf(made)).state.next).toMatchObject({ because: 'setting', step: 'seal:2' });
+    const calendar = await (
+      await page.request.get(`/api/v1/fittings/${made.fitting.id}/calendar.ics`)
+    ).text();
+    expect(calendar).toContain(`${made.frame.tag} has set: seal the lead with a clear coat`);
+  });
+
   it('keeps why a step was skipped and what was built otherwise, and what follows counts with it', async () => {
     const { made, plan } = await planned();
     await markSteps(app, made, plan, ['weigh-before', 'strip-handle']);

@@ -30,9 +30,13 @@ export interface Made {
 /** A player with a frame that is measured, and their fitting: a test's own. */
 export async function makeFitting(
   app: Application,
-  { name = `Ottilie Vance ${++count}`, frame: more = {} }: { name?: string; frame?: object } = {},
+  {
+    name = `Ottilie Vance ${++count}`,
+    frame: more = {},
+    player: who = {},
+  }: { name?: string; frame?: object; player?: object } = {},
 ): Promise<Made> {
-  const player = await post<Player>(app, '/players', { name, sports: ['tennis'] });
+  const player = await post<Player>(app, '/players', { name, sports: ['tennis'], ...who });
   const frame = await post<FrameRecord>(app, '/frames', {
     tag: `MT-${++count}`,
     maker: 'Velmond',

@@ -1,6 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { describe, expect, it } from 'vitest';
 import type { Page } from 'playwright-core';
+import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import type { Shop } from '@kevro/contract';
 import { settled, withOneShop, type Application } from './harness';
 import { makeFitting, post, setAim } from './made';
@@ -99,6 +100,35 @@ describe('on paper, from the dark theme', () => {
       .evaluateAll((all) => all.map((el) => getComputedStyle(el).breakInside));
     expect(new Set(breaks)).toEqual(new Set(['avoid']));
     expect(await page.locator('.paper-head').innerText()).toContain('TV-112');
+  });
+
+  it('the build sheet and the card are PDF files too, and say what the print says', async () => {
+    const saved = async (name: string): Promise<string> => {
+      const [download] = await Promise.all([page.waitForEvent('download'), button(name).click()]);
+      const bytes = new Uint8Array(await readFile(await download.path()));
+      const pdf = await getDocument({ data: bytes, verbosity: 0 }).promise;
+      const pages = Array.from({ length: pdf.numPages }, async (_, i) => {
+        const { items } = await (await pdf.getPage(i + 1)).getTextContent();
+        return items.map((item) => ('str' in item ? item.str : '')).join('');
+      });
+      const text = (await Promise.all(pages)).join('');
+      await pdf.destroy();
+      return text.replaceAll(/\s+/g, '');
+    };
+    const squeezed = (text: string): string => text.replaceAll(/\s+/g, '');
+    await page.goto('/fittings/f-odo/build');
+    await settled(page);
+    await page.getByText('from the setup of').waitFor({ state: 'attached' });
+    const sheet = await saved('The build sheet as PDF');
+    await page.emulateMedia({ media: 'print' });
+    for (const row of await page.locator('.sheet td, .sheet li > b').allInnerTexts())
+      expect(sheet).toContain(squeezed(row));
+    expect(sheet).toContain('Plumb&Loop');
+    await page.emulateMedia({ media: 'screen' });
+    await page.goto('/frames/ot-014/card');
+    await settled(page);
+    const card = await saved('The card as PDF');
+    for (const cell of await page.locator('.card td').allInnerTexts()) expect(card).toContain(squeezed(cell));
   });
 });
 

@@ -24,10 +24,12 @@ export const STEP_TITLES: Record<StepKind, string> = {
   trial: 'Try it: tape every piece to the outside',
   'measure-trial': 'Measure the trial',
   'fix-head': 'Fix to the head',
+  seal: 'Seal the lead with a clear coat',
   'set-in': 'Set in',
   'fill-handle': 'Fill the handle',
   'wrap-handle': 'Wind around the handle',
   swap: 'Change the grips',
   regrip: 'Put the grip back on',
+  restring: 'Put new strings in',
   'final-check': 'Weigh, balance and swing it once more',
 };

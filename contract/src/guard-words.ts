@@ -1,10 +1,21 @@
-import type { Guard, GuardedPlayer, PaddleShape, ShapeReason, Sport } from '@kevro/core';
+import {
+  isGrowing,
+  type Guard,
+  type GuardedPlayer,
+  type PaddleShape,
+  type ShapeReason,
+  type Sport,
+} from '@kevro/core';
 import { limitSentence } from './errors';
 import type { Player } from './records/player';
 
 /** How old a player is in a year, where the year of birth is known. */
 export const ageIn = (year: number, { birthYear }: Pick<Player, 'birthYear'>): number | undefined =>
   birthYear === null ? undefined : year - birthYear;
+
+/** Whether a player may still be growing in a year; one whose year of birth is not known counts as grown. */
+export const growingIn = (year: number, { birthYear }: Pick<Player, 'birthYear'>): boolean =>
+  birthYear !== null && isGrowing(birthYear, year);
 
 /** What of a player can speak against an aim in a sport: the page and the API ask the same. */
 export const guardedPlayer = (player: Player, sport: Sport, year: number): GuardedPlayer => ({

@@ -43,6 +43,10 @@ export const swap = z.discriminatedUnion('what', [
   z.strictObject({ what: z.literal('overgrips'), to: z.int().min(0).max(6) }),
   z.strictObject({ what: z.literal('baseGrip'), to: z.enum(BASE_GRIPS) }),
   z.strictObject({ what: z.literal('dampener'), to: z.boolean() }),
+  z.strictObject({
+    what: z.literal('strings'),
+    to: z.union([z.literal(true), z.strictObject({ massG: z.number().positive().max(40) })]),
+  }),
 ]);
 /** Weight that comes off, whole or down to what is left. */
 export const removal = z.strictObject({ of: placedPart, left: placedPart.optional() });

@@ -11,11 +11,13 @@ export const STEP_KINDS = [
   'trial',
   'measure-trial',
   'fix-head',
+  'seal',
   'set-in',
   'fill-handle',
   'wrap-handle',
   'swap',
   'regrip',
+  'restring',
   'final-check',
 ] as const;
 export type StepKind = (typeof STEP_KINDS)[number];
@@ -34,14 +36,29 @@ export interface BenchStep {
   waitMinutes?: number | undefined;
 }
 
+/** Over lead on a child's frame go thin clear coats, each dry before the next: common practice, and no swing weight to speak of. */
+const COATS = 4;
+const COAT_DRIES_MINUTES = 30;
+
+/** For whom and when a plan is built. */
+export interface BenchCase {
+  /** The change corrects a build that was just checked: nothing is weighed before, nor tried. */
+  trim?: boolean;
+  /** The player is a child: lead gets a sealing coat. */
+  child?: boolean;
+}
+
 /**
  * A plan as ordered bench steps: weigh, strip the handle, take off what goes, cut, trial with the weight on the outside, measure, then commit: head first for
- * swing weight, handle after for mass, grips back on, final check.
+ * swing weight, handle after for mass, grips back on, new strings, final check.
  * @param dress what is on the frame: a grip must come off before anything goes into or around the handle
- * @param trim the change corrects a build that was just checked: nothing is weighed before, nor tried
  * @example benchSteps({ ...NO_CHANGE, placements, parts }, { overgrips: 1 }).map((s) => s.kind)
  */
-export function benchSteps(change: Change, dress: Dress, trim = false): BenchStep[] {
+export function benchSteps(
+  change: Change,
+  dress: Dress,
+  { trim = false, child = false }: BenchCase = {},
+): BenchStep[] {
   const { placements, swaps, removals, parts } = change;
   const ruleOf = ({ partId }: Placement) => {
     const part = partNamed(parts, partId);
@@ -84,7 +101,16 @@ export function benchSteps(change: Change, dress: Dress, trim = false): BenchSte
   if (cut.length > 0) steps.push(step('cut', cut, ['blade', ...cautionsOf(cut)]));
   if (placements.length > 0 && !trim)
     steps.push(step('trial', heaviestFirst, cautionsOf(tape)), step('measure-trial'));
-  steps.push(...each('fix-head', ['solvent']), ...each('set-in'));
+  steps.push(...each('fix-head', ['solvent']));
+  const lead = tape.filter((p) => cautionsOf([p]).includes('lead'));
+  if (child && lead.length > 0)
+    for (let coat = 1; coat <= COATS; coat++)
+      steps.push({
+        ...step('seal', lead, ['solvent']),
+        key: `seal:${coat}`,
+        waitMinutes: COAT_DRIES_MINUTES,
+      });
+  steps.push(...each('set-in'));
   const filled = each('fill-handle');
   const waits = placements
     .filter((p) => fixed(p) === 'fill-handle')
@@ -92,8 +118,9 @@ export function benchSteps(change: Change, dress: Dress, trim = false): BenchSte
   const last = filled.at(-1);
   if (last && Math.max(...waits) > 0) last.waitMinutes = Math.max(...waits);
   steps.push(...filled, ...each('wrap-handle'));
-  if (swaps.length > 0) steps.push(step('swap'));
+  if (swaps.some(({ what }) => what !== 'strings')) steps.push(step('swap'));
   if (opensHandle) steps.push(step('regrip'));
+  if (swaps.some(({ what }) => what === 'strings')) steps.push(step('restring', [], ['blade']));
   steps.push(step('final-check'));
   return steps;
 }

@@ -80,6 +80,31 @@ describe('bench steps', () => {
     expect(keys).toContain('fix-head:second');
   });
 
+  it('seal lead on a child’s frame with four coats, each with its time, before the grip; tungsten and grown players need none', () => {
+    const inLead = laidAt(frame, 'shoulders', lead, 4.24, 8);
+    const of = (placements: Placement[], child: boolean, trim = false) =>
+      benchSteps({ ...NO_CHANGE, placements, parts }, { overgrips: 1 }, { child, trim });
+    const sealing = of([inLead, butt], true).filter(({ kind }) => kind === 'seal');
+    expect(sealing.map(({ key }) => key)).toEqual(['seal:1', 'seal:2', 'seal:3', 'seal:4']);
+    for (const step of sealing) {
+      expect(step.waitMinutes).toBeGreaterThan(0);
+      expect(step.cautions).toContain('solvent');
+    }
+    const order = of([inLead, butt], true).map(({ kind }) => kind);
+    expect(order.indexOf('seal')).toBeGreaterThan(order.indexOf('fix-head'));
+    expect(order.indexOf('seal')).toBeLessThan(order.indexOf('fill-handle'));
+    expect(of([inLead], true, true).map(({ kind }) => kind)).toContain('seal');
+    expect(of([inLead], false).map(({ kind }) => kind)).not.toContain('seal');
+    expect(of([shoulders], true).map(({ kind }) => kind)).not.toContain('seal');
+  });
+
+  it('put new strings in after the grip, and change grips in a step of their own', () => {
+    const strings = { what: 'strings', to: { massG: 17 } } as const;
+    const both = [strings, { what: 'overgrips', to: 2 } as const];
+    expect(kinds([], {}, { swaps: [strings] })).toEqual(['weigh-before', 'restring', 'final-check']);
+    expect(kinds([], {}, { swaps: both })).toEqual(['weigh-before', 'swap', 'restring', 'final-check']);
+  });
+
   it('caution against lead only where the tape is lead, and wait as long as the filling sets', () => {
     const inLead = laidAt(frame, 'shoulders', lead, 4.24, 8);
     const cautions = (p: Placement): string[] => stepsOf([p, butt]).flatMap((s) => s.cautions);

@@ -4,7 +4,7 @@ import { redress } from '../dress';
 import { settleFrame } from '../frame';
 import { SPEC_KEYS, type AxisSpecs } from '../mass';
 import type { Part, Placement } from '../part';
-import { NO_CHANGE, changeOutcome, type Change } from '../plan';
+import { NO_CHANGE, changeOutcome, type Change, type Swap } from '../plan';
 import { asBuiltOf, benchSteps, expectedAfter, surpriseAfter, type Building } from '.';
 
 const shape = { sport: 'tennis', lengthCm: 68.58 } as const;
@@ -72,6 +72,23 @@ describe('what should be read after a step', () => {
     const other = { ...building, change: more, steps: benchSteps(more, dress) };
     expect(expectedAfter(other, 'take-off').specs.massG).toBeCloseTo(before.massG - 3, 9);
     expect(expectedAfter(other, 'swap').dress.overgrips).toBe(0);
+  });
+
+  it('has new strings from their own step on: about 16 g and 28 kg·cm² over the bare frame (common practice)', () => {
+    const swaps: Swap[] = [
+      { what: 'overgrips', to: 0 },
+      { what: 'strings', to: { massG: 16 } },
+    ];
+    const more: Change = { ...NO_CHANGE, swaps };
+    const bare = { ...dress, strings: false };
+    const other = { ...building, dress: bare, change: more, steps: benchSteps(more, bare) };
+    const [swapped, strung] = ['swap', 'restring'].map((key) => expectedAfter(other, key));
+    expect(swapped?.dress.strings).toBe(false);
+    expect(strung?.dress.strings).toEqual({ massG: 16 });
+    expect((strung?.specs.massG ?? 0) - (swapped?.specs.massG ?? 0)).toBeCloseTo(16, 9);
+    expect(Math.abs((strung?.specs.swingWeight ?? 0) - (swapped?.specs.swingWeight ?? 0) - 28)).toBeLessThan(
+      1.5,
+    );
   });
 });
 

@@ -52,7 +52,9 @@ export function stageAfter({ dress, change, steps, asBuilt }: Building, key: str
     .filter(({ id }) => tried || laid.has(id))
     .flatMap((p) => (asBuilt?.has(p.id) ? (asBuilt.get(p.id) ?? []) : [p]));
   // Between stripping and gripping anew the handle is bare; a swap counts from its own step on.
-  const swaps = has('swap') || has('final-check') ? change.swaps : [];
+  const swaps = change.swaps.filter(
+    ({ what }) => has('final-check') || has(what === 'strings' ? 'restring' : 'swap'),
+  );
   const bare = has('strip-handle') && !has('regrip') && !has('final-check') ? BARE_HANDLE : [];
   const removals = has('take-off') ? change.removals : [];
   const all = [...swaps, ...bare];

@@ -15,6 +15,7 @@ export function readingAfter(kind: StepKind): StepReading | undefined {
   switch (kind) {
     case 'cut':
     case 'trial':
+    case 'seal':
       return undefined;
     case 'weigh-before':
     case 'strip-handle':

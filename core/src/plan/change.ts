@@ -4,9 +4,22 @@ import { NOTHING, add, joinParts, type AxisSpecs, type Joined, type Outcome } fr
 import { partNamed, placementSums, type Part, type Placement } from '../part';
 import type { BaseGrip, Dress } from '../sport';
 
-/** A part of the dress that is changed for another. */
+/** A part of the dress that is changed for another; new strings count with what they weigh, the usual where that is not known. */
 export type Swap =
-  { what: 'overgrips'; to: number } | { what: 'baseGrip'; to: BaseGrip } | { what: 'dampener'; to: boolean };
+  | { what: 'overgrips'; to: number }
+  | { what: 'baseGrip'; to: BaseGrip }
+  | { what: 'dampener'; to: boolean }
+  | { what: 'strings'; to: true | { massG: number } };
+
+/** A change with a swap in place of any other of the same part; without one the part stays as it is. @example withSwap(change, 'overgrips', { what: 'overgrips', to: 2 }) */
+export const withSwap = <C extends Pick<Change, 'swaps'>>(
+  change: C,
+  what: Swap['what'],
+  swap: Swap | undefined,
+): C => ({
+  ...change,
+  swaps: [...change.swaps.filter((one) => one.what !== what), ...(swap ? [swap] : [])],
+});
 
 /** Weight that is on the frame and comes off, whole or down to what is left. */
 export interface Removal {

@@ -21,6 +21,7 @@ import {
 } from '@kevro/core';
 import {
   guardSentence,
+  growingIn,
   guardedPlayer,
   sentence,
   type AimRecord,
@@ -297,7 +298,7 @@ export function fittingRoutes(router: Router, db: Db, now: Clock): void {
   });
 
   answer(router, 'choosePlan', async ({ params, body }) => {
-    const { settled, start, aim, round, frame } = await benchOfRound(params.id, body.roundId);
+    const { fitting, settled, start, aim, round, frame } = await benchOfRound(params.id, body.roundId);
     if (!start) throw new ApiProblem('nothing-measured');
     if (!aim) throw new ApiProblem('nothing-aimed');
     if (body.aimId !== aim.id) throw badInput([notFoundAt('aimId')]);
@@ -319,7 +320,10 @@ export function fittingRoutes(router: Router, db: Db, now: Clock): void {
       id: newId(),
       createdAt: now(),
       ...change,
-      steps: benchSteps(change, from.dress, base !== undefined),
+      steps: benchSteps(change, from.dress, {
+        trim: base !== undefined,
+        child: growingIn(Number(now().slice(0, 4)), fitting.player),
+      }),
       specs,
       uncertainty: changeUncertainty(settled, from.specs, from.uncertainty, from.dress, change),
       chance: chanceToPass(settled, aim.target, specs, build, from.uncertainty).chance,

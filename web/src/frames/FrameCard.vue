@@ -4,6 +4,7 @@ import { SPEC_KEYS, brokenLimits } from '@kevro/core';
 import { limitSentence } from '@kevro/contract';
 import { dayWords } from '../parts/day-words';
 import { dressWords } from '../parts/dress-words';
+import SavePdf from '../parts/SavePdf.vue';
 import { useUnits } from '../stores/units';
 import { SPEC_NAMES } from '../words';
 import { useFramePage } from './frame-page';
@@ -33,6 +34,7 @@ const print = (): void => window.print();
     <div class="page-top no-print">
       <router-link :to="{ name: 'frame', params: { id } }">{{ page.frame.tag }}</router-link>
       <span class="spring" />
+      <SavePdf v-if="newest" of=".card" :title="`Card ${page.frame.tag}`" label="The card as PDF" />
       <v-btn v-if="newest" color="primary" size="large" @click="print">Print the card</v-btn>
     </div>
     <article class="card">

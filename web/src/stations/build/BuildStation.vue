@@ -1,11 +1,13 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue';
+import { computed, ref, useTemplateRef } from 'vue';
 import { changeOutcome, cutList, type BenchStep, type ChangeOutcome, type NumberKey } from '@kevro/core';
 import type { BodyOf } from '@kevro/contract';
 import { api } from '../../api/client';
 import { useArrowsAlong } from '../../app/keys';
+import StringingForm from '../../frames/StringingForm.vue';
 import Lanes from '../../lanes/Lanes.vue';
 import { momentWords, wholeMomentWords } from '../../parts/day-words';
+import SavePdf from '../../parts/SavePdf.vue';
 import Rail from '../../rail/Rail.vue';
 import { useFitting } from '../../stores/fitting';
 import { useSaved } from '../../stores/saved';
@@ -20,6 +22,7 @@ import CutTable from './CutTable.vue';
 import PrintedSheet from './PrintedSheet.vue';
 import BuildStep from './BuildStep.vue';
 import { useBuilding } from './building';
+import { useNewStrings } from './new-strings';
 import { stepDoing, stepTitle } from './step-words';
 
 // What a fitter comes here to do: see the next step; read what to cut and where it goes; print the sheet for the bench.
@@ -87,6 +90,13 @@ function mark(step: BenchStep, as: Pick<MarkBody, 'mark' | 'reason' | 'asBuilt'>
   });
 }
 const tick = (step: BenchStep): void => mark(step, { mark: isOver(step) ? 'open' : 'done' });
+const {
+  last: lastStrings,
+  noteStrings,
+  stringsNoted,
+} = useNewStrings(useTemplateRef('stringing'), (step) => {
+  if (!isOver(step)) mark(step, { mark: 'done' });
+});
 const until = (step: BenchStep): string | undefined =>
   waits.value.find((wait) => wait.step === step.key)?.until;
 const calendar = computed(() => `/api/v1/fittings/${fitting.view?.id ?? ''}/calendar.ics`);
@@ -163,6 +173,7 @@ useArrowsAlong('.steps input', '.steps .next input');
           :until="until(step)"
           :calendar="calendar"
           @tick="tick(step)"
+          @strings="noteStrings(step)"
           @skip="mark(step, { mark: 'skipped', reason: $event })"
           @built="
             (pieces, reason) => mark(step, { mark: 'done', reason, asBuilt: pieces as MarkBody['asBuilt'] })
@@ -175,13 +186,30 @@ useArrowsAlong('.steps input', '.steps .next input');
         <a :href="template('pdf', 'a4')" download>PDF, A4</a>
         <a :href="template('pdf', 'letter')" download>PDF, Letter</a>
         <a :href="template('svg', 'a4')" download>SVG</a>
+        <SavePdf
+          of=".sheet.print-only"
+          :title="`Build sheet ${fitting.record.tag}`"
+          label="The build sheet as PDF"
+        />
       </div>
-      <p v-if="fitting.frame.sport.dress.components.includes('strings')" class="small mb-0">
+      <p
+        v-if="
+          fitting.frame.sport.dress.components.includes('strings') &&
+          !steps.some(({ kind }) => kind === 'restring')
+        "
+        class="small mb-0"
+      >
         Restrung?
-        <RouterLink :to="{ name: 'frame', params: { id: fitting.record.id } }"
-          >Note strings and tension on its page</RouterLink
-        >
+        <button type="button" class="link" @click="noteStrings()">Note strings and tension</button>
       </p>
+      <StringingForm
+        ref="stringing"
+        :frame-id="fitting.record.id"
+        :shape="fitting.record.shape"
+        :pattern="fitting.record.pattern"
+        v-bind="lastStrings ? { last: lastStrings } : {}"
+        @stored="stringsNoted"
+      />
     </template>
     <template #action>
       <v-btn v-if="next" color="primary" size="large" block @click="print">Print the build sheet</v-btn>

@@ -51,6 +51,7 @@ const emit = defineEmits<{
   tick: [];
   skip: [reason: string];
   built: [pieces: Placement[], reason: string];
+  strings: [];
 }>();
 const units = useUnits();
 const catalogue = useCatalogue();
@@ -151,7 +152,7 @@ const differs = computed(() =>
 
 const left = computed(() => {
   if (!props.until) return undefined;
-  const minutes = (Date.parse(props.until) - now.value.getTime()) / 60_000;
+  const minutes = (Date.parse(props.until) - Math.max(now.value.getTime(), Date.now())) / 60_000;
   return minutes > 0 ? Math.ceil(minutes) : 0;
 });
 </script>
@@ -200,7 +201,9 @@ const left = computed(() => {
         </ul>
       </div>
       <p v-if="step.waitMinutes && !until" class="small">
-        Then wait {{ waitWords(step.waitMinutes) }}, or as the label says, before the grip goes on.
+        Then wait {{ waitWords(step.waitMinutes) }}, or as the label says{{
+          step.kind === 'seal' ? '' : ', before the grip goes on'
+        }}.
       </p>
       <p v-if="until" class="small" role="timer">
         <template v-if="left">
@@ -230,6 +233,9 @@ const left = computed(() => {
         <RouterLink v-if="step.kind === 'trial'" :to="{ name: 'plan' }"
           >tried with putty dabs: take over where they ended</RouterLink
         >
+        <button v-if="step.kind === 'restring'" type="button" class="link" @click="emit('strings')">
+          note the new strings…
+        </button>
         <button
           v-if="!over"
           type="button"

@@ -30,6 +30,7 @@ export const isOnePlace = (step: BenchStep): boolean => ONE_PLACE.has(step.kind)
 /** The title of a step: «Fix to the head: shoulders». */
 export function stepTitle(step: BenchStep, plan: Doing, frame: Frame): string {
   const title = STEP_TITLES[step.kind];
+  if (step.kind === 'seal') return `${title}: ${step.key.split(':')[1]} of 4`;
   if (!isOnePlace(step)) return title;
   const placement = plan.placements.find(({ id }) => id === step.placementIds[0]);
   return placement ? `${title}: ${ZONE_NAMES[zoneOf(frame, placement)].toLowerCase()}` : title;
@@ -37,15 +38,17 @@ export function stepTitle(step: BenchStep, plan: Doing, frame: Frame): string {
 
 /** What there is to do in a step beside its pieces: what is changed, and what comes off. */
 export function stepDoing(step: BenchStep, plan: Doing, frame: Frame): string[] {
-  if (step.kind === 'swap')
-    return plan.swaps.map((swap) => `Then on it: ${swapWords(swap)}.${windingWords(swap, frame)}`);
+  if (step.kind === 'swap' || step.kind === 'restring')
+    return plan.swaps
+      .filter(({ what }) => (what === 'strings') === (step.kind === 'restring'))
+      .map((swap) => `Then on it: ${swapWords(swap)}.${windingWords(swap, frame)}`);
   if (step.kind === 'take-off') return plan.removals.map((removal) => `${removalWords(removal, frame)}.`);
   return [];
 }
 
 /** «An overgrip is about 10 turns from 114 cm, and makes the handle 0.5 sizes thicker.»: nothing where nothing is wound on. A base grip takes the place of one. */
 function windingWords(swap: Swap, frame: Frame): string {
-  if (swap.what === 'dampener' || swap.to === 0 || swap.to === 'none') return '';
+  if (swap.what === 'dampener' || swap.what === 'strings' || swap.to === 0 || swap.to === 'none') return '';
   const over = swap.what === 'overgrips';
   const { turns, stripCm, sizes } = windingOf(frame, over ? 'overgrip' : swap.to);
   const wound = `is about ${Math.round(turns)} turns from ${Math.round(stripCm)} cm`;

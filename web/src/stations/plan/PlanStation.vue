@@ -26,6 +26,7 @@ import { planWorking, sweetOf, useBenchMarks } from '../bench-marks';
 import { useWorking } from '../working';
 import EarlierPlans from './EarlierPlans.vue';
 import HowSure from './HowSure.vue';
+import ChangeDress from './ChangeDress.vue';
 import PiecesList from './PiecesList.vue';
 import PlanLimits from './PlanLimits.vue';
 import VariantsList from './VariantsList.vue';
@@ -51,7 +52,8 @@ const shop = useShopParts();
 const { parts, choices, none: noParts, failure: partsFailure } = shop;
 const held = ref(false);
 const { history, draft, dirty, markStored, startedEmpty } = useStanding(() => held.value);
-const { selected, dragging, drag, piece, move, layOn, grams, span, clock, takeOff, add } = useByHand(history);
+const { selected, dragging, drag, piece, move, layOn, grams, span, clock, takeOff, add, swap } =
+  useByHand(history);
 watch(dragging, (now) => (held.value = now), { flush: 'sync' });
 const question = useUnsaved(dirty);
 const { asking, finishing, plans, mayChange, onIt, limits, stands, pick, layAgain, finish, lighten } =
@@ -268,6 +270,14 @@ async function choose(): Promise<void> {
         @hoop="layOn"
         @undo="history.undo"
         @redo="history.redo"
+      />
+      <ChangeDress
+        v-if="stands"
+        :frame="fitting.frame"
+        :shape="fitting.record.shape"
+        :dress="fitting.dress ?? {}"
+        :change="standing"
+        @swap="swap"
       />
       <div v-if="stands && placements.length > 0" class="from-here">
         <v-btn variant="outlined" :loading="finishing.working.value" @click="finish">Finish from here</v-btn>

@@ -8,10 +8,12 @@ import {
   partNamed,
   withGrams,
   withLength,
+  withSwap,
   type Frame,
   type HoopPlace,
   type Part,
   type Placement,
+  type Swap,
   type ZoneName,
 } from '@kevro/core';
 import { useKeys } from '../../app/keys';
@@ -117,6 +119,10 @@ export function useByHand(history: ReturnType<typeof useHistory<Standing>>) {
     selected.value = piece.id;
   }
 
+  /** Changes a part of the dress for another, or leaves it as it is. */
+  const swap = (what: Swap['what'], to: Swap | undefined): void =>
+    history.change({ ...withSwap(history.now.value, what, to), byHand: true }, `swap ${what}`);
+
   const arrow = (sign: 1 | -1) => (event: KeyboardEvent) => move(sign * (event.shiftKey ? FINE_CM : STEP_CM));
   useKeys({
     ArrowRight: arrow(1),
@@ -128,5 +134,5 @@ export function useByHand(history: ReturnType<typeof useHistory<Standing>>) {
     'Shift+z': history.redo,
     'Ctrl+Shift+z': history.redo,
   });
-  return { selected, dragging, drag, piece, move, layOn, grams, span, clock, takeOff, add };
+  return { selected, dragging, drag, piece, move, layOn, grams, span, clock, takeOff, add, swap };
 }

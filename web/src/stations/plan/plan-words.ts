@@ -24,6 +24,8 @@ export function swapWords(swap: Swap): string {
       return swap.to === 'none' ? BASE_GRIP_NAMES.none : `${BASE_GRIP_NAMES[swap.to]} base grip`;
     case 'dampener':
       return swap.to ? 'dampener on' : 'dampener off';
+    case 'strings':
+      return swap.to === true ? 'new strings' : `new strings, ${grams(swap.to.massG)}`;
   }
 }
 

@@ -1,0 +1,100 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+import type { Change, Dress, Frame, Swap } from '@kevro/core';
+import NumberField from '../../parts/NumberField.vue';
+import { numberOf, type OfFrame, type Typed } from '../../parts/typed';
+import { BASE_GRIP_NAMES } from '../../words';
+import { swapWords } from './plan-words';
+
+/** Changes grips, dampener or strings by hand, one way each; what is chosen counts at once. */
+const props = defineProps<{ frame: Frame; shape: OfFrame; dress: Dress; change: Pick<Change, 'swaps'> }>();
+const emit = defineEmits<{ swap: [what: Swap['what'], swap: Swap | undefined] }>();
+
+const MOST_OVERGRIPS = 3;
+const ways = computed((): { what: Swap['what']; label: string; now: string; choices: Swap[] }[] => {
+  const { overgrips = 0, baseGrip = 'none', dampener = false } = props.dress;
+  const worn = Array.from({ length: MOST_OVERGRIPS + 1 }, (_, to): Swap => ({ what: 'overgrips', to }));
+  return [
+    {
+      what: 'overgrips' as const,
+      label: 'Overgrips',
+      now: swapWords({ what: 'overgrips', to: overgrips }),
+      choices: worn.filter(({ to }) => to !== overgrips),
+    },
+    {
+      what: 'baseGrip' as const,
+      label: 'Base grip',
+      now: swapWords({ what: 'baseGrip', to: baseGrip }),
+      choices: (Object.keys(BASE_GRIP_NAMES) as (keyof typeof BASE_GRIP_NAMES)[])
+        .filter((to) => to !== baseGrip)
+        .map((to): Swap => ({ what: 'baseGrip', to })),
+    },
+    {
+      what: 'dampener' as const,
+      label: 'Dampener',
+      now: swapWords({ what: 'dampener', to: dampener }),
+      choices: [{ what: 'dampener', to: !dampener } as Swap],
+    },
+    {
+      what: 'strings' as const,
+      label: 'Strings',
+      now: props.dress.strings ? 'the strings that are in' : 'unstrung',
+      choices: [{ what: 'strings', to: true } as Swap],
+    },
+  ].filter(({ what }) => props.frame.sport.dress.components.includes(what));
+});
+const chosenOf = (what: Swap['what']): Swap | undefined => props.change.swaps.find((s) => s.what === what);
+const AS_IT_IS = 'as it is';
+const titleOf = (swap: Swap): string => (swap.what === 'strings' ? 'new strings' : swapWords(swap));
+const strings = computed(() => {
+  const swap = chosenOf('strings');
+  return swap?.what === 'strings' ? swap : undefined;
+});
+function weighed(value: Typed): void {
+  const massG = numberOf(value);
+  if (strings.value) emit('swap', 'strings', { what: 'strings', to: massG && massG > 0 ? { massG } : true });
+}
+function choose(what: Swap['what'], choices: readonly Swap[], title: string): void {
+  const swap = choices.find((one) => titleOf(one) === title);
+  emit('swap', what, swap);
+}
+</script>
+
+<template>
+  <details class="dress">
+    <summary>Change grips{{ ways.some(({ what }) => what === 'strings') ? ' or strings' : '' }}</summary>
+    <div class="fields">
+      <v-select
+        v-for="{ what, label, now, choices } in ways"
+        :key="what"
+        :model-value="chosenOf(what) ? titleOf(chosenOf(what) as Swap) : AS_IT_IS"
+        :items="[{ value: AS_IT_IS, title: `${now}, ${AS_IT_IS}` }, ...choices.map(titleOf)]"
+        :label="label"
+        hide-details
+        @update:model-value="choose(what, choices, $event)"
+      />
+      <NumberField
+        v-if="strings"
+        :model-value="strings.to === true ? null : strings.to.massG"
+        label="They weigh"
+        spec="massG"
+        :shape="shape"
+        width
+        hint="Left empty, the usual weight counts."
+        @update:model-value="weighed"
+      />
+    </div>
+  </details>
+</template>
+
+<style scoped>
+summary {
+  cursor: pointer;
+  padding: 4px 0;
+}
+.fields {
+  display: grid;
+  padding: 4px 0 8px;
+  gap: 8px;
+}
+</style>
