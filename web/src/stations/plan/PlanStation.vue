@@ -272,11 +272,11 @@ async function choose(): Promise<void> {
         @redo="history.redo"
       />
       <ChangeDress
-        v-if="stands"
+        v-if="stands && fitting.dress"
         :frame="fitting.frame"
         :shape="fitting.record.shape"
-        :dress="fitting.dress ?? {}"
-        :change="standing"
+        :dress="fitting.dress"
+        :change="settledStanding ?? standing"
         @swap="swap"
       />
       <div v-if="stands && placements.length > 0" class="from-here">
