@@ -10,6 +10,12 @@ type RequestCode =
   | 'not-whole'
   | 'out-of-range'
   | 'not-json'
+  | 'not-sent-as-json'
+  | 'unreadable-text'
+  | 'foreign-name'
+  | 'foreign-page'
+  | 'disk-full'
+  | 'busy'
   | 'too-large'
   | 'not-found'
   | 'already-there'
@@ -166,6 +172,18 @@ const TABLE: Record<ErrorCode, Entry> = {
   'out-of-range': entry(422, (v) => `This is out of range: ${one(v.range)}.`, 'This is out of range.'),
   'bad-input': entry(422, 'This is not what belongs here.'),
   'not-json': entry(400, 'The request is not readable JSON.'),
+  'not-sent-as-json': entry(415, 'Send JSON, and say so: application/json.'),
+  'unreadable-text': entry(422, 'There is a sign in this text that cannot be stored. Type it again.'),
+  'foreign-name': entry(
+    403,
+    'Kevro was asked for under a name that is not the shop’s. Use the address that it shows at the bench.',
+  ),
+  'foreign-page': entry(403, 'This came from another page. Nothing was read or stored.'),
+  'disk-full': entry(
+    507,
+    'The disk of the bench machine is nearly full: nothing new is stored until there is room. What is stored can be read.',
+  ),
+  busy: entry(503, 'There is more to work out than can be done at once. Try again in a few seconds.'),
   'too-large': entry(413, 'The request is too large.'),
   'not-found': entry(404, 'There is nothing here by that name.'),
   'already-there': entry(

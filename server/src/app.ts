@@ -16,6 +16,9 @@ import { measurementRoutes } from './routes/measurements';
 import { paperRoutes } from './routes/papers';
 import { playerRoutes } from './routes/players';
 import { answer } from './routes/route';
+import { safeHeaders } from './safety/headers';
+import { onlyJson, onlyOwnPages, ownNames } from './safety/own-pages';
+import { onlyReadableText } from './safety/readable-text';
 import { importRoutes, setupRoutes } from './routes/setups';
 
 export interface AppParts {
@@ -24,20 +27,38 @@ export interface AppParts {
   compute: Compute;
   /** Folder of the built page; without it only the API is served. */
   pageFolder?: string;
+  /** The names under which the shop may be asked for. */
+  isOwnName?: (host: string) => boolean;
   now?: Clock;
 }
 
-/** Large enough for 100,000 setups in one request. */
-const BODY_LIMIT = '32mb';
+/** What a form or a plan needs is far less. */
+const BODY_LIMIT = '1mb';
+/** Computations over lists that the caller brings along take 100,000 setups. */
+const LIST_LIMIT = '32mb';
+const TAKES_LISTS = ['/compute/nearest', '/compute/reach'];
 
-export function createApp({ db, hub, compute, pageFolder, now = systemClock }: AppParts): Express {
+export function createApp({
+  db,
+  hub,
+  compute,
+  pageFolder,
+  isOwnName = ownNames(),
+  now = systemClock,
+}: AppParts): Express {
   const app = express();
   app.disable('x-powered-by');
+  app.use(safeHeaders);
+  app.use(onlyOwnPages(isOwnName));
   app.use(compression());
 
   const api = express.Router();
+  api.use(onlyReadableText);
   importRoutes(api, db);
-  api.use(express.json({ limit: BODY_LIMIT, strict: false, type: () => true }));
+  api.use(onlyJson);
+  api.use(TAKES_LISTS, express.json({ limit: LIST_LIMIT, strict: false }));
+  api.use(express.json({ limit: BODY_LIMIT, strict: false }));
+  api.use(onlyReadableText);
   answer(api, 'health', async () => {
     await db.query('select 1');
     return { status: 'ok' as const };

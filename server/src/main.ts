@@ -12,6 +12,7 @@ import { BENCH_PACE } from './instruments/stand-in';
 import { dropUnfinishedBatches } from './records/setup-batch';
 import { isLoaded, loadShop, readShopFile } from './exchange/shop-file';
 import { demoFolder, shopFolder } from './start/demo-folder';
+import { ownNames } from './safety/own-pages';
 import { holdFolder } from './start/hold';
 
 const here = dirname(fileURLToPath(import.meta.url));
@@ -71,7 +72,13 @@ await dropUnfinishedBatches(db);
 const hub = new Hub(db, systemClock, BENCH_PACE);
 await hub.start();
 
-answering = createApp({ db, hub, compute, pageFolder: resolve(here, '../../web/dist') });
+answering = createApp({
+  db,
+  hub,
+  compute,
+  pageFolder: resolve(here, '../../web/dist'),
+  isOwnName: ownNames([host, ...(process.env.KEVRO_NAMES ?? '').split(',')]),
+});
 console.log(`Kevro is ready at ${url}`);
 
 let stopping = false;

@@ -1,5 +1,6 @@
 import type { ErrorRequestHandler, Response } from 'express';
 import { Fault } from '@kevro/core';
+import { log } from './safety/log';
 import { fieldError, sentence, statusOf, type ErrorCode, type FieldError } from '@kevro/contract';
 
 /** An answer that is not what was asked for: thrown anywhere, told as problem details (RFC 9457). */
@@ -19,13 +20,21 @@ export class ApiProblem extends Error {
 
 const TITLES: Record<number, string> = {
   400: 'Not readable',
+  401: 'Not signed in',
+  403: 'Not allowed',
   404: 'Not found',
   409: 'Does not fit what is stored',
   413: 'Too large',
+  415: 'Not readable',
   422: 'Bad input',
+  429: 'Not now',
   500: 'Server error',
   503: 'Not now',
+  507: 'No room',
 };
+
+/** The first few tell what is wrong; all of them could be longer than what was sent. */
+const MOST_LISTED = 20;
 
 function send(response: Response, problem: ApiProblem): void {
   const status = statusOf(problem.code);
@@ -38,7 +47,7 @@ function send(response: Response, problem: ApiProblem): void {
       status,
       detail: problem.message,
       code: problem.code,
-      ...(problem.errors.length > 0 ? { errors: problem.errors } : {}),
+      ...(problem.errors.length > 0 ? { errors: problem.errors.slice(0, MOST_LISTED) } : {}),
       ...(problem.existing === undefined ? {} : { existing: problem.existing }),
     });
 }
@@ -56,6 +65,9 @@ export const notFoundAt = (path: string): FieldError => ({
   message: sentence('not-found'),
 });
 
+/** No space left: said by the system, and by the database. */
+const NO_ROOM = ['ENOSPC', 'EDQUOT', '53100'];
+
 function asProblem(error: unknown): ApiProblem {
   if (error instanceof ApiProblem) return error;
   if (error instanceof Fault) return badInput(error.problems.map(fieldError));
@@ -65,7 +77,11 @@ function asProblem(error: unknown): ApiProblem {
     return new ApiProblem('not-json');
   }
   if (error instanceof URIError) return new ApiProblem('not-found');
-  console.error(error);
+  const { status, code } = error as { status?: number; code?: string };
+  // A body that does not hold what its headers say is the sender's fault, whatever the part that reads it calls it.
+  if (status !== undefined && status >= 400 && status < 500) return new ApiProblem('not-json');
+  if (code !== undefined && NO_ROOM.includes(code)) return new ApiProblem('disk-full');
+  log.error({ err: error }, 'a request failed');
   return new ApiProblem('internal');
 }
 
