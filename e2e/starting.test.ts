@@ -71,6 +71,21 @@ describe('a server', () => {
     expect(total).toBe(20);
   });
 
+  it.each([
+    [{ PORT: 'abc' }, 'PORT must be a whole number from 0 to 65535, not “abc”.'],
+    [{ PORT: '70000' }, 'PORT must be a whole number'],
+    [
+      { PORT: '0', KEVRO_DATA: '/proc/kevro' },
+      'Kevro cannot keep its data in /proc/kevro: it cannot be made there.',
+    ],
+  ])('says in one sentence why it does not start: %j', async (env, why) => {
+    const one = server({ KEVRO_DATA: join(folder, 'none'), ...env });
+    expect(await one.ended).toBe(1);
+    expect(one.said().trim().split('\n')).toHaveLength(1);
+    expect(one.said()).toContain(why);
+    expect(existsSync(join(folder, 'none'))).toBe(false);
+  });
+
   it('says that it is starting while it is', async () => {
     const one = server({ KEVRO_DATA: join(folder, 'slow'), PORT: await port() });
     const first = await until(() => fetch(`${one.url}/api/v1/health`).catch(() => undefined));

@@ -6,14 +6,15 @@ import { sentence, statusOf } from '@kevro/contract';
 import { createApp } from './app';
 import { computeInThreads } from './compute/compute';
 import { systemClock } from './clock';
-import { openPglite } from './db/pglite';
+import type { Db } from './db/db';
 import { Hub } from './instruments/hub';
 import { BENCH_PACE } from './instruments/stand-in';
 import { dropUnfinishedBatches } from './records/setup-batch';
-import { isLoaded, loadShop, readShopFile } from './exchange/shop-file';
+import { loadShop, readShopFile } from './exchange/shop-file';
 import { demoFolder, shopFolder } from './start/demo-folder';
 import { ownNames } from './safety/own-pages';
 import { holdFolder } from './start/hold';
+import { openShop } from './start/open-shop';
 
 const here = dirname(fileURLToPath(import.meta.url));
 const port = Number(process.env.PORT ?? 4700);
@@ -30,11 +31,28 @@ function listen(server: Server): Promise<void> {
   });
 }
 
+/** What the system says where a folder cannot be written to, in words. */
+const NOT_WRITABLE: Record<string, string> = {
+  EACCES: 'this user may not write there',
+  EPERM: 'this user may not write there',
+  EROFS: 'it is on a disk that is mounted for reading only',
+  ENOSPC: 'the disk is full',
+  ENOENT: 'it cannot be made there',
+  ENOTDIR: 'a part of its path is a file',
+};
+
 /** Says why it did not start, in one sentence, and ends. */
 function refuse(error: unknown): never {
-  console.error(error instanceof Error ? error.message : String(error));
+  const why = NOT_WRITABLE[(error as NodeJS.ErrnoException).code ?? ''];
+  const said = error instanceof Error ? error.message : String(error);
+  console.error(why ? `Kevro cannot keep its data in ${folder}: ${why}. Nothing was changed.` : said);
   process.exit(1);
 }
+
+if (!Number.isInteger(port) || port < 0 || port > 65_535)
+  refuse(new Error(`PORT must be a whole number from 0 to 65535, not “${process.env.PORT}”.`));
+// What is stored here is nobody's but the owner's.
+process.umask(0o077);
 
 // The port and the folder are this server's own before anything in the folder is opened: of two servers that start at once, one refuses.
 const starting: RequestListener = (_request, response) => {
@@ -59,13 +77,13 @@ try {
   refuse(error);
 }
 
-const db = await openPglite(database);
 const compute = computeInThreads(new URL('./compute-thread.js', import.meta.url));
-
 const shopFile = process.env.KEVRO_SHOP_FILE;
-if (shopFile && !(await isLoaded(db))) {
-  await loadShop(db, readShopFile(JSON.parse(await readFile(shopFile, 'utf8'))), compute, systemClock());
-}
+const loadFile = async (db: Db): Promise<void> => {
+  if (shopFile)
+    await loadShop(db, readShopFile(JSON.parse(await readFile(shopFile, 'utf8'))), compute, systemClock());
+};
+const db = await openShop(database, loadFile).catch(refuse);
 
 await dropUnfinishedBatches(db);
 

@@ -1,4 +1,4 @@
-import { fsyncSync } from 'node:fs';
+import { closeSync, fsyncSync, openSync } from 'node:fs';
 import { NodeFS } from '@electric-sql/pglite/nodefs';
 import type { PGlite } from '@electric-sql/pglite';
 
@@ -10,9 +10,19 @@ interface NodeFiles {
   stream_ops: { fsync?: (stream: { nfd?: number }) => number };
 }
 
+/** Brings a folder to the disk: which names are in it. */
+export function syncFolder(path: string): void {
+  const folder = openSync(path, 'r');
+  try {
+    fsyncSync(folder);
+  } finally {
+    closeSync(folder);
+  }
+}
+
 /**
  * The folder of the database, with the one call that PGlite's file layer lacks: without it a commit is acknowledged while it still lies in the
- * machine's memory only, and a power cut takes the last half minute with it.
+ * machine's memory only, and a power cut takes the last half minute with it. A new or renamed file counts only when its folder is on the disk too.
  */
 export class DurableNodeFS extends NodeFS {
   override async init(pg: PGlite, options: InitArgs[1]): Promise<InitAnswer> {

@@ -30,6 +30,16 @@ const MIGRATIONS: Migration[] = [
 /** How many there are, by their numbers. */
 export const migrationNumbers = (): number[] => MIGRATIONS.map(({ number }) => number);
 
+/** The database was opened by a later Kevro, whose tables this one does not know. Its message is the sentence to show. */
+export class NewerDatabase extends Error {
+  constructor(stands: number, known: number) {
+    super(
+      `It was opened by a newer Kevro (step ${stands} of the tables; this one knows ${known}). Nothing in it was changed. Start the newer one again.`,
+    );
+    this.name = 'NewerDatabase';
+  }
+}
+
 /** Runs the migrations that the database has not seen, each in a transaction of its own. @param upTo the last one to run; all if left out */
 export async function migrate(db: Db, upTo = Infinity): Promise<void> {
   await db.query(
@@ -38,6 +48,8 @@ export async function migrate(db: Db, upTo = Infinity): Promise<void> {
   const seen = new Set(
     (await db.query<{ number: number }>('select number from migration')).map((m) => m.number),
   );
+  const [stands, known] = [Math.max(0, ...seen), Math.max(...migrationNumbers())];
+  if (stands > known) throw new NewerDatabase(stands, known);
   for (const { number, name, run } of MIGRATIONS) {
     if (seen.has(number) || number > upTo) continue;
     await db.transaction(async (tx) => {

@@ -3,7 +3,7 @@ import type { ShopFile } from '@kevro/contract';
 import { computeHere } from '../compute/compute';
 import type { ApiProblem } from '../problem';
 import { startTestServer, type TestServer } from '../test-server';
-import { isLoaded, loadShop, readShopFile } from './shop-file';
+import { loadShop, readShopFile } from './shop-file';
 
 const NOW = '2026-11-23T09:00:00.000Z';
 const shape = { sport: 'padel', lengthCm: 45.5, shape: 'diamond' };
@@ -76,7 +76,7 @@ describe('a shop file', () => {
   const get = async (path: string) => (await server.call('GET', path)).body;
 
   it('brings everything it names', async () => {
-    expect(await isLoaded(server.db)).toBe(true);
+    expect(await server.db.query('select 1 from shop')).toHaveLength(1);
     expect(await get('/shop')).toMatchObject(file.shop);
     expect((await get('/players/p1/arm-history')).text).toBe('left shoulder, long ago');
     expect((await get('/players')).rows.map((p: { id: string }) => p.id)).toEqual(['p1']);

@@ -74,9 +74,6 @@ async function storeFrame(db: Queries, file: ShopFile['frames'][number]): Promis
   if (archived) await archiveFrame(db, id, true);
 }
 
-/** Whether a shop has been loaded into this database before. */
-export const isLoaded = async (db: Db): Promise<boolean> => (await db.query('select 1 from shop')).length > 0;
-
 type Fitting = ShopFile['fittings'][number];
 
 /** The parts of a fitting's plan, looked up among the file's. */

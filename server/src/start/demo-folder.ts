@@ -4,6 +4,8 @@ import { join } from 'node:path';
 /** What the demo leaves in a folder of its own: only where this lies does it ever erase anything. */
 const MARK = 'made-by-the-kevro-demo';
 const DATABASE = 'database';
+/** Where backups that are made by themselves are kept. */
+export const BACKUPS = 'backups';
 
 /** The folder cannot be used for what it was named for. Its message is the sentence to show. */
 export class WrongFolder extends Error {
@@ -30,16 +32,33 @@ export function demoFolder(folder: string, fresh: boolean): string {
     writeFileSync(join(folder, MARK), 'The demo of Kevro starts this folder anew each time.\n');
   }
   const database = join(folder, DATABASE);
-  if (fresh) rmSync(database, { recursive: true, force: true });
+  if (fresh)
+    for (const made of [database, `${database}.making`]) rmSync(made, { recursive: true, force: true });
   return database;
 }
 
-/** The database folder of a shop. @throws WrongFolder where it is the demo's, which is erased at the demo's next start */
+/** What of a database lies in its folder: shops that were begun before they had a folder of their own for it have it right here. */
+const PARTS_OF_A_DATABASE = ['PG_VERSION', 'base', 'global', 'pg_wal'];
+/** What Kevro itself puts beside a database. */
+const OWN = [DATABASE, `${DATABASE}.making`, BACKUPS];
+
+/**
+ * The database folder of a shop.
+ * @throws WrongFolder where it is the demo's, which is erased at the demo's next start, or where it holds something else
+ */
 export function shopFolder(folder: string): string {
   if (isDemo(folder)) {
     throw new WrongFolder(
       `${folder} belongs to the demo, which erases it each time. Name another folder in KEVRO_DATA for a shop of your own.`,
     );
   }
-  return folder;
+  const names = readdirSync(folder);
+  if (names.some((name) => PARTS_OF_A_DATABASE.includes(name))) return folder;
+  const strange = names.filter((name) => !OWN.includes(name));
+  if (strange.length > 0) {
+    throw new WrongFolder(
+      `${folder} holds something that is no shop (${strange.slice(0, 3).join(', ')}), and is left as it is. Name an empty folder in KEVRO_DATA, or none.`,
+    );
+  }
+  return join(folder, DATABASE);
 }

@@ -1,0 +1,42 @@
+import { createHash } from 'node:crypto';
+import { readFileSync, readdirSync } from 'node:fs';
+import { join } from 'node:path';
+import { expect, it } from 'vitest';
+
+const folder = join(import.meta.dirname, 'migrations');
+
+/**
+ * What each migration was when it landed. A shop somewhere has run it: an edit would leave that shop other than a new one. What is to change is a migration of its
+ * own, with a line here.
+ */
+const LANDED: Record<string, string> = {
+  '0001_first.sql': '21d887a2b7e565e0',
+  '0002_measure.sql': '2aeabadfa5650ad6',
+  '0003_rounds.sql': 'a1f7601e60244bb9',
+  '0004_bring_over.ts': '62265c2c5b732539',
+  '0005_old_shape.sql': '751f92174e7c899a',
+  '0006_corrections.sql': '920a4d7869f3487f',
+  '0007_setups.sql': 'e93ca7e45abc577c',
+  '0008_setup_sums.ts': '9531028fd8861038',
+  '0009_setup_indexes.sql': '8e5a5f6a7954259f',
+  '0010_aims.sql': '3d17a33febd7133f',
+  '0011_guides.sql': '0b87160ffa415a1d',
+  '0012_beside.sql': '979c1017960dde5a',
+  '0013_trims.sql': 'c75b6d138302f23b',
+  '0014_rolls.sql': '78160c6b70b51bdd',
+};
+
+it('no migration is edited once it has landed', () => {
+  const now = Object.fromEntries(
+    readdirSync(folder)
+      .toSorted()
+      .map((name) => [
+        name,
+        createHash('sha256')
+          .update(readFileSync(join(folder, name)))
+          .digest('hex')
+          .slice(0, 16),
+      ]),
+  );
+  expect(now).toEqual(LANDED);
+});

@@ -1,0 +1,89 @@
+import {
+  chmodSync,
+  closeSync,
+  existsSync,
+  fsyncSync,
+  lstatSync,
+  openSync,
+  readdirSync,
+  renameSync,
+  rmSync,
+} from 'node:fs';
+import { dirname, join } from 'node:path';
+import type { Db } from '../db/db';
+import { syncFolder } from '../db/durable-fs';
+import { openPglite } from '../db/pglite';
+import { NewerDatabase } from '../db/migrate';
+import { WrongFolder } from './demo-folder';
+
+/** Every file and folder in a folder, itself last. */
+function* within(path: string): Generator<{ path: string; folder: boolean }> {
+  const info = lstatSync(path);
+  if (info.isDirectory()) for (const name of readdirSync(path)) yield* within(join(path, name));
+  if (info.isDirectory() || info.isFile()) yield { path, folder: info.isDirectory() };
+}
+
+/** Brings all that lies in a folder to the disk. */
+function syncAll(folder: string): void {
+  for (const { path, folder: isFolder } of within(folder)) {
+    if (isFolder) syncFolder(path);
+    else {
+      const file = openSync(path, 'r');
+      fsyncSync(file);
+      closeSync(file);
+    }
+  }
+}
+
+/** Takes from everybody but the owner what may be done with a folder: health notes are in it. */
+function ownersOnly(folder: string): void {
+  for (const { path, folder: isFolder } of within(folder)) {
+    const mode = isFolder ? 0o700 : 0o600;
+    if ((lstatSync(path).mode & 0o777) !== mode) chmodSync(path, mode);
+  }
+}
+
+const damaged = (database: string, why: string): WrongFolder =>
+  new WrongFolder(
+    `The shop in ${database} cannot be opened: ${why}. Nothing in it was changed. Put a copy of the folder back, or restore a backup into an empty folder (npm run restore).`,
+  );
+
+async function open(database: string): Promise<Db> {
+  // Left by a server that was cut off. The folder is held already, so that it is nobody's; an empty one would keep the shop shut.
+  rmSync(join(database, 'postmaster.pid'), { force: true });
+  try {
+    return await openPglite(database);
+  } catch (error) {
+    if (error instanceof NewerDatabase) throw new WrongFolder(`${database}: ${error.message}`);
+    throw damaged(database, 'its files are damaged');
+  }
+}
+
+/**
+ * Opens the shop in a folder that this process holds, or begins one. A shop is begun beside its place, brought to the disk whole and then named: a first start
+ * that is cut off leaves nothing that would have to be judged, and is begun again. What is there but is no shop is left alone.
+ * @param database the folder of the database itself @param first what a new shop begins with
+ * @throws WrongFolder with the sentence to show
+ */
+export async function openShop(
+  database: string,
+  first: (db: Db) => Promise<void> = async () => undefined,
+): Promise<Db> {
+  if (!existsSync(database)) {
+    const making = `${database}.making`;
+    rmSync(making, { recursive: true, force: true });
+    const db = await openPglite(making);
+    await first(db);
+    await db.close();
+    ownersOnly(making);
+    syncAll(making);
+    renameSync(making, database);
+    syncFolder(dirname(database));
+  } else if (!existsSync(join(database, 'PG_VERSION')))
+    throw damaged(database, 'PG_VERSION is missing, so that part of it is gone');
+  ownersOnly(database);
+  const db = await open(database);
+  // What the database writes as it opens, it writes for everybody.
+  ownersOnly(database);
+  return db;
+}
