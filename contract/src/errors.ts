@@ -16,6 +16,7 @@ type RequestCode =
   | 'foreign-page'
   | 'disk-full'
   | 'busy'
+  | 'backup-under-way'
   | 'too-large'
   | 'not-found'
   | 'already-there'
@@ -183,6 +184,7 @@ const TABLE: Record<ErrorCode, Entry> = {
     507,
     'The disk of the bench machine is nearly full: nothing new is stored until there is room. What is stored can be read.',
   ),
+  'backup-under-way': entry(409, 'A backup is being made already. Wait until it is done.'),
   busy: entry(503, 'There is more to work out than can be done at once. Try again in a few seconds.'),
   'too-large': entry(413, 'The request is too large.'),
   'not-found': entry(404, 'There is nothing here by that name.'),

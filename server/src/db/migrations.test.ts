@@ -24,6 +24,7 @@ const LANDED: Record<string, string> = {
   '0012_beside.sql': '979c1017960dde5a',
   '0013_trims.sql': 'c75b6d138302f23b',
   '0014_rolls.sql': '78160c6b70b51bdd',
+  '0015_safety.sql': '858e9536a77ebd68',
 };
 
 it('no migration is edited once it has landed', () => {

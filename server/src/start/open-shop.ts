@@ -43,6 +43,21 @@ function ownersOnly(folder: string): void {
   }
 }
 
+/** Where a shop is made before it has its name; whatever an earlier try left there is gone. */
+export function placeToMake(database: string): string {
+  const making = `${database}.making`;
+  rmSync(making, { recursive: true, force: true });
+  return making;
+}
+
+/** Gives a shop that was made its name, whole and on the disk. */
+export function nameShop(making: string, database: string): void {
+  ownersOnly(making);
+  syncAll(making);
+  renameSync(making, database);
+  syncFolder(dirname(database));
+}
+
 const damaged = (database: string, why: string): WrongFolder =>
   new WrongFolder(
     `The shop in ${database} cannot be opened: ${why}. Nothing in it was changed. Put a copy of the folder back, or restore a backup into an empty folder (npm run restore).`,
@@ -70,15 +85,11 @@ export async function openShop(
   first: (db: Db) => Promise<void> = async () => undefined,
 ): Promise<Db> {
   if (!existsSync(database)) {
-    const making = `${database}.making`;
-    rmSync(making, { recursive: true, force: true });
+    const making = placeToMake(database);
     const db = await openPglite(making);
     await first(db);
     await db.close();
-    ownersOnly(making);
-    syncAll(making);
-    renameSync(making, database);
-    syncFolder(dirname(database));
+    nameShop(making, database);
   } else if (!existsSync(join(database, 'PG_VERSION')))
     throw damaged(database, 'PG_VERSION is missing, so that part of it is gone');
   ownersOnly(database);

@@ -1,0 +1,197 @@
+import { createHash } from 'node:crypto';
+import { existsSync, rmSync } from 'node:fs';
+import { createInterface } from 'node:readline';
+import { text } from 'node:stream/consumers';
+import type { Readable } from 'node:stream';
+import { promisify } from 'node:util';
+import yauzl, { type Entry, type ZipFile } from 'yauzl';
+import { z } from 'zod';
+import type { Db, Queries } from '../db/db';
+import { migrate, migrationNumbers } from '../db/migrate';
+import { dbOf, openEngine } from '../db/pglite';
+import { nameShop, placeToMake } from '../start/open-shop';
+import { listed, quoted, tablesOf, type Table } from './tables';
+import { FORMAT, MANIFEST, entryOf, type Manifest } from './write';
+
+/** The file is not what it should be. Its message is the sentence to show; nothing was changed. */
+export class WrongBackup extends Error {
+  constructor(message: string) {
+    super(`${message} Nothing was changed.`);
+    this.name = 'WrongBackup';
+  }
+}
+
+const manifestSchema = z.object({
+  format: z.literal(FORMAT),
+  version: z.int().min(1),
+  takenAt: z.string(),
+  tables: z.array(z.object({ name: z.string(), rows: z.int().min(0), sha256: z.string() })),
+});
+
+/** The entries of a zip by their names, read one at a time. */
+class Zip {
+  private constructor(
+    private readonly file: ZipFile,
+    private readonly entries: ReadonlyMap<string, Entry>,
+  ) {}
+  static async open(path: string): Promise<Zip> {
+    const file = await promisify<string, yauzl.Options, ZipFile>(yauzl.open)(path, {
+      lazyEntries: true,
+      autoClose: false,
+    });
+    const entries = new Map<string, Entry>();
+    await new Promise<void>((done, fail) => {
+      file.on('entry', (entry: Entry) => {
+        entries.set(entry.fileName, entry);
+        file.readEntry();
+      });
+      file.once('end', () => done());
+      file.once('error', fail);
+      file.readEntry();
+    });
+    return new Zip(file, entries);
+  }
+  async read(name: string): Promise<Readable> {
+    const entry = this.entries.get(name);
+    if (!entry) throw new WrongBackup(`The backup is damaged: ${name} is missing in it.`);
+    return promisify<Entry, Readable>(this.file.openReadStream.bind(this.file))(entry);
+  }
+  close(): void {
+    this.file.close();
+  }
+}
+
+async function manifestOf(zip: Zip): Promise<Manifest> {
+  let told: unknown;
+  try {
+    told = JSON.parse(await text(await zip.read(MANIFEST)));
+  } catch {
+    throw new WrongBackup('This is no backup of Kevro.');
+  }
+  const found = manifestSchema.safeParse(told);
+  if (!found.success) throw new WrongBackup('This is no backup of Kevro.');
+  const known = Math.max(...migrationNumbers());
+  if (found.data.version > known)
+    throw new WrongBackup(
+      `This backup is of a newer Kevro (step ${found.data.version} of the tables; this one knows ${known}). Restore it with that one.`,
+    );
+  return found.data;
+}
+
+/** Rows that are stored at once. */
+const PART = 500;
+
+async function fill(
+  tx: Queries,
+  zip: Zip,
+  { name, columns }: Table,
+  told: Manifest['tables'][number],
+): Promise<void> {
+  const store = (lines: readonly string[]): Promise<unknown> =>
+    tx.query(
+      `insert into ${quoted(name)} (${listed(columns)}) overriding system value
+       select ${listed(columns)} from json_populate_recordset(null::${quoted(name)}, $1::json)`,
+      [`[${lines.join(',')}]`],
+    );
+  const hash = createHash('sha256');
+  let rows = 0;
+  let waiting: string[] = [];
+  for await (const line of createInterface({ input: await zip.read(entryOf(name)), crlfDelay: Infinity })) {
+    hash.update(`${line}\n`);
+    rows++;
+    waiting.push(line);
+    if (waiting.length < PART) continue;
+    await store(waiting);
+    waiting = [];
+  }
+  if (waiting.length > 0) await store(waiting);
+  if (rows !== told.rows || hash.digest('hex') !== told.sha256)
+    throw new WrongBackup(`The backup is damaged: what it holds of “${name}” is not what was written.`);
+}
+
+/** Goes on counting where the rows that came in end. */
+async function goOnCounting(tx: Queries): Promise<void> {
+  const counted = await tx.query<{ table: string; column: string }>(
+    `select table_name as "table", column_name as "column" from information_schema.columns
+     where table_schema = 'public' and is_identity = 'YES'`,
+  );
+  for (const { table, column } of counted)
+    await tx.query(
+      `select setval(pg_get_serial_sequence($1, $2), (select coalesce(max(${quoted(column)}), 0) + 1 from ${quoted(table)}), false)`,
+      [quoted(table), column],
+    );
+}
+
+/** Whether every row that names another finds it. */
+async function nothingNamedIsMissing(tx: Queries): Promise<boolean> {
+  const keys = await tx.query<{ from: string; to: string; own: string[]; other: string[] }>(
+    `select k.conrelid::regclass::text as "from", k.confrelid::regclass::text as "to",
+       (select json_agg(a.attname order by c.at) from unnest(k.conkey) with ordinality c (num, at)
+          join pg_attribute a on a.attrelid = k.conrelid and a.attnum = c.num) as own,
+       (select json_agg(a.attname order by c.at) from unnest(k.confkey) with ordinality c (num, at)
+          join pg_attribute a on a.attrelid = k.confrelid and a.attnum = c.num) as other
+     from pg_constraint k where k.contype = 'f'`,
+  );
+  for (const { from, to, own, other } of keys) {
+    const named = own.map((column) => `f.${quoted(column)} is not null`).join(' and ');
+    const same = own.map((column, i) => `f.${quoted(column)} = t.${quoted(other[i] ?? '')}`).join(' and ');
+    const lost = await tx.query(
+      `select 1 from ${from} f where ${named} and not exists (select 1 from ${to} t where ${same}) limit 1`,
+    );
+    if (lost.length > 0) return false;
+  }
+  return true;
+}
+
+async function fillAll(db: Db, zip: Zip, manifest: Manifest): Promise<void> {
+  // The tables as they were when it was taken: what changed since is changed by the same steps that change a shop.
+  await migrate(db, manifest.version);
+  await db.transaction(async (tx) => {
+    const tables = new Map((await tablesOf(tx)).map((table) => [table.name, table]));
+    // Rows come table by table: what they name may come later, and is looked for at the end.
+    await tx.query('set local session_replication_role = replica');
+    for (const name of tables.keys()) await tx.run(`delete from ${quoted(name)}`);
+    for (const told of manifest.tables) {
+      const table = tables.get(told.name);
+      if (!table) throw new WrongBackup(`The backup holds “${told.name}”, which no Kevro of its step has.`);
+      await fill(tx, zip, table, told);
+    }
+    await goOnCounting(tx);
+    if (!(await nothingNamedIsMissing(tx)))
+      throw new WrongBackup('The backup is damaged: something in it names what is not there.');
+  });
+  await migrate(db);
+}
+
+/**
+ * Makes a shop from a backup.
+ * @param database where it is to be: a folder that is not there yet
+ * @throws WrongBackup with the sentence to show; then nothing is there that was not before
+ */
+export async function restore(file: string, database: string): Promise<Manifest> {
+  if (existsSync(database))
+    throw new WrongBackup(
+      `There is a shop in ${database} already. Name another folder for the restored one.`,
+    );
+  const zip = await Zip.open(file).catch(() => {
+    throw new WrongBackup(`${file} cannot be read as a backup: it is not there, damaged, or something else.`);
+  });
+  const making = placeToMake(database);
+  try {
+    const manifest = await manifestOf(zip);
+    const db = dbOf(await openEngine(making));
+    try {
+      await fillAll(db, zip, manifest);
+    } finally {
+      await db.close();
+    }
+    nameShop(making, database);
+    return manifest;
+  } catch (error) {
+    rmSync(making, { recursive: true, force: true });
+    if (error instanceof WrongBackup) throw error;
+    throw new WrongBackup(`The backup is damaged: what it holds cannot be stored.`);
+  } finally {
+    zip.close();
+  }
+}
