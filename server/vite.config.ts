@@ -7,7 +7,12 @@ export default defineConfig({
     outDir: 'dist',
     emptyOutDir: true,
     rollupOptions: {
-      input: { main: 'src/main.ts', 'compute-thread': 'src/compute/compute-thread.ts' },
+      input: {
+        main: 'src/main.ts',
+        'compute-thread': 'src/compute/compute-thread.ts',
+        'backup-shop': 'src/backup-shop.ts',
+        'restore-shop': 'src/restore-shop.ts',
+      },
       output: { entryFileNames: '[name].js' },
     },
   },

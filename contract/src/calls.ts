@@ -23,6 +23,7 @@ import {
   signOff,
   todayQuery,
 } from './records/fitting';
+import { access, devices, newPassphrase, pairing, signIn } from './records/access';
 import { learning, rollAct } from './records/learning';
 import { capture, newReading, setAside, storeCapture } from './records/capture';
 import {
@@ -48,7 +49,7 @@ import { correction, counting, measurement, newMeasurement } from './records/mea
 import { guideBandsOf, guideRow } from './records/guide';
 import { newPart, part, partRow } from './records/part';
 import { armHistory, newPlayer, player, playerQuery } from './records/player';
-import { editShop, shop } from './records/shop';
+import { backups, editShop, shop } from './records/shop';
 import { dress } from './shapes';
 
 const archivedBody = z.strictObject({ archived: z.boolean() });
@@ -59,6 +60,25 @@ export const calls = {
   health: call('get', '/health', 'Whether the server is ready', z.strictObject({ status: z.literal('ok') })),
   ...computeCalls,
   shop: call('get', '/shop', 'The shop', shop),
+  access: call('get', '/access', 'How this device stands toward the shop', access),
+  signIn: call(
+    'post',
+    '/sign-in',
+    'Let this device in, by the passphrase or by a code from the bench',
+    z.strictObject({ signedIn: z.boolean() }),
+    signIn,
+  ),
+  signOut: call('post', '/sign-out', 'Let this device in no more', z.strictObject({ signedIn: z.boolean() })),
+  setPassphrase: call(
+    'put',
+    '/passphrase',
+    'Set the shop’s passphrase, on the bench machine; every device is signed out',
+    z.strictObject({ set: z.literal(true) }),
+    newPassphrase,
+  ),
+  pair: call('post', '/pairings', 'A code that lets one device in, on the bench machine', pairing),
+  devices: call('get', '/devices', 'Devices that are signed in, on the bench machine', devices),
+  backups: call('get', '/backups', 'Backups that were made by themselves, the newest first', backups),
   today: listing('/today', 'Fittings with their next step, newest first', fittingRow, todayQuery),
   editShop: call('put', '/shop', 'Change the shop’s name and how long a calibration counts', shop, editShop),
   players: listing('/players', 'Players, searched and sorted', player, playerQuery),

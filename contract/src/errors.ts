@@ -16,6 +16,11 @@ type RequestCode =
   | 'foreign-page'
   | 'disk-full'
   | 'busy'
+  | 'sign-in'
+  | 'bench-only'
+  | 'too-many-tries'
+  | 'no-passphrase'
+  | 'wrong-passphrase'
   | 'backup-under-way'
   | 'too-large'
   | 'not-found'
@@ -185,6 +190,18 @@ const TABLE: Record<ErrorCode, Entry> = {
     'The disk of the bench machine is nearly full: nothing new is stored until there is room. What is stored can be read.',
   ),
   'backup-under-way': entry(409, 'A backup is being made already. Wait until it is done.'),
+  'sign-in': entry(401, 'Sign in to the shop first.'),
+  'bench-only': entry(403, 'This can be done only on the bench machine itself.'),
+  'too-many-tries': entry(
+    429,
+    (v) => `There were too many wrong tries. Wait ${one(v.seconds, 0)} s, then try again.`,
+    'There were too many wrong tries. Wait a little, then try again.',
+  ),
+  'no-passphrase': entry(
+    409,
+    'The shop has no passphrase yet. Set one on the bench machine, under Settings, Other devices.',
+  ),
+  'wrong-passphrase': entry(422, 'This is not right. A code works once, for ten minutes.'),
   busy: entry(503, 'There is more to work out than can be done at once. Try again in a few seconds.'),
   'too-large': entry(413, 'The request is too large.'),
   'not-found': entry(404, 'There is nothing here by that name.'),

@@ -6,6 +6,10 @@ import type { Compute } from './compute/compute';
 import type { Db } from './db/db';
 import { ApiProblem, problemHandler } from './problem';
 import type { Hub } from './instruments/hub';
+import type { KeptBackups } from './backup/kept';
+import { accessRoutes } from './routes/access';
+import { onlySignedIn } from './safety/access';
+import { backupRoutes } from './routes/backups';
 import { captureRoutes } from './routes/captures';
 import { computeRoutes } from './routes/compute';
 import { fittingRoutes } from './routes/fittings';
@@ -27,11 +31,18 @@ export interface AppParts {
   compute: Compute;
   /** Folder of the built page; without it only the API is served. */
   pageFolder?: string;
+  /** Backups that are made by themselves; none where nothing is kept on a disk. */
+  backups?: KeptBackups;
+  /** Where other devices find the shop; nowhere while only this machine is listened to. */
+  addresses?: () => readonly string[];
   /** The names under which the shop may be asked for. */
   isOwnName?: (host: string) => boolean;
   now?: Clock;
 }
 
+/** What a device may send before it is let in. */
+const OPEN_TO_ALL = ['/sign-in', '/sign-out', '/passphrase', '/pairings'];
+const OPEN_LIMIT = '4kb';
 /** What a form or a plan needs is far less. */
 const BODY_LIMIT = '1mb';
 /** Computations over lists that the caller brings along take 100,000 setups. */
@@ -43,6 +54,8 @@ export function createApp({
   hub,
   compute,
   pageFolder,
+  backups,
+  addresses = () => [],
   isOwnName = ownNames(),
   now = systemClock,
 }: AppParts): Express {
@@ -53,12 +66,14 @@ export function createApp({
   app.use(compression());
 
   const api = express.Router();
+  const signedIn = onlySignedIn(db, now);
+  const json = (limit: string) => express.json({ limit, strict: false });
   api.use(onlyReadableText);
+  api.use('/setups/import', signedIn);
   importRoutes(api, db);
   api.use(onlyJson);
-  api.use(TAKES_LISTS, express.json({ limit: LIST_LIMIT, strict: false }));
-  api.use(express.json({ limit: BODY_LIMIT, strict: false }));
-  api.use(onlyReadableText);
+  api.use(OPEN_TO_ALL, json(OPEN_LIMIT), onlyReadableText);
+  accessRoutes(api, db, now, addresses);
   answer(api, 'health', async () => {
     await db.query('select 1');
     return { status: 'ok' as const };
@@ -66,6 +81,10 @@ export function createApp({
   api.get('/openapi.json', (_request, response) => {
     response.json(openApiDocument());
   });
+  // Nothing that follows is read, let alone answered, for a device that is not let in.
+  api.use(signedIn);
+  api.use(TAKES_LISTS, json(LIST_LIMIT));
+  api.use(json(BODY_LIMIT), onlyReadableText);
   computeRoutes(api, compute);
   playerRoutes(api, db);
   frameRoutes(api, db);
@@ -76,6 +95,7 @@ export function createApp({
   setupRoutes(api, db);
   fittingRoutes(api, db, now);
   paperRoutes(api, db, now);
+  backupRoutes(api, db, now, backups);
   api.use(() => {
     throw new ApiProblem('not-found');
   });

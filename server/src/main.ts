@@ -1,9 +1,10 @@
 import { readFile } from 'node:fs/promises';
 import { createServer, type RequestListener, type Server } from 'node:http';
-import { dirname, resolve } from 'node:path';
+import { dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { sentence, statusOf } from '@kevro/contract';
 import { createApp } from './app';
+import { KeptBackups } from './backup/kept';
 import { computeInThreads } from './compute/compute';
 import { systemClock } from './clock';
 import type { Db } from './db/db';
@@ -11,8 +12,8 @@ import { Hub } from './instruments/hub';
 import { BENCH_PACE } from './instruments/stand-in';
 import { dropUnfinishedBatches } from './records/setup-batch';
 import { loadShop, readShopFile } from './exchange/shop-file';
-import { demoFolder, shopFolder } from './start/demo-folder';
-import { ownNames } from './safety/own-pages';
+import { BACKUPS, demoFolder, shopFolder } from './start/demo-folder';
+import { addressesAt, isLoopback, ownNames } from './safety/own-pages';
 import { holdFolder } from './start/hold';
 import { openShop } from './start/open-shop';
 
@@ -90,7 +91,13 @@ await dropUnfinishedBatches(db);
 const hub = new Hub(db, systemClock, BENCH_PACE);
 await hub.start();
 
+const backups = new KeptBackups(db, join(folder, BACKUPS), systemClock);
+// The demo is made anew each time: nothing of it is worth keeping.
+if (!demo) backups.start();
+
 answering = createApp({
+  backups,
+  addresses: () => (isLoopback(host) ? [] : addressesAt(host).map((name) => `http://${name}:${port}`)),
   db,
   hub,
   compute,
@@ -104,6 +111,7 @@ const stop = (): void => {
   if (stopping) return;
   stopping = true;
   hub.stop();
+  backups.stop();
   server.close();
   server.closeAllConnections();
   void db

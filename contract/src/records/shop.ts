@@ -17,7 +17,24 @@ export const editShop = z.strictObject({
     .refine(isTimeZone, { params: { code: 'no-time-zone' } })
     .optional()
     .describe('IANA name: the days of the shop are counted there; left out it stays'),
+  backupsKept: z
+    .int()
+    .min(0)
+    .max(365)
+    .optional()
+    .describe('how many of the daily backups are kept, 0 for none to be made; left out it stays'),
+  signedInHours: z
+    .int()
+    .min(1)
+    .max(24 * 31)
+    .optional()
+    .describe('how long another device stays signed in; left out it stays'),
   calibrationHours: z.int().min(1).max(8760).describe('how long a calibration of a machine counts'),
 });
 export const shop = editShop.required().extend({ demo: z.boolean() });
 export type Shop = z.output<typeof shop>;
+
+export const backups = z.strictObject({
+  folder: z.string().describe('where they lie on the bench machine'),
+  rows: z.array(z.strictObject({ name: z.string(), takenAt: z.string(), bytes: z.number() })),
+});

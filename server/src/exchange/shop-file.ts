@@ -23,7 +23,7 @@ import { addPart } from '../records/part';
 import { plans } from '../records/plan';
 import { addPlayer, archivePlayer } from '../records/player';
 import { addSetup } from '../records/setup';
-import { setShop } from '../records/shop';
+import { KEPT, setShop } from '../records/shop';
 import { stepMarks } from '../records/step-mark';
 
 /** Reads a shop file, or throws bad input that names each field. */
@@ -105,7 +105,7 @@ export async function loadShop(db: Db, file: ShopFile, compute: Compute, now: st
   }
 
   await db.transaction(async (tx) => {
-    await setShop(tx, { ...file.shop, timeZone: file.shop.timeZone ?? '' });
+    await setShop(tx, { ...KEPT, ...file.shop, timeZone: file.shop.timeZone ?? '' });
     for (const { id, archived, ...player } of file.players) {
       await addPlayer(tx, player, id);
       if (archived) await archivePlayer(tx, id, true);

@@ -8,15 +8,27 @@ const table = tableOf<Shop>('shop', {
   demo: 'demo',
   timeZone: 'time_zone',
   calibrationHours: 'calibration_hours',
+  backupsKept: 'backups_kept',
+  signedInHours: 'signed_in_hours',
 });
 
 /** Where the server stands, until the shop says where it is. */
 const hereZone = (): string => new Intl.DateTimeFormat().resolvedOptions().timeZone;
 
+/** As the database has it where nothing was said. */
+export const KEPT = { backupsKept: 14, signedInHours: 12 };
+
 /** The shop; a new database has none yet and gets a plain one. */
 export async function theShop(db: Queries): Promise<Shop> {
   const [shop] = await table.find(db, '');
-  const plain = { name: 'Your shop', town: '', demo: false, timeZone: '', calibrationHours: 72 };
+  const plain = {
+    name: 'Your shop',
+    town: '',
+    demo: false,
+    timeZone: '',
+    calibrationHours: 72,
+    ...KEPT,
+  };
   const { timeZone, ...rest } = shop ?? plain;
   return { ...rest, timeZone: timeZone || hereZone() };
 }
@@ -26,5 +38,6 @@ export const setShop = (db: Queries, shop: Shop): Promise<unknown> =>
     db,
     shop,
     `on conflict (only_row) do update set name = excluded.name, town = excluded.town, demo = excluded.demo,
-       time_zone = excluded.time_zone, calibration_hours = excluded.calibration_hours`,
+       time_zone = excluded.time_zone, calibration_hours = excluded.calibration_hours, backups_kept = excluded.backups_kept,
+       signed_in_hours = excluded.signed_in_hours`,
   );

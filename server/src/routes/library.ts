@@ -16,8 +16,8 @@ import { answer } from './route';
 export function libraryRoutes(router: Router, db: Db, hub: Hub, now: Clock): void {
   answer(router, 'shop', () => theShop(db));
   answer(router, 'editShop', async ({ body }) => {
-    const { demo, timeZone } = await theShop(db);
-    await setShop(db, { timeZone, ...body, demo });
+    const { demo, ...stands } = await theShop(db);
+    await setShop(db, { ...stands, ...body, demo });
     await hub.settingsChanged();
     return theShop(db);
   });

@@ -14,6 +14,12 @@ export const ownAddresses = (): string[] =>
     .filter(({ internal, scopeid }) => !internal && !scopeid)
     .map(({ family, address }) => (family === 'IPv6' ? `[${address}]` : address));
 
+export const isLoopback = (host: string): boolean => /^(localhost|127\..*|\[?::1\]?)$/.test(host);
+
+/** Where other devices find a server that listens at a host: on every address of this machine, or on the one that was named. */
+export const addressesAt = (host: string): string[] =>
+  /^(0\.0\.0\.0|\[?::\]?)$/.test(host) ? ownAddresses() : [host];
+
 /**
  * The names under which this shop may be asked for: this machine's own, and what the one who runs it adds.
  * @param more names that only its owner knows, as in KEVRO_NAMES

@@ -2,6 +2,7 @@ import { request } from 'node:http';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { startTestServer, type TestServer } from '../test-server';
 import { withoutWords } from './log';
+import { Tries } from './tries';
 
 let server: TestServer;
 beforeAll(async () => {
@@ -136,4 +137,109 @@ describe('the log', () => {
     expect(said).toContain('22P02');
     expect(said).toContain('safety.test');
   });
+});
+
+describe('another device', () => {
+  /** As it comes through something that passes requests on: the tests themselves come from this machine. */
+  const other = { 'x-forwarded-for': '192.0.2.7' };
+  const signIn = (body: object, headers: Record<string, string> = {}) =>
+    raw('POST', '/api/v1/sign-in', { ...json, ...other, ...headers }, JSON.stringify(body));
+  const cookieOf = ({ headers }: Raw): string => String(headers['set-cookie']).split(';')[0] ?? '';
+  const players = (cookie?: string) =>
+    raw('GET', '/api/v1/players', { ...other, ...(cookie ? { cookie } : {}) });
+
+  it('is let in by nobody before there is a passphrase', async () => {
+    expect(code(await players())).toBe('sign-in');
+    expect(code(await signIn({ passphrase: 'anything at all' }))).toBe('no-passphrase');
+    expect((await server.call('POST', '/pairings')).body.code).toBe('no-passphrase');
+    expect(JSON.parse((await raw('GET', '/api/v1/access', other)).body)).toEqual({
+      bench: false,
+      signedIn: false,
+      passphraseSet: false,
+      addresses: [],
+    });
+  });
+
+  it('reaches nothing but the door, whatever it sends', async () => {
+    for (const [method, path] of [
+      ['GET', '/api/v1/players/any/arm-history'],
+      ['GET', '/api/v1/today'],
+      ['GET', '/api/v1/backup'],
+      ['GET', '/api/v1/setups.csv'],
+      ['POST', '/api/v1/setups/import'],
+      ['POST', '/api/v1/compute/predict'],
+      ['GET', '/api/v1/nothing-here'],
+    ] as const) {
+      const answer = await raw(method, path, { ...json, ...other }, method === 'POST' ? '{}' : undefined);
+      expect([path, answer.status, code(answer)]).toEqual([path, 401, 'sign-in']);
+    }
+    for (const [method, path] of [
+      ['PUT', '/api/v1/passphrase'],
+      ['POST', '/api/v1/pairings'],
+      ['GET', '/api/v1/devices'],
+    ] as const) {
+      const body = method === 'PUT' ? JSON.stringify({ passphrase: 'a long enough one' }) : undefined;
+      expect(code(await raw(method, path, { ...json, ...other }, body))).toBe('bench-only');
+    }
+  });
+
+  it('comes in by the passphrase, stays for the time that the shop chose, and is signed out by a new one', async () => {
+    expect((await server.call('PUT', '/passphrase', { passphrase: 'short' })).status).toBe(422);
+    expect((await server.call('PUT', '/passphrase', { passphrase: 'loops and plumb lines' })).status).toBe(
+      200,
+    );
+    const [stored] = await server.db.query<{ hash: string }>('select * from shop_lock');
+    expect(JSON.stringify(stored)).not.toContain('plumb lines');
+    const answer = await signIn({ passphrase: 'loops and plumb lines', name: 'tablet' });
+    expect(answer.status).toBe(200);
+    expect(String(answer.headers['set-cookie'])).toMatch(/HttpOnly; SameSite=Strict; Path=\/; Max-Age=43200/);
+    const cookie = cookieOf(answer);
+    expect((await players(cookie)).status).toBe(200);
+    expect((await server.call('GET', '/devices')).body).toMatchObject([{ name: 'tablet' }]);
+    expect((await players(`${cookie}x`)).status).toBe(401);
+    // No token stands in the database as the device holds it.
+    const [device] = await server.db.query<{ token_hash: string }>('select token_hash from device');
+    expect(cookie).not.toContain(device?.token_hash);
+    await server.db.query("update device set signed_in_at = signed_in_at - interval '13 hours'");
+    expect((await players(cookie)).status).toBe(401);
+    const again = cookieOf(await signIn({ passphrase: 'loops and plumb lines' }));
+    expect((await players(again)).status).toBe(200);
+    await server.call('PUT', '/passphrase', { passphrase: 'another one altogether' });
+    expect((await players(again)).status).toBe(401);
+  });
+
+  it('comes in by a code from the bench, once', async () => {
+    const { body } = await server.call('POST', '/pairings');
+    expect(body.picture).toMatch(/^<svg/);
+    expect(body.address).toContain(body.code);
+    expect((await signIn({ code: 'ABCD2345' })).status).toBe(422);
+    const first = await signIn({ code: `${body.code.slice(0, 4)} ${body.code.slice(4).toLowerCase()}` });
+    expect(first.status).toBe(200);
+    expect((await players(cookieOf(first))).status).toBe(200);
+    expect((await signIn({ code: body.code })).status).toBe(422);
+    const out = await raw('POST', '/api/v1/sign-out', { ...other, cookie: cookieOf(first) });
+    expect(out.status).toBe(200);
+    expect((await players(cookieOf(first))).status).toBe(401);
+  });
+
+  it('that guesses is slowed down, and waits even with what is right', async () => {
+    const answers = [];
+    for (let i = 0; i < 8; i++) answers.push(await signIn({ passphrase: `guess number ${i}` }));
+    const slowed = answers.at(-1);
+    expect(slowed?.status).toBe(429);
+    expect(Number(slowed?.headers['retry-after'])).toBeGreaterThan(0);
+    expect((await signIn({ passphrase: 'another one altogether' })).status).toBe(429);
+  });
+});
+
+it('the wait after wrong tries doubles, and has an end', () => {
+  const tries = new Tries();
+  const waits = Array.from({ length: 30 }, () => {
+    tries.failed(0);
+    return tries.waitMs(0);
+  });
+  expect(waits.slice(0, 7)).toEqual([0, 0, 0, 0, 2000, 4000, 8000]);
+  expect(waits.at(-1)).toBe(15 * 60_000);
+  tries.succeeded();
+  expect(tries.waitMs(0)).toBe(0);
 });

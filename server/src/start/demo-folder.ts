@@ -37,6 +37,18 @@ export function demoFolder(folder: string, fresh: boolean): string {
   return database;
 }
 
+/** The database folder of a shop or of the demo, whichever the folder is. @throws WrongFolder where it is neither */
+export const databaseIn = (folder: string): string =>
+  isDemo(folder) ? demoFolder(folder, false) : shopFolder(folder);
+
+/** Where the database of a new shop goes. @throws WrongFolder where there is something already */
+export function newDatabaseIn(folder: string): string {
+  const database = shopFolder(folder);
+  if (database === folder)
+    throw new WrongFolder(`There is a shop in ${folder} already. Name another folder for the restored one.`);
+  return database;
+}
+
 /** What of a database lies in its folder: shops that were begun before they had a folder of their own for it have it right here. */
 const PARTS_OF_A_DATABASE = ['PG_VERSION', 'base', 'global', 'pg_wal'];
 /** What Kevro itself puts beside a database. */

@@ -1,0 +1,24 @@
+// npm run restore file [folder]: makes a shop from a backup, in a folder that holds none.
+import { mkdirSync } from 'node:fs';
+import { resolve } from 'node:path';
+import { restore } from './backup/restore';
+import { newDatabaseIn } from './start/demo-folder';
+import { holdFolder } from './start/hold';
+
+const [, , given, into] = process.argv;
+const folder = resolve(into ?? process.env.KEVRO_DATA ?? '.data/shop');
+
+process.umask(0o077);
+try {
+  if (!given) throw new Error('Name the backup: npm run restore -- kevro-….zip [folder]');
+  mkdirSync(folder, { recursive: true });
+  const hold = await holdFolder(folder, 'a restore');
+  const { tables, takenAt } = await restore(resolve(given), newDatabaseIn(folder));
+  await hold.release();
+  const rows = tables.reduce((sum, table) => sum + table.rows, 0);
+  console.log(`The shop of ${takenAt} is in ${folder}: ${rows} rows in ${tables.length} tables.`);
+} catch (error) {
+  console.error(error instanceof Error ? error.message : String(error));
+  process.exit(1);
+}
+process.exit(0);
