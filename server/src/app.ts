@@ -22,6 +22,7 @@ import { playerRoutes } from './routes/players';
 import { answer } from './routes/route';
 import { safeHeaders } from './safety/headers';
 import { onlyJson, onlyOwnPages, ownNames } from './safety/own-pages';
+import { onlyWithRoom, type Room } from './safety/room';
 import { onlyReadableText } from './safety/readable-text';
 import { importRoutes, setupRoutes } from './routes/setups';
 
@@ -35,6 +36,8 @@ export interface AppParts {
   backups?: KeptBackups;
   /** Where other devices find the shop; nowhere while only this machine is listened to. */
   addresses?: () => readonly string[];
+  /** Free bytes where the shop is kept; without end where it is kept in memory. */
+  room?: Room;
   /** The names under which the shop may be asked for. */
   isOwnName?: (host: string) => boolean;
   now?: Clock;
@@ -56,6 +59,7 @@ export function createApp({
   pageFolder,
   backups,
   addresses = () => [],
+  room = () => Infinity,
   isOwnName = ownNames(),
   now = systemClock,
 }: AppParts): Express {
@@ -69,7 +73,8 @@ export function createApp({
   const signedIn = onlySignedIn(db, now);
   const json = (limit: string) => express.json({ limit, strict: false });
   api.use(onlyReadableText);
-  api.use('/setups/import', signedIn);
+  const withRoom = onlyWithRoom(room);
+  api.use('/setups/import', signedIn, withRoom);
   importRoutes(api, db);
   api.use(onlyJson);
   api.use(OPEN_TO_ALL, json(OPEN_LIMIT), onlyReadableText);
@@ -83,6 +88,7 @@ export function createApp({
   });
   // Nothing that follows is read, let alone answered, for a device that is not let in.
   api.use(signedIn);
+  api.use(withRoom);
   api.use(TAKES_LISTS, json(LIST_LIMIT));
   api.use(json(BODY_LIMIT), onlyReadableText);
   computeRoutes(api, compute);

@@ -14,6 +14,7 @@ import { dropUnfinishedBatches } from './records/setup-batch';
 import { loadShop, readShopFile } from './exchange/shop-file';
 import { BACKUPS, demoFolder, shopFolder } from './start/demo-folder';
 import { addressesAt, isLoopback, ownNames } from './safety/own-pages';
+import { roomIn } from './safety/room';
 import { holdFolder } from './start/hold';
 import { openShop } from './start/open-shop';
 
@@ -91,12 +92,14 @@ await dropUnfinishedBatches(db);
 const hub = new Hub(db, systemClock, BENCH_PACE);
 await hub.start();
 
-const backups = new KeptBackups(db, join(folder, BACKUPS), systemClock);
+const room = roomIn(folder);
+const backups = new KeptBackups(db, join(folder, BACKUPS), systemClock, room);
 // The demo is made anew each time: nothing of it is worth keeping.
 if (!demo) backups.start();
 
 answering = createApp({
   backups,
+  room,
   addresses: () => (isLoopback(host) ? [] : addressesAt(host).map((name) => `http://${name}:${port}`)),
   db,
   hub,

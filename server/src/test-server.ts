@@ -1,5 +1,5 @@
 import type { AddressInfo } from 'node:net';
-import { createApp } from './app';
+import { createApp, type AppParts } from './app';
 import type { Clock } from './clock';
 import { computeHere } from './compute/compute';
 import type { Db } from './db/db';
@@ -26,11 +26,12 @@ export interface TestServer {
 export async function startTestServer(
   now: Clock = () => '2026-11-23T09:00:00.000Z',
   db?: Db,
+  parts: Partial<AppParts> = {},
 ): Promise<TestServer> {
   const opened = db ?? (await openPglite());
   const hub = new Hub(opened, now, { aValue: 5, aSample: 20 });
   await hub.start();
-  const server = createApp({ db: opened, hub, compute: computeHere, now }).listen(0);
+  const server = createApp({ db: opened, hub, compute: computeHere, now, ...parts }).listen(0);
   const base = `http://127.0.0.1:${(server.address() as AddressInfo).port}/api/v1`;
   return {
     db: opened,

@@ -15,6 +15,7 @@ import type { Clock } from '../clock';
 import type { Db } from '../db/db';
 import { syncFolder } from '../db/durable-fs';
 import { theShop } from '../records/shop';
+import { needRoom, type Room } from '../safety/room';
 import { log } from '../safety/log';
 import { backupOf } from './write';
 
@@ -42,6 +43,7 @@ export class KeptBackups {
     private readonly db: Db,
     readonly folder: string,
     private readonly now: Clock,
+    private readonly room: Room = () => Infinity,
   ) {}
 
   /** Those that are there, the newest first. */
@@ -76,8 +78,17 @@ export class KeptBackups {
     mkdirSync(this.folder, { recursive: true, mode: 0o700 });
     const name = backupName(this.now());
     const making = join(this.folder, 'unfinished.zip');
+    const [{ bytes } = { bytes: 0 }] = await this.db.query<{ bytes: number }>(
+      'select pg_database_size(current_database())::float8 as bytes',
+    );
+    needRoom(this.room, bytes);
     const { zip, done } = await backupOf(this.db, this.now);
-    await pipeline(zip, createWriteStream(making, { mode: 0o600 }));
+    try {
+      await pipeline(zip, createWriteStream(making, { mode: 0o600 }));
+    } catch (error) {
+      rmSync(making, { force: true });
+      throw error;
+    }
     await done;
     const file = openSync(making, 'r');
     fsyncSync(file);
