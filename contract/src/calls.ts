@@ -83,6 +83,13 @@ export const calls = {
   editShop: call('put', '/shop', 'Change the shop’s name and how long a calibration counts', shop, editShop),
   players: listing('/players', 'Players, searched and sorted', player, playerQuery),
   player: call('get', '/players/:id', 'One player', player),
+  erasePlayer: call(
+    'post',
+    '/players/:id/erase',
+    'Take a person out of the shop for good; frames and builds stay',
+    z.strictObject({ erased: z.literal(true) }),
+    z.strictObject({ name: z.string().max(200).describe('the player’s name, as a second thought') }),
+  ),
   armHistory: call('get', '/players/:id/arm-history', 'The private arm history of a player', armHistory),
   addPlayer: call('post', '/players', 'Add a player', player, newPlayer),
   editPlayer: call('put', '/players/:id', 'Change a player', player, newPlayer),

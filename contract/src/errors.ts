@@ -16,6 +16,7 @@ type RequestCode =
   | 'foreign-page'
   | 'disk-full'
   | 'busy'
+  | 'not-the-name'
   | 'sign-in'
   | 'bench-only'
   | 'too-many-tries'
@@ -202,6 +203,7 @@ const TABLE: Record<ErrorCode, Entry> = {
     'The shop has no passphrase yet. Set one on the bench machine, under Settings, Other devices.',
   ),
   'wrong-passphrase': entry(422, 'This is not right. A code works once, for ten minutes.'),
+  'not-the-name': entry(422, 'Type the name as it stands there: what is erased does not come back.'),
   busy: entry(503, 'There is more to work out than can be done at once. Try again in a few seconds.'),
   'too-large': entry(413, 'The request is too large.'),
   'not-found': entry(404, 'There is nothing here by that name.'),

@@ -92,7 +92,7 @@ export function createApp({
   api.use(TAKES_LISTS, json(LIST_LIMIT));
   api.use(json(BODY_LIMIT), onlyReadableText);
   computeRoutes(api, compute);
-  playerRoutes(api, db);
+  playerRoutes(api, db, now);
   frameRoutes(api, db);
   measurementRoutes(api, db, now);
   captureRoutes(api, db, now, hub);

@@ -17,6 +17,9 @@ const DURABLE_START = [
   'fsync=on',
   '-c',
   'wal_sync_method=fsync',
+  // Files of the log that are done are deleted, not kept for later: what was erased must not lie in them.
+  '-c',
+  'wal_recycle=off',
 ];
 
 type Engine = Pick<PGlite, 'query' | 'exec'>;

@@ -1,7 +1,9 @@
 import type { Router } from 'express';
-import type { Player } from '@kevro/contract';
+import { sentence, type Player } from '@kevro/contract';
+import type { Clock } from '../clock';
 import type { Db } from '../db/db';
-import { ApiProblem } from '../problem';
+import { ApiProblem, badInput } from '../problem';
+import { aboutPlayer, erasePlayer } from '../records/person';
 import {
   addPlayer,
   archivePlayer,
@@ -12,7 +14,7 @@ import {
 } from '../records/player';
 import { answer } from './route';
 
-export function playerRoutes(router: Router, db: Db): void {
+export function playerRoutes(router: Router, db: Db, now: Clock): void {
   const orNone = (player: Player | undefined): Player => {
     if (!player) throw new ApiProblem('not-found');
     return player;
@@ -24,6 +26,18 @@ export function playerRoutes(router: Router, db: Db): void {
     const text = await armHistoryOf(db, params.id ?? '');
     if (text === undefined) throw new ApiProblem('not-found');
     return { text };
+  });
+  router.get('/players/:id/data', async (request, response) => {
+    const found = await aboutPlayer(db, request.params.id);
+    if (!found) throw new ApiProblem('not-found');
+    response.attachment('kevro-player.json').json({ takenAt: now(), ...found });
+  });
+  answer(router, 'erasePlayer', async ({ params, body }) => {
+    const { id, name } = orNone(await findPlayer(db, params.id ?? ''));
+    if (body.name.trim() !== name)
+      throw badInput([{ path: 'name', code: 'not-the-name', message: sentence('not-the-name') }]);
+    await erasePlayer(db, id, now());
+    return { erased: true as const };
   });
   answer(router, 'addPlayer', ({ body }) => addPlayer(db, body));
   answer(router, 'editPlayer', async ({ params, body }) =>

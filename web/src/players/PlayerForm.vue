@@ -10,7 +10,7 @@ import {
   type Sport,
 } from '@kevro/core';
 import type { NewPlayer, Player } from '@kevro/contract';
-import { api } from '../api/client';
+import { api, urlOf } from '../api/client';
 import FormDialog from '../parts/FormDialog.vue';
 import MoreFields from '../parts/MoreFields.vue';
 import NumberField from '../parts/NumberField.vue';
@@ -215,6 +215,10 @@ const levels = LEVEL_WORDS.map((word, i) => ({ value: i + 1, title: `${i + 1} ·
         />
         <p v-if="armFailure" class="miss mb-0" role="alert">{{ armFailure }}</p>
       </section>
+      <p v-if="player" class="small mb-0">
+        <a :href="urlOf(`players/${player.id}/data`)" download>All that is stored about them, as a file</a>,
+        arm history and notes included: for them, not for others.
+      </p>
     </template>
   </FormDialog>
 </template>

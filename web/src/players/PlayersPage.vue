@@ -10,6 +10,7 @@ import { focusRow } from '../parts/focus';
 import { useListing } from '../parts/listing';
 import { useSaved } from '../stores/saved';
 import ExportPlayers from './ExportPlayers.vue';
+import ErasePlayer from './ErasePlayer.vue';
 import PlayerForm from './PlayerForm.vue';
 import { SPORT_NAMES } from '../words';
 import { botherWords, ceilingWords } from './words';
@@ -30,6 +31,7 @@ const { rows, total, failure, load, more } = useListing(
     }),
 );
 const form = ref<InstanceType<typeof PlayerForm>>();
+const erase = ref<InstanceType<typeof ErasePlayer>>();
 const exporting = ref(false);
 /** A customer may look on: what bothers the others is shown when it is asked for, and not on the next visit. */
 const withBothers = ref(false);
@@ -105,7 +107,10 @@ const SORTS: { value: typeof query.sort; title: string }[] = [
             <td>{{ p.style }}</td>
             <td v-if="withBothers" class="no-print">{{ botherWords(p, true) }}</td>
             <td class="num">{{ ceilingWords(p) }}</td>
-            <td class="num no-print">
+            <td class="num nowrap no-print">
+              <v-btn v-if="p.archived" variant="text" :aria-label="`Erase ${p.name}`" @click="erase?.show(p)"
+                >Erase…</v-btn
+              >
               <v-btn
                 variant="text"
                 :aria-label="`${p.archived ? 'Bring back' : 'Archive'} ${p.name}`"
@@ -127,6 +132,7 @@ const SORTS: { value: typeof query.sort; title: string }[] = [
         <v-switch v-model="withBothers" label="Show what bothers them" />
         <v-btn variant="text" @click="exporting = true">Export as CSV</v-btn>
       </div>
+      <ErasePlayer ref="erase" @erased="(saved.stored(), load())" />
       <PlayerForm ref="form" @stored="stored" />
       <ExportPlayers v-model="exporting" />
     </template>

@@ -1,0 +1,90 @@
+import { mkdtempSync, readFileSync, readdirSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterAll, beforeAll, expect, it } from 'vitest';
+import { openShop } from '../start/open-shop';
+import { startTestServer, type TestServer } from '../test-server';
+
+const folder = mkdtempSync(join(tmpdir(), 'kevro-person-'));
+let server: TestServer;
+beforeAll(async () => {
+  server = await startTestServer(undefined, await openShop(join(folder, 'shop')));
+});
+afterAll(async () => {
+  await server.close();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+/** Files of the shop in which a text stands, anywhere. */
+const filesWith = (text: string): string[] =>
+  readdirSync(folder, { recursive: true, withFileTypes: true }).flatMap((file) =>
+    file.isFile() && readFileSync(join(file.parentPath, file.name)).includes(text) ? [file.name] : [],
+  );
+const made = async (path: string, body: object) => {
+  const { status, body: found } = await server.call('POST', path, body);
+  expect(status, JSON.stringify(found)).toBe(200);
+  return found;
+};
+
+it('a person is given out whole, and erased from tables, old pages and the log; the frame and its numbers stay', async () => {
+  const SECRETS = [
+    'Wanda Quellenstein',
+    'sore-elbow-since-March',
+    'wept-after-the-match',
+    'Wanda-wants-it-so',
+  ];
+  const [name, arm, feel, why] = SECRETS as [string, string, string, string];
+  const player = await made('/players', { name, sports: ['tennis'], armHistory: arm });
+  const frame = await made('/frames', {
+    tag: 'WQ-1',
+    maker: 'Velmond',
+    model: 'Quarr 97',
+    ownerId: player.id,
+    shape: { sport: 'tennis', lengthCm: 68.58, headAreaCm2: 645 },
+  });
+  const fitting = await made('/fittings', { playerId: player.id, frameIds: [frame.id] });
+  const roundId = fitting.frames[0].rounds[0].id as string;
+  await made(`/frames/${frame.id}/measurements`, {
+    key: 'first measurement',
+    dress: { strings: true },
+    specs: { massG: 320, balanceCm: 32, swingWeight: 315 },
+    purpose: 'found',
+    roundId,
+  });
+  await made(`/fittings/${fitting.id}/aims`, {
+    roundId,
+    way: 'by-hand',
+    target: { massG: { value: 324, tolerance: 1 } },
+    note: why,
+  });
+  await made(`/fittings/${fitting.id}/sessions`, {
+    key: 'how it felt',
+    roundId,
+    playedOn: '2026-11-20',
+    energyLeft: 'little',
+    arm: 'sore',
+    note: feel,
+  });
+  // Changed once, so that an old form of it lies in the pages.
+  await server.call('PUT', `/players/${player.id}`, { name, sports: ['tennis'], botherNote: 'twists' });
+  for (const secret of SECRETS) expect(filesWith(secret), secret).not.toEqual([]);
+
+  const data = await server.call('GET', `/players/${player.id}/data`);
+  for (const secret of SECRETS) expect(JSON.stringify(data.body)).toContain(secret);
+  expect(Object.keys(data.body)).toEqual(
+    expect.arrayContaining(['player', 'fitting', 'session', 'measurement']),
+  );
+  expect((await server.call('GET', '/players/nobody/data')).status).toBe(404);
+
+  const wrong = await server.call('POST', `/players/${player.id}/erase`, { name: 'Wanda' });
+  expect([wrong.status, wrong.body.code]).toEqual([422, 'not-the-name']);
+  expect((await server.call('POST', `/players/${player.id}/erase`, { name })).status).toBe(200);
+  for (const secret of SECRETS) expect(filesWith(secret), secret).toEqual([]);
+  const stays = (await server.call('GET', `/frames/${frame.id}`)).body;
+  expect(stays.frame).toMatchObject({ tag: 'WQ-1', ownerId: null });
+  expect(stays.measurements[0].specs.massG).toBe(320);
+  const emptied = (await server.call('GET', `/fittings/${fitting.id}`)).body;
+  expect(emptied.player.name).toBe('erased');
+  expect(emptied.closed).not.toBeNull();
+  expect(emptied.frames[0].rounds[0].sessions).toEqual([]);
+});
