@@ -48,6 +48,7 @@ const PAGES = [
   '/nothing-here',
   '/frames/ot-014',
   '/frames/hz-003/measure',
+  '/settings/safety',
   '/settings/instruments',
   '/settings/instruments/machine-back',
   '/fittings/f-ilka/measure',

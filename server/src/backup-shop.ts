@@ -27,7 +27,9 @@ try {
     if (!(error instanceof Held) || !error.holder) throw error;
     const answer = await fetch(`${error.holder.url}/api/v1/backup`);
     if (!answer.ok || !answer.body)
-      throw new Error(`The server at ${error.holder.url} did not give a backup (${answer.status}).`);
+      throw new Error(`The server at ${error.holder.url} did not give a backup (${answer.status}).`, {
+        cause: error,
+      });
     await pipeline(Readable.fromWeb(answer.body as WebStream), createWriteStream(file, { flags: 'wx' }));
   }
   console.log(`The shop is in ${file}`);

@@ -1,9 +1,9 @@
 // npm run restore file [folder]: makes a shop from a backup, in a folder that holds none.
-import { mkdirSync } from 'node:fs';
 import { resolve } from 'node:path';
 import { restore } from './backup/restore';
 import { newDatabaseIn } from './start/demo-folder';
 import { holdFolder } from './start/hold';
+import { makeFolder } from './start/make-folder';
 
 const [, , given, into] = process.argv;
 const folder = resolve(into ?? process.env.KEVRO_DATA ?? '.data/shop');
@@ -11,7 +11,7 @@ const folder = resolve(into ?? process.env.KEVRO_DATA ?? '.data/shop');
 process.umask(0o077);
 try {
   if (!given) throw new Error('Name the backup: npm run restore -- kevro-….zip [folder]');
-  mkdirSync(folder, { recursive: true });
+  makeFolder(folder);
   const hold = await holdFolder(folder, 'a restore');
   const { tables, takenAt } = await restore(resolve(given), newDatabaseIn(folder));
   await hold.release();

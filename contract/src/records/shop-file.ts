@@ -24,7 +24,7 @@ const weightAt = z.strictObject({
 /** A whole shop in one open file: what the demo ships, and what a shop can be moved with. */
 export const shopFile = z.strictObject({
   kevro: z.literal('shop/3'),
-  shop: shop.partial({ timeZone: true }),
+  shop: shop.partial({ timeZone: true, backupsKept: true, signedInHours: true }),
   players: z.array(newPlayer.extend({ id, archived: z.boolean().default(false) })),
   frames: z.array(
     newFrame.extend({

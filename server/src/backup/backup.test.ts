@@ -18,6 +18,7 @@ import { migrate } from '../db/migrate';
 import { dbOf, openEngine, openPglite } from '../db/pglite';
 import { loadShop, readShopFile } from '../exchange/shop-file';
 import { startTestServer, type TestServer } from '../test-server';
+import { KeptBackups } from './kept';
 import { restore } from './restore';
 import { backupOf, type Manifest } from './write';
 
@@ -192,5 +193,43 @@ describe('a file that is no backup', () => {
     const before = readdirSync(folder);
     await expect(restore(file, folder)).rejects.toThrow(/a shop in .* already/);
     expect(readdirSync(folder)).toEqual(before);
+  });
+});
+
+describe('backups that are made by themselves', () => {
+  it('are one a day, of which the chosen number is kept; a disk without room gets none', async () => {
+    const folder = join(root, 'kept');
+    let now = Date.parse('2026-11-01T10:00:00.000Z');
+    let room = Infinity;
+    const kept = new KeptBackups(
+      server.db,
+      folder,
+      () => new Date(now).toISOString(),
+      () => room,
+    );
+    const shop = { name: 'Plumb & Loop', town: '', calibrationHours: 72 };
+    await server.call('PUT', '/shop', { ...shop, backupsKept: 3 });
+    const HOUR = 3_600_000;
+    for (let hour = 0; hour < 24 * 5; hour += 6) {
+      await kept.keepUp();
+      now += 6 * HOUR;
+    }
+    expect(kept.list().map(({ name }) => name)).toEqual([
+      'kevro-2026-11-05T100000Z.zip',
+      'kevro-2026-11-04T100000Z.zip',
+      'kevro-2026-11-03T100000Z.zip',
+    ]);
+    expect(kept.list()[0]?.takenAt).toBe('2026-11-05T10:00:00.000Z');
+    expect(
+      (await restore(join(folder, kept.list()[0]?.name ?? ''), join(root, 'from-kept'))).version,
+    ).toBeGreaterThan(0);
+    now += 24 * HOUR;
+    room = 10;
+    await expect(kept.keepUp()).rejects.toThrow(/nearly full/);
+    expect(kept.list()).toHaveLength(3);
+    room = Infinity;
+    await server.call('PUT', '/shop', { ...shop, backupsKept: 0 });
+    await kept.keepUp();
+    expect(kept.list()).toHaveLength(3);
   });
 });

@@ -29,7 +29,7 @@ export interface KeptBackup {
 const NAME = /^kevro-(\d{4}-\d\d-\d\dT)(\d\d)(\d\d)(\d\d)Z\.zip$/;
 const EVERY_MS = 24 * 3_600_000;
 /** How often it is looked whether one is due. */
-const LOOK_MS = 10 * 60_000;
+const LOOK_MS = 5 * 60_000;
 
 /** A file name that says when: sorted by name, they are sorted by time. */
 export const backupName = (takenAt: string): string =>
@@ -101,7 +101,7 @@ export class KeptBackups {
   start(): void {
     const look = (): void =>
       void this.keepUp().catch((error: unknown) => log.error({ err: error }, 'no backup was made'));
-    look();
+    // Not at once: who has just started wants to work.
     this.timer = setInterval(look, LOOK_MS);
     this.timer.unref();
   }

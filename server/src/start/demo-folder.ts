@@ -1,5 +1,6 @@
-import { existsSync, mkdirSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { makeFolder } from './make-folder';
 
 /** What the demo leaves in a folder of its own: only where this lies does it ever erase anything. */
 const MARK = 'made-by-the-kevro-demo';
@@ -22,7 +23,7 @@ const isDemo = (folder: string): boolean => existsSync(join(folder, MARK));
  * @throws WrongFolder where something else lies in it
  */
 export function demoFolder(folder: string, fresh: boolean): string {
-  mkdirSync(folder, { recursive: true });
+  makeFolder(folder);
   if (!isDemo(folder)) {
     if (readdirSync(folder).length > 0) {
       throw new WrongFolder(

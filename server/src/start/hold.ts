@@ -1,7 +1,8 @@
-import { mkdirSync, rmSync, statSync } from 'node:fs';
+import { rmSync, statSync } from 'node:fs';
 import { createConnection, createServer, type Server } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { makeFolder } from './make-folder';
 
 /** Who holds a folder: what the one that comes second is told. */
 export interface Holder {
@@ -75,7 +76,7 @@ const listen = (server: Server, name: string): Promise<boolean> =>
  * @throws Held where another process has it
  */
 export async function holdFolder(folder: string, url: string): Promise<Hold> {
-  mkdirSync(folder, { recursive: true });
+  makeFolder(folder);
   const name = nameOf(folder);
   const own: Holder = { pid: process.pid, url };
   const server = createServer((socket) => {

@@ -43,6 +43,9 @@ const queryText = (query: object | undefined): string => {
 /** Where a call is, for a link: a file that the browser fetches itself. */
 export const urlOf = (path: string, query?: object): string => `/api/v1/${path}${queryText(query)}`;
 
+/** Said to the window where the shop does not let this device in any more. */
+export const NOT_SIGNED_IN = 'kevro-not-signed-in';
+
 const offline = (): Refused => new Refused('cannot-reach-server', sentence('cannot-reach-server'));
 
 /** Sends a file to a call of the contract. @param signal by which it is stopped */
@@ -90,5 +93,6 @@ async function answered<T>(url: string, request: RequestInit): Promise<T> {
   const problem = answer as
     { code?: ErrorCode; detail?: string; errors?: FieldError[]; existing?: string } | undefined;
   if (!problem?.code) throw offline();
+  if (problem.code === 'sign-in') window.dispatchEvent(new Event(NOT_SIGNED_IN));
   throw new Refused(problem.code, problem.detail ?? sentence(problem.code), problem.errors, problem.existing);
 }

@@ -1,7 +1,9 @@
 <script setup lang="ts">
-import { usePreferredDark } from '@vueuse/core';
+import { useEventListener, usePreferredDark } from '@vueuse/core';
 import { watchEffect } from 'vue';
 import { useTheme } from 'vuetify';
+import { useRouter } from 'vue-router';
+import { NOT_SIGNED_IN } from '../api/client';
 import Shell from './Shell.vue';
 import { useKept } from '../parts/kept';
 
@@ -11,6 +13,13 @@ const prefersDark = usePreferredDark();
 watchEffect(() => {
   const dark = chosen.value === 'dark' || (chosen.value === 'system' && prefersDark.value);
   theme.change(dark ? 'dark' : 'light');
+});
+
+const router = useRouter();
+// What was typed is kept as a draft; once signed in it goes on where it was.
+useEventListener(window, NOT_SIGNED_IN, () => {
+  if (location.pathname !== '/sign-in')
+    void router.push({ name: 'sign-in', query: { to: `${location.pathname}${location.search}` } });
 });
 </script>
 

@@ -86,6 +86,18 @@ export const router = createRouter({
       meta: { title: 'Settings' },
     },
     {
+      path: '/settings/safety',
+      name: 'safety',
+      component: () => import('../settings/SafetyPage.vue'),
+      meta: { title: 'Backups and devices' },
+    },
+    {
+      path: '/sign-in',
+      name: 'sign-in',
+      component: () => import('./SignInPage.vue'),
+      meta: { title: 'Sign in' },
+    },
+    {
       path: '/settings/instruments',
       name: 'instruments',
       component: () => import('../instruments/InstrumentsPage.vue'),

@@ -11,7 +11,14 @@ import { useSaved } from '../stores/saved';
 /** The shop's name, where it is, and how long a calibration counts. */
 const saved = useSaved();
 const shop = useShop();
-const draft = useDraft(() => ({ name: '', town: '', timeZone: '', hours: null as Typed }));
+const draft = useDraft(() => ({
+  name: '',
+  town: '',
+  timeZone: '',
+  hours: null as Typed,
+  kept: null as Typed,
+  signedIn: null as Typed,
+}));
 const form = draft.value;
 const ZONES = Intl.supportedValuesOf('timeZone');
 const refused = ref<Refused>();
@@ -20,8 +27,15 @@ const loaded = ref(false);
 const busy = ref(false);
 onMounted(async () => {
   try {
-    const { name, town, timeZone, calibrationHours } = await shop.load();
-    draft.begin('shop', { name, town, timeZone, hours: calibrationHours });
+    const { name, town, timeZone, calibrationHours, backupsKept, signedInHours } = await shop.load();
+    draft.begin('shop', {
+      name,
+      town,
+      timeZone,
+      hours: calibrationHours,
+      kept: backupsKept,
+      signedIn: signedInHours,
+    });
     loaded.value = true;
   } catch (error) {
     failure.value = error instanceof Error ? error.message : String(error);
@@ -33,8 +47,17 @@ async function store(): Promise<void> {
   refused.value = undefined;
   failure.value = '';
   try {
-    const { name, town, timeZone, hours } = form.value;
-    await api('editShop', { body: { name, town, timeZone, calibrationHours: sent(hours) } });
+    const { name, town, timeZone, hours, kept, signedIn } = form.value;
+    await api('editShop', {
+      body: {
+        name,
+        town,
+        timeZone,
+        calibrationHours: sent(hours),
+        backupsKept: sent(kept),
+        signedInHours: sent(signedIn),
+      },
+    });
     draft.stored();
     await shop.load();
     saved.stored();
@@ -67,6 +90,13 @@ const at = (path: string): string[] => [refused.value?.at(path)].filter((s) => s
         label="A calibration counts for"
         measure="hours"
         :error="at('calibrationHours')[0]"
+      />
+      <NumberField v-model="form.kept" label="Daily backups kept, 0 for none" :error="at('backupsKept')[0]" />
+      <NumberField
+        v-model="form.signedIn"
+        label="Another device stays signed in for"
+        measure="hours"
+        :error="at('signedInHours')[0]"
       />
       <div><v-btn type="submit" color="primary" :loading="busy">Store</v-btn></div>
     </template>

@@ -1,0 +1,120 @@
+import { execFile } from 'node:child_process';
+import { join, resolve } from 'node:path';
+import { promisify } from 'node:util';
+import { describe, expect, it } from 'vitest';
+import type { FittingView, Player } from '@kevro/contract';
+import { Application, openPage, settled, withOneShop } from './harness';
+import { post } from './made';
+import type { Page } from 'playwright-core';
+
+// Who comes in, what is kept, and what goes.
+let app: Application;
+let page: Page;
+withOneShop((fresh) => {
+  ({ app, page } = fresh);
+});
+const root = resolve(import.meta.dirname, '..');
+const button = (name: RegExp | string) => page.getByRole('button', { name });
+
+describe('another device', () => {
+  it('finds the door, comes in by the code that the bench shows, and is where it wanted to be', async () => {
+    await page.goto('/settings/safety');
+    await settled(page);
+    await page.getByRole('textbox', { name: 'A passphrase for the shop' }).fill('too short');
+    await button('Set it').click();
+    await page
+      .getByText(/at least 10|out of range/i)
+      .first()
+      .waitFor();
+    await page.getByRole('textbox', { name: 'A passphrase for the shop' }).fill('loops and plumb lines');
+    await button('Set it').click();
+    await page.getByRole('textbox', { name: 'Another passphrase' }).waitFor();
+    const { code } = await post<{ code: string }>(app, '/pairings', undefined);
+
+    const browser = page.context().browser();
+    if (!browser) throw new Error('no browser');
+    // A phone: what it sends was passed on, so that it is not this machine.
+    const phone = await openPage(browser, app, {
+      viewport: { width: 390, height: 844 },
+      extraHTTPHeaders: { 'x-forwarded-for': '192.0.2.7' },
+    });
+    await phone.page.goto('/players');
+    await phone.page.getByRole('heading', { name: 'Sign in' }).waitFor();
+    const passphrase = phone.page.getByRole('textbox', { name: 'Or the shop’s passphrase' });
+    await passphrase.fill('loops and plumb line');
+    await passphrase.press('Enter');
+    await phone.page.getByText('This is not right.').waitFor();
+    await phone.page.getByRole('textbox', { name: 'What this device is called' }).fill('court 2');
+    await phone.page.getByRole('textbox', { name: 'Code from the bench machine' }).fill(code);
+    await phone.page.getByRole('button', { name: 'Come in' }).click();
+    await phone.page.getByText('Ilka Morrow').waitFor();
+    expect(new URL(phone.page.url()).pathname).toBe('/players');
+    await phone.page.goto('/settings/safety');
+    await phone.page.getByText('This device is signed in.').waitFor();
+    await page.reload();
+    await page.getByText(/court 2, until/).waitFor();
+    // The picture leads here with its code: nothing has to be typed.
+    const again = await post<{ address: string; code: string }>(app, '/pairings', undefined);
+    await phone.page.context().clearCookies();
+    await phone.page.goto(`/sign-in#${again.code}`);
+    await phone.page.getByRole('heading', { name: 'Today' }).waitFor();
+    expect(phone.errors).toEqual([]);
+    await phone.page.context().close();
+  });
+});
+
+describe('a backup', () => {
+  it('is saved from the page while the shop is open, and restored into another folder it is the same shop', async () => {
+    await page.goto('/settings/safety');
+    await settled(page);
+    const [download] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('link', { name: 'Save a backup' }).click(),
+    ]);
+    const file = join(app.folder, 'saved.zip');
+    await download.saveAs(file);
+    const other = new Application(undefined, '');
+    const run = promisify(execFile);
+    const restored = await run(process.execPath, [
+      join(root, 'server/dist/restore-shop.js'),
+      file,
+      other.data,
+    ]);
+    expect(restored.stdout).toMatch(/rows in \d+ tables/);
+    await other.start();
+    const path = '/fittings/f-odo';
+    expect(await other.get<FittingView>(path)).toEqual(await app.get<FittingView>(path));
+    // By the command as well, with the server at work.
+    const second = join(app.folder, 'by-command.zip');
+    const env = { ...process.env, KEVRO_DATA: app.data };
+    await run(process.execPath, [join(root, 'server/dist/backup-shop.js'), second], { env });
+    const over = run(process.execPath, [join(root, 'server/dist/restore-shop.js'), second, app.data], {
+      env,
+    });
+    await expect(over).rejects.toThrow(/Another Kevro is at work|a shop in/);
+    await other.remove();
+  });
+});
+
+describe('a person', () => {
+  it('is archived, then erased once their name is typed', async () => {
+    const { id } = await post<Player>(app, '/players', { name: 'Zenobia Thackwell', sports: ['padel'] });
+    await post(app, '/players', { name: 'Zenobia Other', sports: ['padel'] });
+    await page.goto('/players');
+    await button('Archive Zenobia Thackwell').click();
+    await page
+      .getByRole('checkbox', { name: /archive/i })
+      .first()
+      .check();
+    await button('Erase Zenobia Thackwell').click();
+    const dialog = page.getByRole('dialog', { name: 'Erase Zenobia Thackwell' });
+    await dialog.getByRole('textbox', { name: 'Their name, to be sure' }).fill('Zenobia');
+    await dialog.getByRole('button', { name: 'Erase for good' }).click();
+    await dialog.getByText('Type the name as it stands there').waitFor();
+    await dialog.getByRole('textbox', { name: 'Their name, to be sure' }).fill('Zenobia Thackwell');
+    await dialog.getByRole('button', { name: 'Erase for good' }).click();
+    await dialog.waitFor({ state: 'detached' });
+    await button('Erase Zenobia Thackwell').waitFor({ state: 'detached' });
+    expect(await app.get<Player>(`/players/${id}`)).toMatchObject({ name: 'erased', archived: true });
+  });
+});

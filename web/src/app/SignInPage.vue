@@ -1,0 +1,116 @@
+<script setup lang="ts">
+import { onMounted, ref } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
+import type { Access } from '@kevro/contract';
+import { Refused, api } from '../api/client';
+
+// What somebody comes here to do: come in by the code that the bench shows; come in by the passphrase; read why they cannot.
+const route = useRoute();
+const router = useRouter();
+const access = ref<Access>();
+const code = ref('');
+const passphrase = ref('');
+const name = ref('');
+const failure = ref('');
+const refused = ref<Refused>();
+const busy = ref(false);
+
+/** Where they were going; only a page of this shop. */
+function goOn(): Promise<unknown> {
+  const { to } = route.query;
+  return router.replace(typeof to === 'string' && /^\/(?!\/)/.test(to) ? to : '/');
+}
+async function signIn(by: { code: string } | { passphrase: string }): Promise<void> {
+  if (busy.value) return;
+  busy.value = true;
+  failure.value = '';
+  refused.value = undefined;
+  try {
+    await api('signIn', { body: { ...by, name: name.value } });
+    await goOn();
+  } catch (error) {
+    if (error instanceof Refused && error.errors.length > 0) refused.value = error;
+    else failure.value = error instanceof Error ? error.message : String(error);
+  } finally {
+    busy.value = false;
+  }
+}
+const at = (path: string): string[] => [refused.value?.at(path)].filter((s) => s !== undefined);
+async function look(): Promise<void> {
+  try {
+    access.value = await api('access');
+    if (access.value.signedIn) await goOn();
+  } catch (error) {
+    failure.value = error instanceof Error ? error.message : String(error);
+  }
+}
+onMounted(async () => {
+  await look();
+  // The picture at the bench leads here with its code.
+  const shown = route.hash.slice(1);
+  if (shown && access.value && !access.value.signedIn) {
+    code.value = shown;
+    await signIn({ code: shown });
+  }
+});
+</script>
+
+<template>
+  <div class="page sign-in">
+    <h1>Sign in</h1>
+    <p v-if="failure" class="miss" role="alert">
+      {{ failure }} <button v-if="!access" type="button" class="link" @click="look">Try again</button>
+    </p>
+    <p v-if="access && !access.passphraseSet">
+      No other device may come in yet. On the bench machine, open Settings, then Backups and devices, and set
+      a passphrase there.
+    </p>
+    <template v-else-if="access">
+      <v-text-field
+        v-model="name"
+        label="What this device is called"
+        hint="such as: tablet at court 2"
+        persistent-hint
+      />
+      <form novalidate @submit.prevent="signIn({ code })">
+        <v-text-field
+          v-model="code"
+          label="Code from the bench machine"
+          autocapitalize="characters"
+          autocomplete="one-time-code"
+          :error-messages="at('code')"
+        />
+        <v-btn type="submit" color="primary" size="large" :loading="busy" :disabled="code === ''"
+          >Come in</v-btn
+        >
+      </form>
+      <form novalidate @submit.prevent="signIn({ passphrase })">
+        <v-text-field
+          v-model="passphrase"
+          label="Or the shop’s passphrase"
+          type="password"
+          autocomplete="current-password"
+          :error-messages="at('passphrase')"
+        />
+        <v-btn type="submit" variant="outlined" size="large" :loading="busy" :disabled="passphrase === ''"
+          >Sign in</v-btn
+        >
+      </form>
+    </template>
+    <p v-else-if="!failure" class="soft" role="status">Loading…</p>
+  </div>
+</template>
+
+<style scoped>
+.sign-in {
+  max-width: 460px;
+}
+.sign-in,
+form {
+  display: grid;
+  gap: 12px;
+}
+form + form {
+  margin-top: 12px;
+}
+</style>

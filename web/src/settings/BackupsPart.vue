@@ -1,0 +1,81 @@
+<script setup lang="ts">
+import { computed, onMounted, ref } from 'vue';
+import type { AnswerOf } from '@kevro/contract';
+import { api, urlOf } from '../api/client';
+import { momentWords } from '../parts/day-words';
+import { useShop } from '../stores/shop';
+
+/** The whole shop as a file, and those that are made by themselves. */
+const shop = useShop();
+const backups = ref<AnswerOf<'backups'>>();
+const failure = ref('');
+async function load(): Promise<void> {
+  failure.value = '';
+  try {
+    [backups.value] = await Promise.all([api('backups'), shop.load()]);
+  } catch (error) {
+    failure.value = error instanceof Error ? error.message : String(error);
+  }
+}
+onMounted(load);
+const megabytes = (bytes: number): string => `${(bytes / 1e6).toFixed(bytes < 1e6 ? 2 : 1)} MB`;
+const kept = computed(() => shop.shop?.backupsKept ?? 0);
+</script>
+
+<template>
+  <section class="backups">
+    <h2 class="heading">Backups</h2>
+    <p v-if="failure" class="miss" role="alert">
+      {{ failure }} <button type="button" class="link" @click="load">Try again</button>
+    </p>
+    <p v-else-if="!backups" class="soft" role="status">Loading…</p>
+    <template v-else>
+      <p>
+        A backup is the whole shop in one file, of one moment. It holds health notes: keep it where only you
+        come.
+      </p>
+      <div><v-btn color="primary" :href="urlOf('backup')" download>Save a backup</v-btn></div>
+      <p v-if="kept > 0" class="mb-0">
+        One is made by itself each day; the newest {{ kept }} are kept<template v-if="backups.folder">
+          in <code>{{ backups.folder }}</code></template
+        >.
+      </p>
+      <p v-else class="mb-0">None is made by itself. How many are kept is set under Settings.</p>
+      <table v-if="backups.rows.length > 0" class="plain">
+        <thead>
+          <tr>
+            <th>Made</th>
+            <th>File</th>
+            <th class="num">Size</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="one in backups.rows" :key="one.name">
+            <td class="nowrap">{{ momentWords(one.takenAt) }}</td>
+            <td>{{ one.name }}</td>
+            <td class="num nowrap">{{ megabytes(one.bytes) }}</td>
+          </tr>
+        </tbody>
+      </table>
+      <p class="soft small mb-0">
+        Putting one back: stop Kevro, then <code>npm run restore -- the-file an-empty-folder</code> and start
+        it there. What is in the shop now is not touched.
+      </p>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.backups {
+  display: flex;
+  flex-direction: column;
+  gap: 10px;
+  max-width: 560px;
+}
+p {
+  margin: 0;
+}
+code {
+  overflow-wrap: anywhere;
+}
+</style>

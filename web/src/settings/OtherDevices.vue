@@ -1,0 +1,154 @@
+<script setup lang="ts">
+import { computed, onMounted, ref } from 'vue';
+import { PASSPHRASE_LEAST, type Access, type AnswerOf } from '@kevro/contract';
+import { Refused, api } from '../api/client';
+import { momentWords } from '../parts/day-words';
+import { useSaved } from '../stores/saved';
+
+/** Who else may come in: the address, a passphrase, a code and a picture for a tablet, and those that are in. */
+const saved = useSaved();
+const access = ref<Access>();
+const devices = ref<AnswerOf<'devices'>>([]);
+const pairing = ref<AnswerOf<'pair'>>();
+const passphrase = ref('');
+const refused = ref<Refused>();
+const failure = ref('');
+const busy = ref(false);
+
+async function load(): Promise<void> {
+  access.value = await api('access');
+  if (access.value.bench) devices.value = await api('devices');
+}
+async function trying(act: () => Promise<void>): Promise<void> {
+  if (busy.value) return;
+  busy.value = true;
+  failure.value = '';
+  refused.value = undefined;
+  try {
+    await act();
+  } catch (error) {
+    if (error instanceof Refused && error.errors.length > 0) refused.value = error;
+    else failure.value = error instanceof Error ? error.message : String(error);
+  } finally {
+    busy.value = false;
+  }
+}
+onMounted(() => trying(load));
+const store = () =>
+  trying(async () => {
+    await api('setPassphrase', { body: { passphrase: passphrase.value } });
+    passphrase.value = '';
+    pairing.value = undefined;
+    saved.stored();
+    await load();
+  });
+const letIn = () =>
+  trying(async () => {
+    pairing.value = await api('pair');
+  });
+const signOut = () =>
+  trying(async () => {
+    await api('signOut');
+    window.location.assign('/sign-in');
+  });
+/** An address of its own for the picture: markup that the server made is not written into the page. */
+const picture = computed(() =>
+  pairing.value ? `data:image/svg+xml;charset=utf-8,${encodeURIComponent(pairing.value.picture)}` : '',
+);
+const reachable = computed(() => (access.value?.addresses.length ?? 0) > 0);
+</script>
+
+<template>
+  <section class="devices">
+    <h2 class="heading">Other devices</h2>
+    <p v-if="failure" class="miss" role="alert">
+      {{ failure }} <button v-if="!access" type="button" class="link" @click="trying(load)">Try again</button>
+    </p>
+    <p v-if="!access && !failure" class="soft" role="status">Loading…</p>
+    <template v-else-if="access && !access.bench">
+      <p>This device is signed in. Who may come in is set on the bench machine.</p>
+      <div><v-btn variant="outlined" @click="signOut">Sign this device out</v-btn></div>
+    </template>
+    <template v-else-if="access">
+      <p v-if="!reachable">
+        Only this machine reaches Kevro now. To let tablets and phones of the shop’s network in, set a
+        passphrase and start it with <code>HOST=0.0.0.0 npm start</code>.
+      </p>
+      <p v-else>
+        Others in the shop’s network find it at
+        <b v-for="address in access.addresses" :key="address" class="address">{{ address }}</b>.
+      </p>
+      <form novalidate @submit.prevent="store">
+        <v-text-field
+          v-model="passphrase"
+          :label="access.passphraseSet ? 'Another passphrase' : 'A passphrase for the shop'"
+          :hint="`At least ${PASSPHRASE_LEAST} signs; a few words are best. ${access.passphraseSet ? 'Every device is signed out by it.' : ''}`"
+          persistent-hint
+          type="password"
+          autocomplete="new-password"
+          :error-messages="[refused?.at('passphrase')].filter((s) => s !== undefined)"
+        />
+        <v-btn type="submit" variant="outlined" :loading="busy" :disabled="passphrase === ''">Set it</v-btn>
+      </form>
+      <div v-if="access.passphraseSet && reachable">
+        <v-btn color="primary" :loading="busy" @click="letIn">Let a tablet in</v-btn>
+      </div>
+      <div v-if="pairing" class="pairing" role="status">
+        <img :src="picture" width="200" height="200" :alt="`QR code of ${pairing.address}`" />
+        <p class="mb-0">
+          Point its camera at the picture, or open {{ pairing.address.split('#')[0] }} on it and type
+          <b class="code">{{ pairing.code }}</b>. It works once, until {{ momentWords(pairing.until) }}.
+        </p>
+      </div>
+      <template v-if="devices.length > 0">
+        <p class="mb-0">Signed in now:</p>
+        <ul>
+          <li v-for="device in devices" :key="device.signedInAt">
+            {{ device.name || 'a device without a name' }}, until {{ momentWords(device.until) }}
+          </li>
+        </ul>
+      </template>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.devices {
+  display: flex;
+  flex-direction: column;
+  gap: 10px;
+  max-width: 560px;
+}
+p {
+  margin: 0;
+}
+form {
+  display: grid;
+  gap: 8px;
+  justify-items: start;
+}
+form > :first-child {
+  width: 100%;
+}
+.address + .address::before {
+  content: ' or ';
+  font-weight: 400;
+}
+.pairing {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 16px;
+  align-items: center;
+}
+.pairing p {
+  flex: 1 1 200px;
+}
+/* A camera needs dark on light, in both themes. */
+img {
+  background: #fff;
+}
+.code {
+  font-size: 20px;
+  letter-spacing: 0.08em;
+}
+</style>
