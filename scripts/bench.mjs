@@ -14,4 +14,6 @@ run(process.execPath, ['bench/dist/records.js'], { cwd: root });
 console.log();
 run(process.execPath, ['--expose-gc', 'bench/dist/setups.js'], { cwd: root });
 console.log();
+run(process.execPath, ['bench/dist/safety.js'], { cwd: root });
+console.log();
 run(process.execPath, ['bench/application.mjs'], { cwd: root });

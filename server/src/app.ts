@@ -2,6 +2,7 @@ import compression from 'compression';
 import express, { type Express } from 'express';
 import { openApiDocument } from '@kevro/contract';
 import { systemClock, type Clock } from './clock';
+import { whileCallerStays } from './compute/caller';
 import type { Compute } from './compute/compute';
 import type { Db } from './db/db';
 import { ApiProblem, problemHandler } from './problem';
@@ -90,7 +91,8 @@ export function createApp({
   api.use(signedIn);
   api.use(withRoom);
   api.use(TAKES_LISTS, json(LIST_LIMIT));
-  api.use(json(BODY_LIMIT), onlyReadableText);
+  // After the body is read: what reads it forgets on whose behalf.
+  api.use(json(BODY_LIMIT), onlyReadableText, whileCallerStays);
   computeRoutes(api, compute);
   playerRoutes(api, db, now);
   frameRoutes(api, db);

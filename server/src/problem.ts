@@ -38,6 +38,7 @@ const MOST_LISTED = 20;
 
 function send(response: Response, problem: ApiProblem): void {
   const status = statusOf(problem.code);
+  if (problem.code === 'busy' || problem.code === 'starting') response.set('Retry-After', '2');
   response
     .status(status)
     .type('application/problem+json')
@@ -90,5 +91,7 @@ export const problemHandler: ErrorRequestHandler = (error, _request, response, n
     next(error);
     return;
   }
+  // Dropped because nobody waits for it any more.
+  if ((error as Error).name === 'AbortError' && response.destroyed) return;
   send(response, asProblem(error));
 };

@@ -20,21 +20,23 @@ export const entryOf = (table: string): string => `tables/${table}.jsonl`;
 /** Rows that are read at once: between two such parts other work goes on. */
 const PART = 500;
 
-const copyOf = (table: string): string => quoted(`backup of ${table}`);
+const cursorOf = (table: string): string => quoted(`backup of ${table}`);
 
-/** Copies every row within one transaction, so that all are of one moment; the copies are this connection's own and are never written to the disk as such. */
-const takeCopies = (db: Db, tables: readonly Table[]): Promise<void> =>
+/**
+ * Takes hold of every row within one transaction, so that all are of one moment; the database keeps what was so held for this connection until it is let go.
+ */
+const holdRows = (db: Db, tables: readonly Table[]): Promise<void> =>
   db.transaction(async (tx) => {
     for (const { name, columns, key } of tables)
       await tx.run(
-        `drop table if exists ${copyOf(name)};
-         create temp table ${copyOf(name)} as
-         select row_number() over (order by ${listed(key)}) as n, row_to_json(t)::text as line
-         from (select ${listed(columns)} from ${quoted(name)}) t`,
+        `declare ${cursorOf(name)} no scroll cursor with hold for
+         select row_to_json(t)::text as line
+         from (select ${listed(columns)} from ${quoted(name)} order by ${listed(key)}) t`,
       );
   });
-async function dropCopies(db: Queries, tables: readonly Table[]): Promise<void> {
-  for (const { name } of tables) await db.run(`drop table if exists ${copyOf(name)}`);
+async function letGo(db: Queries, tables: readonly Table[]): Promise<void> {
+  // One that was not reached is not there to be closed.
+  for (const { name } of tables) await db.run(`close ${cursorOf(name)}`).catch(() => undefined);
 }
 
 let underWay = false;
@@ -60,10 +62,7 @@ export async function backupOf(db: Db, now: Clock): Promise<{ zip: Readable; don
     const hash = createHash('sha256');
     let rows = 0;
     for (;;) {
-      const part = await db.query<{ line: string }>(
-        `select line from ${copyOf(name)} where n > $1 and n <= $2 order by n`,
-        [rows, rows + PART],
-      );
+      const part = await db.query<{ line: string }>(`fetch ${PART} from ${cursorOf(name)}`);
       if (part.length === 0) break;
       rows += part.length;
       const bytes = Buffer.from(part.map(({ line }) => `${line}\n`).join(''));
@@ -77,7 +76,7 @@ export async function backupOf(db: Db, now: Clock): Promise<{ zip: Readable; don
   const out = zip.outputStream as Readable;
   const done = new Promise<Manifest>((resolve, reject) => {
     const end = (error?: Error | null): void => {
-      void dropCopies(db, tables)
+      void letGo(db, tables)
         .catch(() => undefined)
         .then(() => {
           underWay = false;
@@ -92,7 +91,7 @@ export async function backupOf(db: Db, now: Clock): Promise<{ zip: Readable; don
   });
   done.catch(() => undefined);
   try {
-    await takeCopies(db, tables);
+    await holdRows(db, tables);
   } catch (error) {
     out.destroy();
     throw error;

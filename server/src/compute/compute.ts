@@ -1,5 +1,7 @@
 import { Piscina } from 'piscina';
 import { Fault, bestFirst, schoolsOf, type Plan, type PlanRequest, type Problem } from '@kevro/core';
+import { ApiProblem } from '../problem';
+import { callerGone } from './caller';
 import { JOBS, type JobName, type Jobs } from './jobs';
 
 /** What a thread answers: errors do not keep their class on the way. */
@@ -20,17 +22,26 @@ export const computeHere: Compute = async <K extends JobName>(job: K, ...args: P
 /** Threads that compute at once, at the most: a slow one does not hold the others. */
 const MOST_THREADS = 4;
 
+/** Jobs that wait for a thread, at the most: who comes later is told to come again, before the wait is longer than anybody has patience. */
+const MOST_WAITING = 64;
+
 /** In a small pool of threads, which starts with the first job and ends with the process. */
-export function computeInThreads(script: URL): Compute {
+export function computeInThreads(script: URL, mostWaiting = MOST_WAITING): Compute {
   let pool: Piscina | undefined;
   return async (job, ...args) => {
     pool ??= new Piscina({
       filename: script.href,
       minThreads: 1,
       maxThreads: MOST_THREADS,
+      maxQueue: mostWaiting,
       idleTimeout: 60_000,
     });
-    const answer = (await pool.run({ job, args })) as JobAnswer;
+    const signal = callerGone();
+    const answer = (await pool.run({ job, args }, signal ? { signal } : {}).catch((error: unknown) => {
+      // Piscina says it only in words.
+      if (error instanceof Error && /queue is at limit/.test(error.message)) throw new ApiProblem('busy');
+      throw error;
+    })) as JobAnswer;
     if ('problems' in answer) throw new Fault(...answer.problems);
     return answer.result as ReturnType<Jobs[typeof job]>;
   };

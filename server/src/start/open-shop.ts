@@ -15,6 +15,7 @@ import { syncFolder } from '../db/durable-fs';
 import { openPglite } from '../db/pglite';
 import { NewerDatabase } from '../db/migrate';
 import { WrongFolder } from './demo-folder';
+import { makeFolder } from './make-folder';
 
 /** Every file and folder in a folder, itself last. */
 function* within(path: string): Generator<{ path: string; folder: boolean }> {
@@ -46,6 +47,7 @@ function ownersOnly(folder: string): void {
 /** Where a shop is made before it has its name; whatever an earlier try left there is gone. */
 export function placeToMake(database: string): string {
   const making = `${database}.making`;
+  makeFolder(dirname(database));
   rmSync(making, { recursive: true, force: true });
   return making;
 }
