@@ -45,10 +45,12 @@ export class Application {
   /**
    * @param copyOf a folder that another application left: the shop is there already
    * @param shopFile the shop that a new folder begins with; none where it is empty
+   * @param host where it listens
    */
   constructor(
     copyOf?: string,
     private readonly shopFile = join(root, 'demo/shop.json'),
+    private readonly host = '127.0.0.1',
   ) {
     if (copyOf) cpSync(copyOf, this.data, { recursive: true });
   }
@@ -66,6 +68,7 @@ export class Application {
       env: {
         ...process.env,
         PORT: String(this.port),
+        HOST: this.host,
         KEVRO_DATA: this.data,
         KEVRO_SHOP_FILE: this.shopFile,
       },

@@ -1,7 +1,8 @@
 import { execFile } from 'node:child_process';
+import { networkInterfaces } from 'node:os';
 import { join, resolve } from 'node:path';
 import { promisify } from 'node:util';
-import { describe, expect, it } from 'vitest';
+import { describe, expect, inject, it } from 'vitest';
 import type { FittingView, Player } from '@kevro/contract';
 import { Application, openPage, settled, withOneShop } from './harness';
 import { post } from './made';
@@ -61,6 +62,25 @@ describe('another device', () => {
     expect(phone.errors).toEqual([]);
     await phone.page.context().close();
   });
+});
+
+/** This machine by its address in the network, as another would name it. */
+const address = Object.values(networkInterfaces())
+  .flatMap((all) => all ?? [])
+  .find(({ internal, family }) => !internal && family === 'IPv4')?.address;
+
+it.runIf(address)('works by plain HTTP and an address, where the browser offers a page less', async () => {
+  const open = new Application(inject('demoShop'), undefined, '0.0.0.0');
+  await open.start();
+  const url = open.url.replace('127.0.0.1', address ?? '');
+  await page.goto(`${url}/frames/hz-003/measure`);
+  expect(await page.evaluate(() => isSecureContext)).toBe(false);
+  const weight = page.getByRole('textbox', { name: /^Weight/ });
+  await weight.fill('331.5');
+  await weight.press('Enter');
+  const typed = async (): Promise<string> => JSON.stringify(await open.get('/frames/hz-003/capture'));
+  await expect.poll(typed).toContain('331.5');
+  await open.remove();
 });
 
 describe('a backup', () => {

@@ -73,6 +73,13 @@ export const computeCalls = {
     compute.trimAnswer,
     compute.trimBody,
   ),
+  nextStep: call(
+    'post',
+    '/compute/next-step',
+    'The next step of a programme, from all that was changed and felt',
+    compute.nextStepAnswer,
+    compute.nextStepBody,
+  ),
   lighten: call(
     'post',
     '/compute/lighten',

@@ -1,5 +1,18 @@
 import { z } from 'zod';
-import { ERROR_KINDS, GUARDS, GUIDES, PADDLE_SHAPES, SHAPE_FIRSTS, SPEC_KEYS, STRENGTHS } from '@kevro/core';
+import {
+  ARM,
+  ENERGY,
+  ERROR_KINDS,
+  GUARDS,
+  GUIDES,
+  OFTEN,
+  PADDLE_SHAPES,
+  PROGRAMMES,
+  SHAPE_FIRSTS,
+  SPEC_KEYS,
+  STEP_REASONS,
+  STRENGTHS,
+} from '@kevro/core';
 import {
   addition,
   aimTarget,
@@ -271,6 +284,46 @@ export const reachAnswer = z.strictObject({
       impossible,
     }),
   ),
+});
+
+const zoneChanges = z
+  .array(z.strictObject({ zone: zoneName, massG: z.number().min(-100).max(100) }))
+  .max(20)
+  .describe('weight of a zone, both its sides together; less than zero is taken off');
+export const nextStepBody = z.strictObject({
+  programme: z.enum(PROGRAMMES),
+  sport,
+  shape: frameShape,
+  specs: specs.describe('before the first change of the programme'),
+  history: z
+    .array(
+      z.strictObject({
+        change: zoneChanges,
+        session: z
+          .strictObject({
+            energyLeft: z.enum(ENERGY),
+            late: z.enum(OFTEN).optional(),
+            twists: z.enum(OFTEN).optional(),
+            firmVolleys: z.enum(['yes', 'no']).optional(),
+            arm: z.enum(ARM),
+            minutes: z.number().positive().max(1000).optional(),
+          })
+          .optional(),
+      }),
+    )
+    .max(100)
+    .describe('in the order in which it was played; the first change may be nothing'),
+});
+export const nextStepAnswer = z.strictObject({
+  state: z.enum(['go-on', 'done', 'stopped']),
+  change: zoneChanges,
+  specs: axisSpecs.describe('after the change'),
+  ceiling: z
+    .strictObject({ swingWeight: z.number(), uncertainty: standardUncertainty })
+    .optional()
+    .describe('what the player carries'),
+  reason: z.enum(STEP_REASONS),
+  sentence: z.string(),
 });
 
 export const guardsBody = z.strictObject({

@@ -3,6 +3,7 @@ export * as compute from './compute';
 export * from './errors';
 export * from './bench-words';
 export * from './guard-words';
+export * from './programme-words';
 export * from './records/access';
 export * from './instrument-kinds';
 export { PART_SCHEMAS } from './parts';

@@ -17,6 +17,7 @@ export * from './build';
 export * from './check';
 export * from './working';
 export * from './fitting';
+export * from './play';
 export * from './typed';
 export * from './stock';
 export * from './learn';

@@ -57,6 +57,31 @@ describe('the second part of the computation over HTTP', () => {
     expect(around[0]?.specs.massG).toBeCloseTo(specs.massG + mass, 9);
   });
 
+  it('says the next step of a programme with its reason, stops for a sore arm, and never mixes sports', async () => {
+    const good = { energyLeft: 'plenty', arm: 'fine' };
+    const body = { programme: 'find-ceiling', sport: 'tennis', shape, specs };
+    const tip = [{ zone: 'tip', massG: 2 }];
+    const on = await ask('nextStep', { ...body, history: [{ change: [], session: good }] });
+    expect(on).toMatchObject({ state: 'go-on', change: tip, reason: 'energy-left' });
+    expect(on.sentence).toBe('Energy was left: the ceiling lies higher. 2 g onto the tip.');
+    expect(on.specs.massG).toBeCloseTo(specs.massG + 2, 9);
+    const history = [
+      { change: [], session: good },
+      { change: tip, session: { energyLeft: 'none', arm: 'fine' } },
+    ];
+    const found = await ask('nextStep', { ...body, history });
+    expect(found.ceiling?.swingWeight).toBeCloseTo(specs.swingWeight, 6);
+    expect(found.sentence).toMatch(/ceiling: 316 ±3 kg·cm²\. Go back: 2 g off the tip\.$/);
+    const sore = await ask('nextStep', {
+      ...body,
+      history: [{ change: tip, session: { energyLeft: 'plenty', arm: 'sore' } }],
+    });
+    expect(sore).toMatchObject({ state: 'stopped', change: [{ zone: 'tip', massG: -2 }] });
+    expect(sore.sentence).toContain('physician or physiotherapist');
+    const mixed = await server.call('POST', calls.nextStep.path, { ...body, sport: 'padel', history: [] });
+    expect([mixed.status, mixed.body.errors[0].path]).toEqual([422, 'shape.sport']);
+  });
+
   it('says less chance with a worse roll, more with none of the errors', async () => {
     const { plans } = await ask('plan', { shape, specs, target, schools: ['free'] });
     const placements = plans[0]?.placements;

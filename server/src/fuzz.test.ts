@@ -197,6 +197,38 @@ const BODIES: Record<string, fc.Arbitrary<unknown>> = {
     ['faceOn', 'edgeOn'],
   ),
   reach: whole({ shape, specs, setups }, ['shape', 'specs', 'setups']),
+  nextStep: whole(
+    {
+      programme: fc.constantFrom(
+        'find-ceiling',
+        'settle-face',
+        'quiet-handle',
+        'trim-evenly',
+        'climb',
+        'after-sore-arm',
+      ),
+      sport: fc.constant('tennis'),
+      shape: often(fc.constant({ sport: 'tennis', lengthCm: 68.58 }), shape),
+      specs,
+      history: fc.array(
+        whole(
+          {
+            change: fc.array(
+              fc.record({ zone: fc.constantFrom('tip', 'sides', 'handle', 'slotTip'), massG: within(-5, 8) }),
+              { maxLength: 2 },
+            ),
+            session: fc.record({
+              energyLeft: fc.constantFrom('plenty', 'little', 'none'),
+              arm: fc.constantFrom('fine', 'tired', 'sore'),
+            }),
+          },
+          ['change'],
+        ),
+        { maxLength: 4 },
+      ),
+    },
+    ['programme', 'sport', 'shape', 'specs', 'history'],
+  ),
   guards: whole(
     {
       sport: fc.constant('tennis'),

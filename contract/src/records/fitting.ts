@@ -1,10 +1,13 @@
 import { z } from 'zod';
 import {
+  ARM,
   BOTHERS,
   CAUTIONS,
   CLOSINGS,
+  ENERGY,
   GUIDES,
   MARKS,
+  OFTEN,
   ROUND_REASONS,
   STATIONS,
   STATION_STATES,
@@ -148,10 +151,6 @@ export const signOff = newSignOff.omit({ key: true }).extend({
     .array(z.strictObject({ spec: specKey, value: z.number(), inside: z.boolean() }))
     .describe('spec by spec, those that are aimed at'),
 });
-
-export const ENERGY = ['plenty', 'enough', 'little', 'none'] as const;
-export const OFTEN = ['no', 'sometimes', 'often'] as const;
-export const ARM = ['fine', 'tired', 'sore'] as const;
 
 export const newSession = z.strictObject({
   key,

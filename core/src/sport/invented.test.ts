@@ -46,6 +46,7 @@ const quillet: SportData = {
   noticeable: { massG: 2, balanceCm: 0.25, swingWeightShare: 0.03, twistWeight: 0.3 },
   tolerance: { massG: 2, balanceCm: 0.3, swingWeight: 2, twistWeight: 0.5 },
   typicalReading: { massG: 0.4, balanceCm: 0.1, swingWeight: 0.7, twistWeight: 0.2 },
+  programmeSteps: { tipG: 1, pairG: 2, handleG: 2 },
   aimStep: { massG: 2, balanceCm: 0.5, swingWeight: 2, twistWeight: 0.5 },
   decimals: { massG: 0, balanceCm: 1, swingWeight: 0, twistWeight: 1 },
   dress: { components: ['overgrips'], bare: {} },

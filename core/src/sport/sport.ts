@@ -141,6 +141,11 @@ export interface SportData {
   tolerance: Record<SpecKey, number>;
   /** Standard uncertainty of one reading with what a shop of the sport usually has (from memory). */
   typicalReading: Record<SpecKey, number>;
+  /**
+   * What one step of a programme changes, g: at the tip, moved from the tip to a pair at the sides, and in the handle. Tennis: common practice (2 g, 2 + 2 g, 5 g);
+   * the others as the same share of a usual frame's mass, to what is cut there (from memory).
+   */
+  programmeSteps: { tipG: number; pairG: number; handleG: number };
   /** To what a fitter rounds an aim. */
   aimStep: Record<SpecKey, number>;
   /** Decimals shown, in g, cm and kg·cm². */

@@ -59,6 +59,7 @@ export const tennis: SportData = {
   noticeable: { massG: 3, balanceCm: 0.3, swingWeightShare: 0.025, twistWeight: 0.4 },
   tolerance: { massG: 1, balanceCm: 0.15, swingWeight: 1.5, twistWeight: 0.2 },
   typicalReading: { massG: 0.3, balanceCm: 0.07, swingWeight: 0.8, twistWeight: 0.15 },
+  programmeSteps: { tipG: 2, pairG: 4, handleG: 5 },
   aimStep: { massG: 1, balanceCm: 0.1, swingWeight: 1, twistWeight: 0.1 },
   decimals: { massG: 1, balanceCm: 1, swingWeight: 0, twistWeight: 1 },
   dress: { components: ['strings', 'baseGrip', 'overgrips', 'dampener'], bare: UNSTRUNG },

@@ -10,6 +10,7 @@ import {
   edgeOnCorrection,
   guardsOf,
   lightenSpots,
+  nextStep,
   nearestSetups,
   ofSpot,
   paddleShapes,
@@ -26,7 +27,7 @@ import {
   type Specs,
   type Sport,
 } from '@kevro/core';
-import { guardSentence, sentence, shapeSentence } from '@kevro/contract';
+import { guardSentence, sentence, shapeSentence, stepSentence } from '@kevro/contract';
 import { computePlans, type Compute } from '../compute/compute';
 import { badInput } from '../problem';
 import { answer } from './route';
@@ -90,6 +91,12 @@ export function computeRoutes(router: Router, compute: Compute): void {
         changes: trim.changes.map(({ index = null, placement: _, ...change }) => ({ index, ...change })),
       })),
     };
+  });
+
+  answer(router, 'nextStep', ({ body: { sport, ...body } }) => {
+    if (sport !== body.shape.sport) throw badInput([{ path: 'shape.sport', ...sportsDiffer(sport) }]);
+    const proposal = nextStep(body);
+    return { ...proposal, sentence: stepSentence(sport, proposal) };
   });
 
   answer(router, 'lighten', ({ body: { placements, share, quantumG = USUAL_QUANTUM_G } }) => ({

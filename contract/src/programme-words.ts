@@ -1,0 +1,52 @@
+import { sportData, type Proposal, type Sport, type StepReason, type ZoneChange } from '@kevro/core';
+import { ZONE_NAMES } from './bench-words';
+
+const grams = (massG: number): string => `${Number(Math.abs(massG).toFixed(1))} g`;
+const changeWords = (change: readonly ZoneChange[]): string =>
+  change
+    .map(
+      ({ zone, massG }) =>
+        `${grams(massG)} ${massG < 0 ? 'off' : 'onto'} the ${ZONE_NAMES[zone].toLowerCase()}`,
+    )
+    .join(', ');
+
+const WHY: Record<StepReason, string> = {
+  'play-first': 'Play it first, and note how it felt: one change at a time.',
+  sore: 'The arm is sore: the programme ends here. Less load, and rest; pain that stays belongs to a physician or physiotherapist.',
+  tired: 'Tired with the last weight.',
+  'tired-as-found':
+    'Tired with the frame as it was: it is too heavy already. Trim it evenly, or begin lighter.',
+  'once-more':
+    'Little energy was left, and nothing else: that may have been the day. Play the same once more.',
+  'energy-left': 'Energy was left: the ceiling lies higher.',
+  twists: 'It twists off centre: from the tip to the sides.',
+  steady: 'It twists no more, and swings as it did.',
+  'back-to-ceiling': 'It twists no more: what the sides cost of the swing weight comes back at the tip.',
+  'not-firm': 'Volleys and returns are not firm yet.',
+  firm: 'Volleys and returns are firm.',
+  'still-heavy': 'Still too heavy: the same share off everywhere, so that the feel stays.',
+  'nothing-left': 'Nothing is left to take off. A lighter frame would help.',
+  carried: 'The last sessions went well with this weight.',
+  'not-yet': 'Play the same until enough sessions in a row went well.',
+  'good-again': 'It goes well.',
+  'seven-steps': 'Seven changes are enough: leave it alone for some weeks, then look again.',
+};
+/** Who needs to whip the frame around is slowed by weight at the sides. */
+const WHIP = ' Who whips the frame through will feel it slower to turn.';
+
+/** What a proposal says to the player and the fitter. @example stepSentence('tennis', proposal) // 'Energy was left: the ceiling lies higher. 2 g onto the tip.' */
+export function stepSentence(
+  sport: Sport,
+  { reason, change, ceiling, state }: Omit<Proposal, 'specs'>,
+): string {
+  const found = ceiling
+    ? ` The last weight that was carried is this player’s ceiling: ${ceiling.swingWeight.toFixed(sportData(sport).decimals.swingWeight)} ±${ceiling.uncertainty.toFixed(sportData(sport).decimals.swingWeight === 0 ? 0 : 1)} kg·cm².`
+    : '';
+  const doing =
+    change.length > 0
+      ? ` ${state === 'done' || state === 'stopped' ? 'Go back: ' : ''}${changeWords(change)}.`
+      : '';
+  const firstLetter = (text: string): string =>
+    text.replace(/^( )([a-z])/, (_, space: string, letter: string) => space + letter.toUpperCase());
+  return `${WHY[reason]}${found}${firstLetter(doing)}${reason === 'twists' ? WHIP : ''}`;
+}

@@ -1,0 +1,2 @@
+export * from './felt';
+export * from './next-step';

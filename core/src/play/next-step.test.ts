@@ -1,0 +1,326 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { predict } from '../mass';
+import { seededNormals, seededUniforms } from '../measure';
+import { SPORTS, type Sport } from '../sport';
+import {
+  ARM,
+  ENERGY,
+  MOST_STEPS,
+  OFTEN,
+  PROGRAMMES,
+  nextStep,
+  type Felt,
+  type Played,
+  type Programme,
+  type Proposal,
+  type ZoneChange,
+} from '.';
+
+const SPORT_NAMES = Object.keys(SPORTS) as Sport[];
+const shape = { sport: 'tennis', lengthCm: 68.58 } as const;
+const specs = { massG: 318, balanceCm: 32.2, swingWeight: 302, twistWeight: 13.4 };
+const good: Felt = { energyLeft: 'plenty', arm: 'fine' };
+const tired: Felt = { energyLeft: 'little', late: 'sometimes', arm: 'fine' };
+const little: Felt = { energyLeft: 'little', arm: 'fine' };
+const twisting: Felt = { ...good, twists: 'sometimes' };
+const none: readonly ZoneChange[] = [];
+const tip = (massG: number): ZoneChange[] => [{ zone: 'tip', massG }];
+const handle = (massG: number): ZoneChange[] => [{ zone: 'handle', massG }];
+const played = (...all: (readonly [readonly ZoneChange[], Felt?])[]): Played[] =>
+  all.map(([change, session]) => ({ change, session }));
+const next = (programme: Programme, history: readonly Played[]): Proposal =>
+  nextStep({ programme, shape, specs, history });
+
+/** Rules as a table: what was changed and felt, and what is proposed. */
+const TABLE: [string, Programme, Played[], Partial<Proposal>][] = [
+  ['nothing was played yet', 'find-ceiling', [], { state: 'go-on', change: [], reason: 'play-first' }],
+  [
+    'a change waits to be played',
+    'find-ceiling',
+    played([none, good], [tip(2)]),
+    { change: [], reason: 'play-first' },
+  ],
+  [
+    'energy is left',
+    'find-ceiling',
+    played([none, good]),
+    { state: 'go-on', change: tip(2), reason: 'energy-left' },
+  ],
+  [
+    'enough is left',
+    'find-ceiling',
+    played([none, good], [tip(2), { ...good, energyLeft: 'enough' }]),
+    { change: tip(2) },
+  ],
+  [
+    'tired with the third weight',
+    'find-ceiling',
+    played([none, good], [tip(2), good], [tip(2), tired]),
+    { state: 'done', change: tip(-2), reason: 'tired' },
+  ],
+  [
+    'little energy and nothing else is played once more',
+    'find-ceiling',
+    played([none, good], [tip(2), little]),
+    { state: 'go-on', change: [], reason: 'once-more' },
+  ],
+  [
+    'little twice is tired, and the last weight comes off',
+    'find-ceiling',
+    played([none, good], [tip(2), little], [none, little]),
+    { state: 'done', change: tip(-2), reason: 'tired' },
+  ],
+  [
+    'little, then good, goes on',
+    'find-ceiling',
+    played([none, good], [tip(2), little], [none, good]),
+    { state: 'go-on', change: tip(2), reason: 'energy-left' },
+  ],
+  [
+    'late again and again counts as tired',
+    'find-ceiling',
+    played([none, good], [tip(2), { ...good, late: 'often' }]),
+    { state: 'done', change: tip(-2) },
+  ],
+  [
+    'a tired arm counts as tired',
+    'find-ceiling',
+    played([none, good], [tip(2), { ...good, arm: 'tired' }]),
+    { state: 'done', change: tip(-2) },
+  ],
+  [
+    'tired as it was found',
+    'find-ceiling',
+    played([none, tired]),
+    { state: 'done', change: [], reason: 'tired-as-found' },
+  ],
+  [
+    'it twists: from the tip to the sides',
+    'settle-face',
+    played([tip(6), twisting]),
+    { state: 'go-on', change: [...tip(-4), { zone: 'sides', massG: 4 }], reason: 'twists' },
+  ],
+  [
+    'it twists, and the tip has nothing',
+    'settle-face',
+    played([none, twisting]),
+    { change: [{ zone: 'sides', massG: 4 }] },
+  ],
+  [
+    'steady, and as heavy as before',
+    'settle-face',
+    played([none, good]),
+    { state: 'done', change: [], reason: 'steady' },
+  ],
+  [
+    'volleys are not firm',
+    'quiet-handle',
+    played([none, { ...good, firmVolleys: 'no' }]),
+    { state: 'go-on', change: handle(5), reason: 'not-firm' },
+  ],
+  [
+    'volleys are firm',
+    'quiet-handle',
+    played([handle(5), { ...good, firmVolleys: 'yes' }]),
+    { state: 'done', change: [], reason: 'firm' },
+  ],
+  [
+    'too heavy: the same share off everywhere',
+    'trim-evenly',
+    played([[...tip(6), ...handle(10)], tired]),
+    { state: 'go-on', change: [...tip(-6 * 0.3), ...handle(-3)], reason: 'still-heavy' },
+  ],
+  [
+    'light enough',
+    'trim-evenly',
+    played([tip(6), good]),
+    { state: 'done', change: [], reason: 'good-again' },
+  ],
+  [
+    'nothing is left to take off',
+    'trim-evenly',
+    played([none, tired]),
+    { state: 'done', change: [], reason: 'nothing-left' },
+  ],
+  [
+    'one good session is not enough to climb',
+    'climb',
+    played([none, good]),
+    { state: 'go-on', change: [], reason: 'not-yet' },
+  ],
+  [
+    'two are',
+    'climb',
+    played([none, good], [none, good]),
+    { state: 'go-on', change: [...tip(2), ...handle(2)], reason: 'carried' },
+  ],
+  [
+    'too much of a climb goes back',
+    'climb',
+    played([none, good], [none, good], [[...tip(2), ...handle(2)], tired]),
+    { state: 'go-on', change: [...tip(-2), ...handle(-2)], reason: 'tired' },
+  ],
+  [
+    'after a sore arm half the step, after three',
+    'after-sore-arm',
+    played([none, good], [none, good], [none, good]),
+    { change: [...tip(1), ...handle(1)], reason: 'good-again' },
+  ],
+];
+
+describe('the next step', () => {
+  it.each(TABLE)('%s (%s)', (_what, programme, history, expected) => {
+    const found = next(programme, history);
+    expect(found).toMatchObject({ ...expected, ...(expected.change ? { change: expect.anything() } : {}) });
+    if (expected.change) {
+      expect(found.change.map(({ zone }) => zone)).toEqual(expected.change.map(({ zone }) => zone));
+      for (const [i, { massG }] of found.change.entries())
+        expect(massG).toBeCloseTo(expected.change[i]?.massG ?? NaN, 9);
+    }
+  });
+
+  it('2 g at the tip are about 6 to 7 kg·cm² (m·(L−a)² of the handbook); the ceiling is the last weight carried, half a step is how well it is known', () => {
+    const { specs: back, ceiling } = next(
+      'find-ceiling',
+      played([none, good], [tip(2), good], [tip(2), tired]),
+    );
+    const step = 2 * ((shape.lengthCm - 10.16) ** 2 / 1000);
+    expect(back.swingWeight - specs.swingWeight).toBeGreaterThan(0.85 * step);
+    expect(back.swingWeight - specs.swingWeight).toBeLessThan(1.02 * step);
+    expect(ceiling?.swingWeight).toBeCloseTo(back.swingWeight, 9);
+    expect(ceiling?.uncertainty).toBeCloseTo((back.swingWeight - specs.swingWeight) / 2, 6);
+  });
+
+  it('the face is settled with the swing weight that it had: what the sides cost comes back at the tip', () => {
+    const moved = [...tip(-4), { zone: 'sides' as const, massG: 4 }];
+    const history = played([none, twisting], [tip(4), twisting], [moved, good]);
+    const found = nextStep({ programme: 'settle-face', shape, specs, history });
+    expect(found).toMatchObject({ state: 'go-on', reason: 'back-to-ceiling' });
+    expect(found.change[0]?.massG).toBeLessThan(0.01 + 4);
+    const carried = predict(shape, specs, [{ massG: 4, at: { zone: 'tip' } }]).specs.swingWeight;
+    expect(Math.abs(found.specs.swingWeight - carried)).toBeLessThan(1);
+  });
+
+  it('has the sport’s own steps: no tennis grams on a shuttle racket', () => {
+    for (const sport of SPORT_NAMES) {
+      const { usual, programmeSteps, noticeable } = SPORTS[sport];
+      expect(programmeSteps.tipG / usual.massG).toBeLessThan(0.0075);
+      expect(programmeSteps.tipG).toBeGreaterThan(noticeable.massG / 4);
+    }
+  });
+
+  it('leaves it alone after seven changes', () => {
+    const seven = Array.from({ length: MOST_STEPS }, (): [ZoneChange[], Felt] => [tip(0.5), good]);
+    expect(next('find-ceiling', played([none, good], ...seven))).toMatchObject({
+      state: 'done',
+      change: [],
+      reason: 'seven-steps',
+    });
+  });
+});
+
+const felt: fc.Arbitrary<Felt> = fc.record({
+  energyLeft: fc.constantFrom(...ENERGY),
+  late: fc.constantFrom(...OFTEN),
+  twists: fc.constantFrom(...OFTEN),
+  firmVolleys: fc.constantFrom('yes' as const, 'no' as const),
+  arm: fc.constantFrom(...ARM),
+});
+/** A programme as it is really played: each step is what was proposed, each answer is anything at all. */
+function follow(programme: Programme, answers: readonly Felt[]): { history: Played[]; last: Proposal } {
+  const history: Played[] = [];
+  let last = next(programme, history);
+  for (const session of answers) {
+    history.push({ change: last.change, session });
+    last = next(programme, history);
+    if (last.state !== 'go-on') break;
+  }
+  return { history, last };
+}
+
+describe('whatever a player answers (property)', () => {
+  const programme = fc.constantFrom(...PROGRAMMES);
+
+  it('a sore arm stops it, and nothing is added after it', () => {
+    fc.assert(
+      fc.property(programme, fc.array(felt, { maxLength: 8 }), (which, answers) => {
+        const { history } = follow(
+          which,
+          answers.filter(({ arm }) => arm !== 'sore'),
+        );
+        const sore = [...history, { change: none, session: { ...good, arm: 'sore' as const } }];
+        const stopped = next(which, sore);
+        expect(stopped.state).toBe('stopped');
+        expect(stopped.change.every(({ massG }) => massG <= 0)).toBe(true);
+        // However well it plays once lighter: the programme is over.
+        const later = next(which, [...sore, { change: stopped.change, session: good }]);
+        expect([later.state, later.change]).toEqual(['stopped', []]);
+      }),
+    );
+  });
+
+  it('it comes to an end, takes off no more than it put on, and its specs are those of all its changes', () => {
+    fc.assert(
+      fc.property(programme, fc.array(felt, { minLength: 40, maxLength: 40 }), (which, answers) => {
+        const { history, last } = follow(which, answers);
+        const net = new Map<string, number>();
+        for (const { zone, massG } of [...history.flatMap(({ change }) => change), ...last.change])
+          net.set(zone, (net.get(zone) ?? 0) + massG);
+        for (const massG of net.values()) expect(massG).toBeGreaterThan(-1e-9);
+        const added = [...net.values()].reduce((all, one) => all + one, 0);
+        expect(last.specs.massG).toBeCloseTo(specs.massG + added, 9);
+      }),
+    );
+  });
+});
+
+describe('players with a ceiling that nobody knows', () => {
+  const RUNS = 500;
+  const usualOf = (sport: Sport) => {
+    const { usual, axisCm } = SPORTS[sport];
+    return { ...usual, axisCm };
+  };
+  const shapes = {
+    tennis: shape,
+    padel: { sport: 'padel', lengthCm: 45.5, shape: 'round' },
+    pickleball: { sport: 'pickleball', lengthCm: 40.6, headWidthCm: 19.7 },
+    badminton: { sport: 'badminton', lengthCm: 67.5 },
+  } as const;
+
+  it.each(SPORT_NAMES)(
+    '%s: found within one step in at least 90 of 100 of 500 runs, though their answers are noisy',
+    (sport) => {
+      const uniform = seededUniforms(11);
+      const normal = seededNormals(12);
+      let [found, within] = [0, 0];
+      for (let run = 0; run < RUNS; run++) {
+        const before = usualOf(sport);
+        const history: Played[] = [];
+        const ask = () =>
+          nextStep({ programme: 'find-ceiling', shape: shapes[sport], specs: before, history });
+        const oneStep =
+          nextStep({
+            programme: 'find-ceiling',
+            shape: shapes[sport],
+            specs: before,
+            history: [{ change: [], session: good }],
+          }).specs.swingWeight - before.swingWeight;
+        const ceiling = before.swingWeight + (0.5 + 5.5 * uniform()) * oneStep;
+        let step = ask();
+        while (step.state === 'go-on') {
+          // What is felt is the distance to the ceiling, give or take a third of a step.
+          const room = (ceiling - step.specs.swingWeight) / oneStep + normal() / 3;
+          const energyLeft = room > 1 ? 'plenty' : room > 0 ? 'enough' : room > -1 ? 'little' : 'none';
+          history.push({ change: step.change, session: { energyLeft, arm: 'fine' } });
+          step = ask();
+        }
+        if (!step.ceiling) continue;
+        found++;
+        if (Math.abs(step.ceiling.swingWeight - ceiling) <= oneStep) within++;
+      }
+      expect(found).toBeGreaterThan(0.9 * RUNS);
+      expect(within / RUNS).toBeGreaterThan(0.9);
+    },
+  );
+});

@@ -1,0 +1,265 @@
+import { Fault } from '../fault';
+import type { FrameShape } from '../frame';
+import { predict, type AxisSpecs, type Specs } from '../mass';
+import { sportData, type ZoneName } from '../sport';
+import { isOnlyLittle, isSore, isTired, isTwisting, type Felt } from './felt';
+
+/** Programmes: one change at a time, a session after each. */
+export const PROGRAMMES = [
+  'find-ceiling',
+  'settle-face',
+  'quiet-handle',
+  'trim-evenly',
+  'climb',
+  'after-sore-arm',
+] as const;
+export type Programme = (typeof PROGRAMMES)[number];
+
+/** Weight put on a zone, both its sides together; less than zero is taken off. */
+export interface ZoneChange {
+  zone: ZoneName;
+  massG: number;
+}
+/** One change, and how it played; without a session it was not played yet. */
+export interface Played {
+  change: readonly ZoneChange[];
+  session?: Felt | undefined;
+}
+
+export interface ProgrammeRequest {
+  programme: Programme;
+  shape: FrameShape;
+  /** The frame before the first change of the programme. */
+  specs: Specs;
+  /** In the order in which it was played; the first change may be nothing, for the frame as it was. */
+  history: readonly Played[];
+}
+
+/** Why a step is proposed, or why there is none. */
+export const STEP_REASONS = [
+  'play-first',
+  'sore',
+  'tired',
+  'tired-as-found',
+  'once-more',
+  'energy-left',
+  'twists',
+  'steady',
+  'back-to-ceiling',
+  'not-firm',
+  'firm',
+  'still-heavy',
+  'nothing-left',
+  'carried',
+  'not-yet',
+  'good-again',
+  'seven-steps',
+] as const;
+export type StepReason = (typeof STEP_REASONS)[number];
+
+export interface Proposal {
+  /** There is a next step; the programme has found what it looked for; or it was stopped for the player's sake. */
+  state: 'go-on' | 'done' | 'stopped';
+  /** What to change next; nothing where the same is to be played (once more), or nothing is left to do. */
+  change: ZoneChange[];
+  /** The frame after it. */
+  specs: AxisSpecs;
+  /** The swing weight that the player carries, with its standard uncertainty. */
+  ceiling?: { swingWeight: number; uncertainty: number };
+  reason: StepReason;
+}
+
+/** After so many steps the hand has got used to changes: leave it alone for a while (common practice). */
+export const MOST_STEPS = 7;
+/** Sessions in a row that must be good before a heavier step. */
+const GOOD_BEFORE = { climb: 2, 'after-sore-arm': 3 } as const;
+/** What trimming takes off everywhere. */
+const TRIM_SHARE = 0.3;
+
+const sum = (changes: readonly ZoneChange[], zone: ZoneName): number =>
+  changes.reduce((all, one) => all + (one.zone === zone ? one.massG : 0), 0);
+const undone = (change: readonly ZoneChange[]): ZoneChange[] =>
+  change.map(({ zone, massG }) => ({ zone, massG: -massG }));
+const isChange = ({ change }: Played): boolean => change.some(({ massG }) => massG !== 0);
+const addsLoad = ({ change }: Played): boolean => change.reduce((all, { massG }) => all + massG, 0) > 0;
+
+/** What the rules of a programme look at. */
+interface Ground {
+  shape: FrameShape;
+  history: readonly Played[];
+  last: Played;
+  felt: Felt;
+  /** All that lies on by now. */
+  on: readonly ZoneChange[];
+  steps: { tipG: number; pairG: number; handleG: number };
+  specsWith: (more: readonly ZoneChange[]) => AxisSpecs;
+  /** The highest swing weight that was carried without getting tired. */
+  carried: number;
+}
+type Rule = (ground: Ground) => Omit<Proposal, 'specs'>;
+
+/** The last step back, with the ceiling that it leaves: half the step is how well it is known. */
+const oneBack = ({ history, specsWith }: Ground): Omit<Proposal, 'specs'> => {
+  const change = undone(history.findLast(isChange)?.change ?? []);
+  const [now, back] = [specsWith([]).swingWeight, specsWith(change).swingWeight];
+  return {
+    state: 'done',
+    change,
+    reason: 'tired',
+    ceiling: { swingWeight: back, uncertainty: Math.abs(now - back) / 2 },
+  };
+};
+
+/** How many of the last sessions in a row were neither tired nor sore since the last change. */
+function goodInARow({ history }: Ground): number {
+  let good = 0;
+  for (const one of history.toReversed()) {
+    if (!one.session || isTired(one.session) || isSore(one.session)) break;
+    good++;
+    if (isChange(one)) break;
+  }
+  return good;
+}
+
+/** A heavier step once enough sessions in a row were good; back where the last one was too much. */
+const carefully =
+  (sessions: number, share: number, when: StepReason): Rule =>
+  (ground) => {
+    const { felt, last, steps } = ground;
+    if (isTired(felt)) {
+      return isChange(last) && addsLoad(last)
+        ? { state: 'go-on', change: undone(last.change), reason: 'tired' }
+        : { state: 'go-on', change: [], reason: 'not-yet' };
+    }
+    if (goodInARow(ground) < sessions) return { state: 'go-on', change: [], reason: 'not-yet' };
+    const change: ZoneChange[] = [
+      { zone: 'tip', massG: share * steps.tipG },
+      { zone: 'handle', massG: share * steps.tipG },
+    ];
+    return { state: 'go-on', change, reason: when };
+  };
+
+const RULES: Record<Programme, Rule> = {
+  // Weight at the tip until the player is tired, then one step back: that is the ceiling.
+  'find-ceiling': (ground) => {
+    const { felt, last, steps, history } = ground;
+    // Little energy and nothing else may be the day: the same weight is played once more.
+    if (isOnlyLittle(felt) && (isChange(last) || history.length === 1))
+      return { state: 'go-on', change: [], reason: 'once-more' };
+    if (isTired(felt))
+      return history.some(isChange)
+        ? oneBack(ground)
+        : { state: 'done', change: [], reason: 'tired-as-found' };
+    return { state: 'go-on', change: [{ zone: 'tip', massG: steps.tipG }], reason: 'energy-left' };
+  },
+  // From the tip to the sides while it twists; then what that took of the swing weight comes back at the tip.
+  'settle-face': (ground) => {
+    const { felt, last, on, steps, specsWith, carried } = ground;
+    if (isTired(felt))
+      return isChange(last)
+        ? { state: 'done', change: undone(last.change), reason: 'tired' }
+        : { state: 'done', change: [], reason: 'tired-as-found' };
+    if (isTwisting(felt)) {
+      // What the tip does not have is put on anew: the sides are what it is about.
+      const from = Math.min(steps.pairG, Math.max(0, sum(on, 'tip')));
+      const change: ZoneChange[] = [
+        ...(from > 0 ? [{ zone: 'tip' as const, massG: -from }] : []),
+        { zone: 'sides', massG: steps.pairG },
+      ];
+      return { state: 'go-on', change, reason: 'twists' };
+    }
+    const now = specsWith([]).swingWeight;
+    const oneGram = specsWith([{ zone: 'tip', massG: 1 }]).swingWeight - now;
+    const missing = (carried - now) / oneGram;
+    if (missing < steps.tipG / 4) return { state: 'done', change: [], reason: 'steady' };
+    const massG = Math.round(missing / (steps.tipG / 4)) * (steps.tipG / 4);
+    return { state: 'go-on', change: [{ zone: 'tip', massG }], reason: 'back-to-ceiling' };
+  },
+  'quiet-handle': ({ felt, last, steps }) => {
+    if (isTired(felt) && isChange(last))
+      return { state: 'done', change: undone(last.change), reason: 'tired' };
+    if (felt.firmVolleys === 'yes') return { state: 'done', change: [], reason: 'firm' };
+    return { state: 'go-on', change: [{ zone: 'handle', massG: steps.handleG }], reason: 'not-firm' };
+  },
+  'trim-evenly': ({ felt, on, steps }) => {
+    if (!isTired(felt)) return { state: 'done', change: [], reason: 'good-again' };
+    const zones = [...new Set(on.map(({ zone }) => zone))];
+    const change = zones.flatMap((zone): ZoneChange[] => {
+      const there = sum(on, zone);
+      return there > steps.tipG / 8 ? [{ zone, massG: -TRIM_SHARE * there }] : [];
+    });
+    return change.length > 0
+      ? { state: 'go-on', change, reason: 'still-heavy' }
+      : { state: 'done', change: [], reason: 'nothing-left' };
+  },
+  climb: carefully(GOOD_BEFORE.climb, 1, 'carried'),
+  'after-sore-arm': carefully(GOOD_BEFORE['after-sore-arm'], 0.5, 'good-again'),
+};
+
+/** What lay on in each session that did not tire. */
+const carriedWith = (history: readonly Played[]): ZoneChange[][] =>
+  history.flatMap(({ session }, i) =>
+    session && !isTired(session) ? [history.slice(0, i + 1).flatMap(({ change }) => change)] : [],
+  );
+
+/** Everything that loads the arm and was put on in this programme comes off, so far as it still lies there. */
+const lighter = (on: readonly ZoneChange[], last: Played): ZoneChange[] => {
+  if (isChange(last) && addsLoad(last)) return undone(last.change);
+  return [...new Set(on.map(({ zone }) => zone))].flatMap((zone): ZoneChange[] => {
+    const there = sum(on, zone);
+    return there > 0 ? [{ zone, massG: -there }] : [];
+  });
+};
+
+/**
+ * The next step of a programme, from all that was changed and felt so far. Its rules, in their order:
+ * 1. a sore arm in any session stops the programme, with the last weight taken off again; nothing is ever added after it;
+ * 2. what was changed is played before anything else is changed;
+ * 3. after seven changes it is left alone;
+ * 4. then the programme's own rule: see {@link PROGRAMMES}.
+ * Steps are the sport's own (`programmeSteps`).
+ * @param request specs in g, cm, kg·cm² as they were before the first change
+ * @throws Fault for impossible specs, or where more is taken off than is there
+ * @example nextStep({ programme: 'find-ceiling', shape, specs, history: [{ change: [], session: { energyLeft: 'plenty', arm: 'fine' } }] }).change // [{ zone: 'tip', massG: 2 }]
+ */
+export function nextStep({ programme, shape, specs, history }: ProgrammeRequest): Proposal {
+  const on = history.flatMap(({ change }) => change);
+  const specsOn = (laid: readonly ZoneChange[]): AxisSpecs => {
+    const additions = laid.map(({ zone, massG }) => ({ massG, at: { zone } }));
+    const { massG, balanceCm, swingWeight, twistWeight, axisCm } = predict(shape, specs, additions).specs;
+    return { massG, balanceCm, swingWeight, axisCm, ...(twistWeight === undefined ? {} : { twistWeight }) };
+  };
+  const specsWith = (more: readonly ZoneChange[]): AxisSpecs => specsOn([...on, ...more]);
+  const propose = (found: Omit<Proposal, 'specs'>): Proposal => ({
+    ...found,
+    specs: specsWith(found.change),
+  });
+  const known = sportData(shape.sport).zones.map(({ name }) => name);
+  const strange = on.findIndex(({ zone }) => !known.includes(zone));
+  if (strange >= 0) throw new Fault({ code: 'spot-off-frame', path: 'history' });
+
+  const last = history.at(-1);
+  const sore = history.findIndex(({ session }) => session && isSore(session));
+  if (last && sore >= 0) {
+    // Said once: what was taken off since is not taken off again.
+    const since = history.slice(sore + 1).flatMap(({ change }) => change);
+    const already = since.some(({ massG }) => massG < 0);
+    const change = already ? [] : lighter(on, history[sore] ?? last);
+    return propose({ state: 'stopped', change, reason: 'sore' });
+  }
+  if (!last?.session) return propose({ state: 'go-on', change: [], reason: 'play-first' });
+  if (history.filter(isChange).length >= MOST_STEPS && !isTired(last.session))
+    return propose({ state: 'done', change: [], reason: 'seven-steps' });
+  return propose(
+    RULES[programme]({
+      shape,
+      history,
+      last,
+      felt: last.session,
+      on,
+      steps: sportData(shape.sport).programmeSteps,
+      specsWith,
+      carried: Math.max(0, ...carriedWith(history).map((laid) => specsOn(laid).swingWeight)),
+    }),
+  );
+}
