@@ -163,8 +163,9 @@ export async function settled(page: Page): Promise<void> {
   await page.waitForLoadState('load');
   // What a page loads begins when its own code has come, which may be after the page's.
   await page.locator('main h1:visible, main h2:visible, main svg:visible').first().waitFor();
-  await page.getByText(/^(Loading|Opening|Looking (up|for))/).waitFor({ state: 'detached' });
-  await page.getByText('working out the ways').waitFor({ state: 'detached' });
+  // Parts of a page load each by itself.
+  const loading = page.getByText(/^(Loading|Opening|Looking (up|for))|working out the ways/);
+  await until(async () => (await loading.count()) === 0);
   await still(page);
 }
 
@@ -176,7 +177,9 @@ export const still = (page: Page): Promise<void> =>
     await painted();
     const ending = document
       .getAnimations()
-      .filter((a) => a.effect?.getComputedTiming().iterations !== Infinity);
+      .filter((a) => a.effect?.getComputedTiming().iterations !== Infinity)
+      // What is folded away does not move, and does not come to an end either.
+      .filter((a) => (a.effect as KeyframeEffect | null)?.target?.checkVisibility() === true);
     await Promise.all(ending.map((a) => a.finished.catch(() => undefined)));
   });
 

@@ -69,6 +69,8 @@ for (const [name, path, theme = 'light', act] of PICTURES) {
   await page.getByText(/^(Loading|Opening|Looking up)/).waitFor({ state: 'detached' });
   await page.getByText('working out the ways').waitFor({ state: 'detached' });
   await page.waitForTimeout(900);
+  // What began only now is waited for too.
+  await page.getByText('working out the ways').waitFor({ state: 'detached' });
   await act?.(page);
   if (act) await page.waitForTimeout(1500);
   await page.screenshot({ path: join(root, `docs/screenshots/${name}.png`) });
