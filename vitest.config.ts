@@ -14,6 +14,9 @@ export default defineConfig({
           setupFiles: ['core/test/seed.ts'],
           // Component tests say `@vitest-environment happy-dom` in their first line.
           server: { deps: { inline: ['vuetify'] } },
+          maxWorkers: 2,
+          // A slow machine is no fault of a computation.
+          testTimeout: 30_000,
         },
       },
       {
@@ -22,6 +25,7 @@ export default defineConfig({
           name: 'api',
           include: ['server/src/**/*.test.ts', 'demo/**/*.test.ts'],
           setupFiles: ['core/test/seed.ts'],
+          maxWorkers: 2,
           testTimeout: 60_000,
           hookTimeout: 60_000,
         },

@@ -1,16 +1,16 @@
 import { EventEmitter } from 'node:events';
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import type { Response } from 'express';
-import { afterAll, expect, it } from 'vitest';
+import { expect, it } from 'vitest';
 import { ApiProblem } from '../problem';
 import { whileCallerStays } from './caller';
 import { computeInThreads } from './compute';
 
+// Left to the system: threads that were ended are made anew in the end, and look for their script.
 const folder = mkdtempSync(join(tmpdir(), 'kevro-threads-'));
-afterAll(() => rmSync(folder, { recursive: true, force: true }));
 /** A thread whose every job takes as long as it is told to, without a pause in which anything could be asked of it. */
 const script = join(folder, 'slow.mjs');
 writeFileSync(
