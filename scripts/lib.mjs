@@ -49,6 +49,14 @@ export function build() {
   run('npm', ['run', 'build', '--silent'], { stdio: ['ignore', 'ignore', 'inherit'] });
 }
 
+/** Runs one of the server's own tools on the shop's data, with paths as they stand where the command was typed. */
+export function runTool(script) {
+  run(process.execPath, [join(root, 'server/dist', script), ...process.argv.slice(2)], {
+    cwd: process.env.INIT_CWD ?? process.cwd(),
+    env: { KEVRO_DATA: join(root, '.data/shop'), ...process.env },
+  });
+}
+
 /** How often the launcher looks whether the one that started it is still there, ms. */
 const LOOK_MS = 500;
 

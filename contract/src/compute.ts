@@ -1,11 +1,8 @@
 import { z } from 'zod';
 import {
-  ARM,
-  ENERGY,
   ERROR_KINDS,
   GUARDS,
   GUIDES,
-  OFTEN,
   PADDLE_SHAPES,
   PROGRAMMES,
   SHAPE_FIRSTS,
@@ -17,6 +14,7 @@ import {
   addition,
   aimTarget,
   dress,
+  felt,
   frameShape,
   knownSpecs,
   placement,
@@ -299,16 +297,7 @@ export const nextStepBody = z.strictObject({
     .array(
       z.strictObject({
         change: zoneChanges,
-        session: z
-          .strictObject({
-            energyLeft: z.enum(ENERGY),
-            late: z.enum(OFTEN).optional(),
-            twists: z.enum(OFTEN).optional(),
-            firmVolleys: z.enum(['yes', 'no']).optional(),
-            arm: z.enum(ARM),
-            minutes: z.number().positive().max(1000).optional(),
-          })
-          .optional(),
+        session: z.strictObject(felt).optional(),
       }),
     )
     .max(100)

@@ -1,5 +1,15 @@
 import { z } from 'zod';
-import { ALL_SPORTS, ALL_ZONES, BASE_GRIPS, PRIORITIES, SCHOOLS, SPEC_KEYS } from '@kevro/core';
+import {
+  ALL_SPORTS,
+  ALL_ZONES,
+  ARM,
+  BASE_GRIPS,
+  ENERGY,
+  OFTEN,
+  PRIORITIES,
+  SCHOOLS,
+  SPEC_KEYS,
+} from '@kevro/core';
 
 /** Shapes that requests and records share. They are strict: unknown keys are bad input. */
 
@@ -8,6 +18,16 @@ const finite = z.number();
 export const sport = z.enum(ALL_SPORTS);
 export const zoneName = z.enum(ALL_ZONES);
 export const specKey = z.enum(SPEC_KEYS);
+
+/** What a player felt in one session, as its fields. */
+export const felt = {
+  energyLeft: z.enum(ENERGY),
+  late: z.enum(OFTEN).optional(),
+  twists: z.enum(OFTEN).optional(),
+  firmVolleys: z.enum(['yes', 'no']).optional(),
+  arm: z.enum(ARM),
+  minutes: z.number().positive().max(1000).optional(),
+};
 
 export const specs = z.strictObject({
   massG: finite,

@@ -59,12 +59,14 @@ export function badInput(errors: FieldError[]): ApiProblem {
   return new ApiProblem(first?.code ?? 'bad-input', errors, {}, first?.message);
 }
 
-/** What a field names is not there. */
-export const notFoundAt = (path: string): FieldError => ({
+/** What is wrong with a field, in its plain sentence. */
+export const wrongAt = (path: string, code: ErrorCode): FieldError => ({
   path,
-  code: 'not-found',
-  message: sentence('not-found'),
+  code,
+  message: sentence(code),
 });
+/** What a field names is not there. */
+export const notFoundAt = (path: string): FieldError => wrongAt(path, 'not-found');
 
 /** No space left: said by the system, and by the database. */
 const NO_ROOM = ['ENOSPC', 'EDQUOT', '53100'];

@@ -304,7 +304,7 @@ export const STEP_HINTS: Record<StepKind, string> = {
   'measure-trial':
     'Balance and swing weight inside the aim? Then commit. Hold back a few grams for the last correction.',
   'fix-head': 'Wipe the place dry and clean first. Press from the middle outward.',
-  seal: 'Thin, over the tape and a little beyond. Four coats: each dry before the next, as the label says. They weigh next to nothing; tungsten needs none.',
+  seal: 'Thin, over the tape and a little beyond, each coat dry before the next, as the label says. They weigh next to nothing; tungsten needs none.',
   'fill-handle':
     'Push a stop in first, in both chambers where there are two, so that nothing wanders toward the head. Over silicone goes a film before the cap; let it hang overnight.',
   'set-in': 'Weigh each piece before it goes in.',

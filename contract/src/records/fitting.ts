@@ -1,19 +1,16 @@
 import { z } from 'zod';
 import {
-  ARM,
   BOTHERS,
   CAUTIONS,
   CLOSINGS,
-  ENERGY,
   GUIDES,
   MARKS,
-  OFTEN,
   ROUND_REASONS,
   STATIONS,
   STATION_STATES,
   STEP_KINDS,
 } from '@kevro/core';
-import { aimTarget, school, specKey, specUncertainty, specs } from '../shapes';
+import { aimTarget, felt, school, specKey, specUncertainty, specs } from '../shapes';
 import { frame } from './frame';
 import { measurement } from './measurement';
 import { part } from './part';
@@ -156,12 +153,7 @@ export const newSession = z.strictObject({
   key,
   roundId: z.string(),
   playedOn: z.iso.date(),
-  energyLeft: z.enum(ENERGY),
-  late: z.enum(OFTEN).optional(),
-  twists: z.enum(OFTEN).optional(),
-  firmVolleys: z.enum(['yes', 'no']).optional(),
-  arm: z.enum(ARM),
-  minutes: z.number().positive().max(1000).optional(),
+  ...felt,
   note: text(1000).default(''),
   by,
 });

@@ -37,7 +37,7 @@ export interface BenchStep {
 }
 
 /** Over lead on a child's frame go thin clear coats, each dry before the next: common practice, and no swing weight to speak of. */
-const COATS = 4;
+export const COATS = 4;
 const COAT_DRIES_MINUTES = 30;
 
 /** For whom and when a plan is built. */

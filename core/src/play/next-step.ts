@@ -85,7 +85,6 @@ const addsLoad = ({ change }: Played): boolean => change.reduce((all, { massG })
 
 /** What the rules of a programme look at. */
 interface Ground {
-  shape: FrameShape;
   history: readonly Played[];
   last: Played;
   felt: Felt;
@@ -252,7 +251,6 @@ export function nextStep({ programme, shape, specs, history }: ProgrammeRequest)
     return propose({ state: 'done', change: [], reason: 'seven-steps' });
   return propose(
     RULES[programme]({
-      shape,
       history,
       last,
       felt: last.session,

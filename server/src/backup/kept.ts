@@ -1,19 +1,10 @@
-import {
-  createWriteStream,
-  mkdirSync,
-  openSync,
-  fsyncSync,
-  closeSync,
-  readdirSync,
-  renameSync,
-  rmSync,
-  statSync,
-} from 'node:fs';
+import { createWriteStream, readdirSync, renameSync, rmSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import type { Clock } from '../clock';
 import type { Db } from '../db/db';
-import { syncFolder } from '../db/durable-fs';
+import { sync } from '../db/durable-fs';
+import { makeFolder } from '../start/make-folder';
 import { theShop } from '../records/shop';
 import { needRoom, type Room } from '../safety/room';
 import { log } from '../safety/log';
@@ -75,7 +66,7 @@ export class KeptBackups {
 
   /** Makes one now. It has its name only when it is whole and on the disk. */
   async make(): Promise<string> {
-    mkdirSync(this.folder, { recursive: true, mode: 0o700 });
+    makeFolder(this.folder);
     const name = backupName(this.now());
     const making = join(this.folder, 'unfinished.zip');
     const [{ bytes } = { bytes: 0 }] = await this.db.query<{ bytes: number }>(
@@ -90,11 +81,9 @@ export class KeptBackups {
       throw error;
     }
     await done;
-    const file = openSync(making, 'r');
-    fsyncSync(file);
-    closeSync(file);
+    sync(making);
     renameSync(making, join(this.folder, name));
-    syncFolder(this.folder);
+    sync(this.folder);
     return name;
   }
 

@@ -9,7 +9,7 @@ import { z } from 'zod';
 import type { Db, Queries } from '../db/db';
 import { migrate, migrationNumbers } from '../db/migrate';
 import { dbOf, openEngine } from '../db/pglite';
-import { nameShop, placeToMake } from '../start/open-shop';
+import { isSystemError, nameShop, placeToMake } from '../start/open-shop';
 import { listed, quoted, tablesOf, type Table } from './tables';
 import { FORMAT, MANIFEST, entryOf, type Manifest } from './write';
 
@@ -189,7 +189,7 @@ export async function restore(file: string, database: string): Promise<Manifest>
     return manifest;
   } catch (error) {
     rmSync(making, { recursive: true, force: true });
-    if (error instanceof WrongBackup) throw error;
+    if (error instanceof WrongBackup || isSystemError(error)) throw error;
     throw new WrongBackup(`The backup is damaged: what it holds cannot be stored.`);
   } finally {
     zip.close();

@@ -10,13 +10,13 @@ interface NodeFiles {
   stream_ops: { fsync?: (stream: { nfd?: number }) => number };
 }
 
-/** Brings a folder to the disk: which names are in it. */
-export function syncFolder(path: string): void {
-  const folder = openSync(path, 'r');
+/** Brings a file to the disk, or of a folder which names are in it. */
+export function sync(path: string): void {
+  const opened = openSync(path, 'r');
   try {
-    fsyncSync(folder);
+    fsyncSync(opened);
   } finally {
-    closeSync(folder);
+    closeSync(opened);
   }
 }
 

@@ -32,8 +32,9 @@ it('a person is given out whole, and erased from tables, old pages and the log; 
     'sore-elbow-since-March',
     'wept-after-the-match',
     'Wanda-wants-it-so',
+    'Wanda-hurried-me',
   ];
-  const [name, arm, feel, why] = SECRETS as [string, string, string, string];
+  const [name, arm, feel, why, slip] = SECRETS as [string, string, string, string, string];
   const player = await made('/players', { name, sports: ['tennis'], armHistory: arm });
   const frame = await made('/frames', {
     tag: 'WQ-1',
@@ -44,13 +45,15 @@ it('a person is given out whole, and erased from tables, old pages and the log; 
   });
   const fitting = await made('/fittings', { playerId: player.id, frameIds: [frame.id] });
   const roundId = fitting.frames[0].rounds[0].id as string;
-  await made(`/frames/${frame.id}/measurements`, {
+  const first = await made(`/frames/${frame.id}/measurements`, {
     key: 'first measurement',
     dress: { strings: true },
     specs: { massG: 320, balanceCm: 32, swingWeight: 315 },
     purpose: 'found',
     roundId,
   });
+  for (const counts of [false, true])
+    await server.call('PUT', `/measurements/${first.id}/counts`, { counts, reason: slip });
   await made(`/fittings/${fitting.id}/aims`, {
     roundId,
     way: 'by-hand',

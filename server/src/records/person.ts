@@ -11,6 +11,7 @@ const ABOUT: Record<string, string> = {
   fitting: 'player_id = $1',
   round: `fitting_id in (${FITTINGS})`,
   measurement: `round_id in (${ROUNDS})`,
+  measurement_mark: `measurement_id in (select id from measurement where round_id in (${ROUNDS}))`,
   aim: `round_id in (${ROUNDS})`,
   plan: `round_id in (${ROUNDS})`,
   step_mark: `plan_id in (${PLANS})`,
@@ -26,7 +27,8 @@ const BLANKED: Record<string, string> = {
   fitting:
     "closed_note = '', closed_at = coalesce(closed_at, $2), closed_how = coalesce(closed_how, 'given-up')",
   round: "note = ''",
-  measurement: "note = ''",
+  measurement: "note = '', why = ''",
+  measurement_mark: "reason = ''",
   aim: "note = '', guards = '[]', by = ''",
   step_mark: "reason = '', by = ''",
   sign_off: "note = '', by = ''",

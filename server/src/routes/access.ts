@@ -3,7 +3,7 @@ import QRCode from 'qrcode';
 import { calls, type Access } from '@kevro/contract';
 import type { Clock } from '../clock';
 import type { Db } from '../db/db';
-import { ApiProblem } from '../problem';
+import { ApiProblem, badInput, wrongAt } from '../problem';
 import { addDevice, devicesOf, dropDevice, lockOf, setLock } from '../records/access';
 import { theShop } from '../records/shop';
 import { Pairings, cookieOf, isBench, maySee, onlyBench, tokenOf } from '../safety/access';
@@ -46,10 +46,7 @@ export function accessRoutes(router: Router, db: Db, now: Clock, addresses: () =
         : pairings.use(code, millis());
     if (!right) {
       log.warn('a device was not let in');
-      const path = code === undefined ? 'passphrase' : 'code';
-      throw new ApiProblem('wrong-passphrase', [
-        { path, code: 'wrong-passphrase', message: new ApiProblem('wrong-passphrase').message },
-      ]);
+      throw badInput([wrongAt(code === undefined ? 'passphrase' : 'code', 'wrong-passphrase')]);
     }
     tries.succeeded();
     const { signedInHours } = await theShop(db);

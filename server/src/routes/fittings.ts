@@ -35,7 +35,7 @@ import {
 } from '@kevro/contract';
 import type { Clock } from '../clock';
 import type { Db, Queries } from '../db/db';
-import { ApiProblem, badInput, notFoundAt } from '../problem';
+import { ApiProblem, badInput, notFoundAt, wrongAt } from '../problem';
 import { aims } from '../records/aim';
 import {
   beginRound,
@@ -359,10 +359,7 @@ export function fittingRoutes(router: Router, db: Db, now: Clock): void {
     if (!check) throw badInput([notFoundAt('measurementId')]);
     const verdict = verdictOf(aim.target, check.specs);
     const passed = withinTolerance(aim.target, check.specs);
-    if (!passed && body.note === '')
-      throw new ApiProblem('outside-needs-note', [
-        { path: 'note', code: 'outside-needs-note', message: sentence('outside-needs-note') },
-      ]);
+    if (!passed && body.note === '') throw badInput([wrongAt('note', 'outside-needs-note')]);
     return db.transaction(async (tx) => {
       const row = { id: newId(), at: now(), passed, verdict, ...body };
       const stored = await signOffs.insert(tx, row, 'on conflict (key) do nothing');

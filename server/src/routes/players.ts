@@ -1,8 +1,8 @@
 import type { Router } from 'express';
-import { sentence, type Player } from '@kevro/contract';
+import type { Player } from '@kevro/contract';
 import type { Clock } from '../clock';
 import type { Db } from '../db/db';
-import { ApiProblem, badInput } from '../problem';
+import { ApiProblem, badInput, wrongAt } from '../problem';
 import { aboutPlayer, erasePlayer } from '../records/person';
 import {
   addPlayer,
@@ -34,8 +34,7 @@ export function playerRoutes(router: Router, db: Db, now: Clock): void {
   });
   answer(router, 'erasePlayer', async ({ params, body }) => {
     const { id, name } = orNone(await findPlayer(db, params.id ?? ''));
-    if (body.name.trim() !== name)
-      throw badInput([{ path: 'name', code: 'not-the-name', message: sentence('not-the-name') }]);
+    if (body.name.trim() !== name) throw badInput([wrongAt('name', 'not-the-name')]);
     await erasePlayer(db, id, now());
     return { erased: true as const };
   });

@@ -9,7 +9,6 @@ import {
   fieldErrors,
   importQuery,
   newSetup,
-  sentence,
   setupCells,
   setupFileQuery,
   setupMapping,
@@ -22,7 +21,7 @@ import {
 import type { Db, Queries } from '../db/db';
 import { importSetups } from '../exchange/setup-import';
 import { MOST_BYTES } from '../exchange/table-text';
-import { ApiProblem, badInput } from '../problem';
+import { ApiProblem, badInput, wrongAt } from '../problem';
 import {
   addSetup,
   allSetups,
@@ -177,7 +176,7 @@ function readable(json: string): unknown {
   try {
     return JSON.parse(json);
   } catch {
-    throw badInput([{ path: 'mapping', code: 'not-json', message: sentence('not-json') }]);
+    throw badInput([wrongAt('mapping', 'not-json')]);
   }
 }
 

@@ -1,6 +1,6 @@
 import type { RequestHandler } from 'express';
-import { sentence, type FieldError } from '@kevro/contract';
-import { ApiProblem, badInput } from '../problem';
+import type { FieldError } from '@kevro/contract';
+import { ApiProblem, badInput, wrongAt } from '../problem';
 
 /** How many places are named: the first few tell what is wrong. */
 const MOST = 20;
@@ -11,7 +11,7 @@ function unreadableIn(body: unknown): FieldError[] {
   const found: FieldError[] = [];
   const rest: { path: string; value: unknown }[] = [{ path: '', value: body }];
   const unreadable = (path: string): void => {
-    found.push({ path, code: 'unreadable-text', message: sentence('unreadable-text') });
+    found.push(wrongAt(path, 'unreadable-text'));
   };
   for (let at = rest.pop(); at && found.length < MOST; at = rest.pop()) {
     const { path, value } = at;

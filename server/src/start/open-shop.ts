@@ -1,19 +1,9 @@
-import {
-  chmodSync,
-  closeSync,
-  existsSync,
-  fsyncSync,
-  lstatSync,
-  openSync,
-  readdirSync,
-  renameSync,
-  rmSync,
-} from 'node:fs';
+import { chmodSync, existsSync, lstatSync, readdirSync, renameSync, rmSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import type { Db } from '../db/db';
-import { syncFolder } from '../db/durable-fs';
-import { openPglite } from '../db/pglite';
-import { NewerDatabase } from '../db/migrate';
+import { sync } from '../db/durable-fs';
+import { dbOf, openEngine, openPglite } from '../db/pglite';
+import { NewerDatabase, migrate } from '../db/migrate';
 import { WrongFolder } from './demo-folder';
 import { makeFolder } from './make-folder';
 
@@ -26,14 +16,7 @@ function* within(path: string): Generator<{ path: string; folder: boolean }> {
 
 /** Brings all that lies in a folder to the disk. */
 function syncAll(folder: string): void {
-  for (const { path, folder: isFolder } of within(folder)) {
-    if (isFolder) syncFolder(path);
-    else {
-      const file = openSync(path, 'r');
-      fsyncSync(file);
-      closeSync(file);
-    }
-  }
+  for (const { path } of within(folder)) sync(path);
 }
 
 /** Takes from everybody but the owner what may be done with a folder: health notes are in it. */
@@ -57,7 +40,7 @@ export function nameShop(making: string, database: string): void {
   ownersOnly(making);
   syncAll(making);
   renameSync(making, database);
-  syncFolder(dirname(database));
+  sync(dirname(database));
 }
 
 const damaged = (database: string, why: string): WrongFolder =>
@@ -65,14 +48,23 @@ const damaged = (database: string, why: string): WrongFolder =>
     `The shop in ${database} cannot be opened: ${why}. Nothing in it was changed. Put a copy of the folder back, or restore a backup into an empty folder (npm run restore).`,
   );
 
+/** What the system says of a disk: full, not to be written to. It is no fault of what lies there. */
+export const isSystemError = (error: unknown): error is NodeJS.ErrnoException =>
+  error instanceof Error && typeof (error as NodeJS.ErrnoException).syscall === 'string';
+
 async function open(database: string): Promise<Db> {
   // Left by a server that was cut off. The folder is held already, so that it is nobody's; an empty one would keep the shop shut.
   rmSync(join(database, 'postmaster.pid'), { force: true });
+  const engine = await openEngine(database).catch((error: unknown) => {
+    throw isSystemError(error) ? error : damaged(database, 'its files are damaged');
+  });
+  const db = dbOf(engine);
   try {
-    return await openPglite(database);
+    await migrate(db);
+    return db;
   } catch (error) {
-    if (error instanceof NewerDatabase) throw new WrongFolder(`${database}: ${error.message}`);
-    throw damaged(database, 'its files are damaged');
+    await db.close();
+    throw error instanceof NewerDatabase ? new WrongFolder(`${database}: ${error.message}`) : error;
   }
 }
 

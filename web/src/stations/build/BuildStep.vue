@@ -201,9 +201,7 @@ const left = computed(() => {
         </ul>
       </div>
       <p v-if="step.waitMinutes && !until" class="small">
-        Then wait {{ waitWords(step.waitMinutes) }}, or as the label says{{
-          step.kind === 'seal' ? '' : ', before the grip goes on'
-        }}.
+        Then wait {{ waitWords(step.waitMinutes) }}, or as the label says, before you go on.
       </p>
       <p v-if="until" class="small" role="timer">
         <template v-if="left">

@@ -1,4 +1,5 @@
 import {
+  COATS,
   windingOf,
   zoneOf,
   type BenchStep,
@@ -30,7 +31,7 @@ export const isOnePlace = (step: BenchStep): boolean => ONE_PLACE.has(step.kind)
 /** The title of a step: «Fix to the head: shoulders». */
 export function stepTitle(step: BenchStep, plan: Doing, frame: Frame): string {
   const title = STEP_TITLES[step.kind];
-  if (step.kind === 'seal') return `${title}: ${step.key.split(':')[1]} of 4`;
+  if (step.kind === 'seal') return `${title}: ${step.key.split(':')[1]} of ${COATS}`;
   if (!isOnePlace(step)) return title;
   const placement = plan.placements.find(({ id }) => id === step.placementIds[0]);
   return placement ? `${title}: ${ZONE_NAMES[zoneOf(frame, placement)].toLowerCase()}` : title;
