@@ -93,12 +93,12 @@ const hub = new Hub(db, systemClock, BENCH_PACE);
 await hub.start();
 
 const room = roomIn(folder);
-const backups = new KeptBackups(db, join(folder, BACKUPS), systemClock, room);
 // The demo is made anew each time: nothing of it is worth keeping.
-if (!demo) backups.start();
+const backups = demo ? undefined : new KeptBackups(db, join(folder, BACKUPS), systemClock, room);
+backups?.start();
 
 answering = createApp({
-  backups,
+  ...(backups ? { backups } : {}),
   room,
   addresses: () => (isLoopback(host) ? [] : addressesAt(host).map((name) => `http://${name}:${port}`)),
   db,
@@ -114,7 +114,7 @@ const stop = (): void => {
   if (stopping) return;
   stopping = true;
   hub.stop();
-  backups.stop();
+  backups?.stop();
   server.close();
   server.closeAllConnections();
   void db

@@ -35,10 +35,9 @@ const kept = computed(() => shop.shop?.backupsKept ?? 0);
         come.
       </p>
       <div><v-btn color="primary" :href="urlOf('backup')" download>Save a backup</v-btn></div>
-      <p v-if="kept > 0" class="mb-0">
-        One is made by itself each day; the newest {{ kept }} are kept<template v-if="backups.folder">
-          in <code>{{ backups.folder }}</code></template
-        >.
+      <p v-if="!backups.folder" class="mb-0">None is made by itself of the demo: it begins anew each time.</p>
+      <p v-else-if="kept > 0" class="mb-0">
+        One is made by itself each day; the newest {{ kept }} are kept in <code>{{ backups.folder }}</code>.
       </p>
       <p v-else class="mb-0">None is made by itself. How many are kept is set under Settings.</p>
       <table v-if="backups.rows.length > 0" class="plain">
