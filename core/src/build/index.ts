@@ -1,4 +1,5 @@
 export * from './as-built';
+export * from './back-to';
 export * from './bench-steps';
 export * from './cut-list';
 export * from './expected';

@@ -147,6 +147,26 @@ export function newPiece(frame: Frame, zone: ZoneName, part: Part, id: string): 
   return least?.placement ? ({ ...least.placement(), id } as Placement) : undefined;
 }
 
+/**
+ * The nearest to so many grams that one of the parts can be, at the middle of a zone; of what comes equally near the part that is named first.
+ * @returns undefined where no part goes there
+ * @example nearestPiece(frame, 'tip', 2, [tape], 's1')?.massG // 1.99 of a tape of 0.265 g/cm that is cut in halves of a cm
+ */
+export function nearestPiece(
+  frame: Frame,
+  zone: ZoneName,
+  massG: number,
+  parts: readonly Part[],
+  id: string,
+): Placement | undefined {
+  const of = zoneNamed(frame, zone);
+  const { options } = zoneColumn(frame, of, { pieces: parts, capG: 2 * massG, atMiddle: true });
+  const away = (option: { massG: number }): number => Math.abs(option.massG - massG);
+  const [first, ...rest] = options;
+  const best = rest.reduce((near, one) => (near && away(one) < away(near) - 1e-9 ? one : near), first);
+  return best?.placement ? ({ ...best.placement(), id } as Placement) : undefined;
+}
+
 /** A hand that moves along one line goes over to another only where that is nearer by so much, cm. */
 const STICKS_CM = 1.5;
 const LINES: readonly Line[] = ['rim', 'throat', 'handle'];

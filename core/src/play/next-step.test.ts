@@ -10,6 +10,7 @@ import {
   OFTEN,
   PROGRAMMES,
   nextStep,
+  type Day,
   type Felt,
   type Played,
   type Programme,
@@ -29,8 +30,9 @@ const tip = (massG: number): ZoneChange[] => [{ zone: 'tip', massG }];
 const handle = (massG: number): ZoneChange[] => [{ zone: 'handle', massG }];
 const played = (...all: (readonly [readonly ZoneChange[], Felt?])[]): Played[] =>
   all.map(([change, session]) => ({ change, session }));
+const towards = { massG: 330, swingWeight: 326 };
 const next = (programme: Programme, history: readonly Played[]): Proposal =>
-  nextStep({ programme, shape, specs, history });
+  nextStep({ programme, shape, specs, history, towards });
 
 /** Rules as a table: what was changed and felt, and what is proposed. */
 const TABLE: [string, Programme, Played[], Partial<Proposal>][] = [
@@ -167,6 +169,20 @@ const TABLE: [string, Programme, Played[], Partial<Proposal>][] = [
     played([none, good], [none, good], [none, good]),
     { change: [...tip(1), ...handle(1)], reason: 'good-again' },
   ],
+  ['half-way: nothing before it was played as it is', 'half-way', [], { change: [], reason: 'play-first' }],
+  [
+    'half-way: tired as it is, nothing more goes on',
+    'half-way',
+    played([none, tired]),
+    { state: 'done', change: [], reason: 'tired-as-found' },
+  ],
+  [
+    'half-way: too much goes back',
+    'half-way',
+    played([none, good], [tip(3.5), tired]),
+    { state: 'done', change: tip(-3.5), reason: 'tired' },
+  ],
+  ['a usual day needs nothing', 'hot-cold', [], { state: 'done', change: [], reason: 'as-the-day' }],
 ];
 
 describe('the next step', () => {
@@ -208,6 +224,68 @@ describe('the next step', () => {
       expect(programmeSteps.tipG / usual.massG).toBeLessThan(0.0075);
       expect(programmeSteps.tipG).toBeGreaterThan(noticeable.massG / 4);
     }
+  });
+
+  it('half-way: swing weight at the head, then weight in the handle, both within 1 (common practice)', () => {
+    const history = played([none, good]);
+    for (const reason of ['half-way-head', 'half-way-handle'] as const) {
+      const step = next('half-way', history);
+      expect(step).toMatchObject({ state: 'go-on', reason });
+      history.push({ change: step.change, session: good });
+    }
+    const found = next('half-way', history);
+    expect(found).toMatchObject({ state: 'done', change: [], reason: 'half-way' });
+    expect(Math.abs(found.specs.swingWeight - (specs.swingWeight + towards.swingWeight) / 2)).toBeLessThan(
+      1.5,
+    );
+    expect(Math.abs(found.specs.massG - (specs.massG + towards.massG) / 2)).toBeLessThan(1);
+    expect(() => nextStep({ programme: 'half-way', shape, specs, history })).toThrow('nothing-stated');
+  });
+
+  it('after a sore arm: lighter before anything is played, then in half steps back to what it was', () => {
+    const there = [...tip(4), ...handle(2)];
+    const ask = (history: readonly Played[]): Proposal =>
+      nextStep({ programme: 'after-sore-arm', shape, specs, there, history });
+    const first = ask([]);
+    expect(first).toMatchObject({ state: 'go-on', reason: 'lighter-first' });
+    expect(first.change).toEqual([
+      { zone: 'tip', massG: -0.3 * 4 },
+      { zone: 'handle', massG: -0.3 * 2 },
+    ]);
+    expect(ask(played([first.change])).reason).toBe('play-first');
+    const history = played([first.change, good], [none, good], [none, good]);
+    const step = ask(history);
+    expect(step).toMatchObject({
+      reason: 'good-again',
+      change: [...tip(1), { zone: 'handle', massG: expect.closeTo(0.6, 9) }],
+    });
+    history.push({ change: step.change, session: good }, ...played([none, good], [none, good]));
+    expect(ask(history).change[0]?.massG).toBeCloseTo(0.2, 9);
+    history.push({ change: ask(history).change, session: good }, ...played([none, good], [none, good]));
+    expect(ask(history)).toMatchObject({ state: 'done', change: [], reason: 'back-again' });
+  });
+
+  it('hot and fast: toward the hand; cold and slow: toward the tip; and back (common practice)', () => {
+    const there = [...tip(4), ...handle(6)];
+    const ask = (day: Day, history: readonly Played[] = []): Proposal =>
+      nextStep({ programme: 'hot-cold', shape, specs, there, history, day });
+    const hot = ask('hot-fast');
+    expect(hot).toMatchObject({ reason: 'for-the-day', change: [...tip(-2), ...handle(2)] });
+    expect(hot.specs.balanceCm).toBeLessThan(specs.balanceCm);
+    const laid = [{ change: hot.change }];
+    expect(ask('hot-fast', laid)).toMatchObject({ state: 'done', change: [] });
+    const cold = ask('cold-slow', laid);
+    expect(cold.change).toEqual([...tip(4), ...handle(-4)]);
+    expect(cold.specs.balanceCm).toBeGreaterThan(specs.balanceCm);
+    const back = ask('usual', [...laid, { change: cold.change, session: good }]);
+    expect(back.specs.swingWeight).toBeCloseTo(specs.swingWeight, 9);
+  });
+
+  it('a sore arm before anything was put on: a share of what lies there comes off', () => {
+    const sore = played([none, { ...good, arm: 'sore' }]);
+    const found = nextStep({ programme: 'find-ceiling', shape, specs, there: tip(4), history: sore });
+    expect(found).toMatchObject({ state: 'stopped', reason: 'sore', change: [{ zone: 'tip' }] });
+    expect(found.change[0]?.massG).toBeCloseTo(-1.2, 9);
   });
 
   it('leaves it alone after seven changes', () => {

@@ -2,7 +2,7 @@ import { Fault } from '../fault';
 import type { FrameShape } from '../frame';
 import { predict, type AxisSpecs, type Specs } from '../mass';
 import { sportData, type ZoneName } from '../sport';
-import { isOnlyLittle, isSore, isTired, isTwisting, type Felt } from './felt';
+import { isOnlyLittle, isSore, isTired, isTwisting, type Day, type Felt } from './felt';
 
 /** Programmes: one change at a time, a session after each. */
 export const PROGRAMMES = [
@@ -12,6 +12,8 @@ export const PROGRAMMES = [
   'trim-evenly',
   'climb',
   'after-sore-arm',
+  'half-way',
+  'hot-cold',
 ] as const;
 export type Programme = (typeof PROGRAMMES)[number];
 
@@ -33,6 +35,12 @@ export interface ProgrammeRequest {
   specs: Specs;
   /** In the order in which it was played; the first change may be nothing, for the frame as it was. */
   history: readonly Played[];
+  /** What lies on the frame already, in the specs: nothing if left out. */
+  there?: readonly ZoneChange[] | undefined;
+  /** What `half-way` goes half the way toward. */
+  towards?: { massG: number; swingWeight: number } | undefined;
+  /** What `hot-cold` makes it ready for; a usual day if left out. */
+  day?: Day | undefined;
 }
 
 /** Why a step is proposed, or why there is none. */
@@ -53,6 +61,13 @@ export const STEP_REASONS = [
   'carried',
   'not-yet',
   'good-again',
+  'lighter-first',
+  'back-again',
+  'half-way-head',
+  'half-way-handle',
+  'half-way',
+  'for-the-day',
+  'as-the-day',
   'seven-steps',
 ] as const;
 export type StepReason = (typeof STEP_REASONS)[number];
@@ -75,6 +90,8 @@ export const MOST_STEPS = 7;
 const GOOD_BEFORE = { climb: 2, 'after-sore-arm': 3 } as const;
 /** What trimming takes off everywhere. */
 const TRIM_SHARE = 0.3;
+/** A growing player goes half of the way (common practice). */
+const HALF = 0.5;
 
 const sum = (changes: readonly ZoneChange[], zone: ZoneName): number =>
   changes.reduce((all, one) => all + (one.zone === zone ? one.massG : 0), 0);
@@ -88,14 +105,31 @@ interface Ground {
   history: readonly Played[];
   last: Played;
   felt: Felt;
-  /** All that lies on by now. */
+  /** All that lies on by now, what was there before the programme too. */
   on: readonly ZoneChange[];
+  there: readonly ZoneChange[];
+  towards: ProgrammeRequest['towards'];
+  day: Day;
   steps: { tipG: number; pairG: number; handleG: number };
   specsWith: (more: readonly ZoneChange[]) => AxisSpecs;
+  /** Before the first change. */
+  start: Specs;
   /** The highest swing weight that was carried without getting tired. */
   carried: number;
 }
 type Rule = (ground: Ground) => Omit<Proposal, 'specs'>;
+
+const DONE: Omit<Proposal, 'specs' | 'reason'> = { state: 'done', change: [] };
+const zonesOf = (changes: readonly ZoneChange[]): ZoneName[] => [...new Set(changes.map(({ zone }) => zone))];
+/** The same share off everything that lies on. */
+const evenlyOff = ({ on, steps }: Pick<Ground, 'on' | 'steps'>): ZoneChange[] =>
+  zonesOf(on).flatMap((zone): ZoneChange[] => {
+    const there = sum(on, zone);
+    return there > steps.tipG / 8 ? [{ zone, massG: -TRIM_SHARE * there }] : [];
+  });
+/** Grams in whole quarters of the least step. */
+const inQuarters = (massG: number, { tipG }: Ground['steps']): number =>
+  Math.round(massG / (tipG / 4)) * (tipG / 4);
 
 /** The last step back, with the ceiling that it leaves: half the step is how well it is known. */
 const oneBack = ({ history, specsWith }: Ground): Omit<Proposal, 'specs'> => {
@@ -171,7 +205,7 @@ const RULES: Record<Programme, Rule> = {
     const oneGram = specsWith([{ zone: 'tip', massG: 1 }]).swingWeight - now;
     const missing = (carried - now) / oneGram;
     if (missing < steps.tipG / 4) return { state: 'done', change: [], reason: 'steady' };
-    const massG = Math.round(missing / (steps.tipG / 4)) * (steps.tipG / 4);
+    const massG = inQuarters(missing, steps);
     return { state: 'go-on', change: [{ zone: 'tip', massG }], reason: 'back-to-ceiling' };
   },
   'quiet-handle': ({ felt, last, steps }) => {
@@ -180,19 +214,67 @@ const RULES: Record<Programme, Rule> = {
     if (felt.firmVolleys === 'yes') return { state: 'done', change: [], reason: 'firm' };
     return { state: 'go-on', change: [{ zone: 'handle', massG: steps.handleG }], reason: 'not-firm' };
   },
-  'trim-evenly': ({ felt, on, steps }) => {
-    if (!isTired(felt)) return { state: 'done', change: [], reason: 'good-again' };
-    const zones = [...new Set(on.map(({ zone }) => zone))];
-    const change = zones.flatMap((zone): ZoneChange[] => {
-      const there = sum(on, zone);
-      return there > steps.tipG / 8 ? [{ zone, massG: -TRIM_SHARE * there }] : [];
-    });
+  'trim-evenly': (ground) => {
+    if (!isTired(ground.felt)) return { state: 'done', change: [], reason: 'good-again' };
+    const change = evenlyOff(ground);
     return change.length > 0
       ? { state: 'go-on', change, reason: 'still-heavy' }
       : { state: 'done', change: [], reason: 'nothing-left' };
   },
   climb: carefully(GOOD_BEFORE.climb, 1, 'carried'),
-  'after-sore-arm': carefully(GOOD_BEFORE['after-sore-arm'], 0.5, 'good-again'),
+  // Lighter first; then in half steps, each after three good sessions, back to what it was.
+  'after-sore-arm': (ground) => {
+    const { history, on, there, steps } = ground;
+    const off = evenlyOff(ground);
+    if (!history.some(isChange) && off.length > 0)
+      return { state: 'go-on', change: off, reason: 'lighter-first' };
+    const step = carefully(GOOD_BEFORE['after-sore-arm'], 0.5, 'good-again')(ground);
+    if (step.reason !== 'good-again' || there.length === 0) return step;
+    const change = zonesOf(there).flatMap((zone): ZoneChange[] => {
+      const missing = sum(there, zone) - sum(on, zone);
+      return missing > 1e-9 ? [{ zone, massG: Math.min(missing, 0.5 * steps.tipG) }] : [];
+    });
+    return change.length > 0 ? { ...step, change } : { ...DONE, reason: 'back-again' };
+  },
+  // Half of the way to a heavier frame: the head first for swing weight, then the handle for weight (common practice); look again when the player has grown.
+  'half-way': ({ felt, last, steps, specsWith, towards, start }) => {
+    if (isTired(felt))
+      return isChange(last)
+        ? { state: 'done', change: undone(last.change), reason: 'tired' }
+        : { ...DONE, reason: 'tired-as-found' };
+    if (!towards) throw new Fault({ code: 'nothing-stated', path: 'towards' });
+    const goal = (key: 'massG' | 'swingWeight'): number => start[key] + HALF * (towards[key] - start[key]);
+    const now = specsWith([]);
+    const oneGram = specsWith([{ zone: 'tip', massG: 1 }]).swingWeight - now.swingWeight;
+    const atTip = inQuarters((goal('swingWeight') - now.swingWeight) / oneGram, steps);
+    if (atTip > 0)
+      return { state: 'go-on', change: [{ zone: 'tip', massG: atTip }], reason: 'half-way-head' };
+    const inHandle = inQuarters(goal('massG') - now.massG, steps);
+    if (inHandle > 0)
+      return { state: 'go-on', change: [{ zone: 'handle', massG: inHandle }], reason: 'half-way-handle' };
+    return { ...DONE, reason: 'half-way' };
+  },
+  // Hot and fast: toward the hand, for control. Cold and slow: toward the tip, for power. On a usual day as it was (common practice).
+  'hot-cold': ({ history, there, steps, day }) => {
+    const moved = history.flatMap(({ change }) => change);
+    const from = day === 'hot-fast' ? 'tip' : 'handle';
+    const to = day === 'hot-fast' ? 'handle' : 'tip';
+    const wanted = new Map<ZoneName, number>(
+      day === 'usual'
+        ? []
+        : [
+            [to, steps.tipG],
+            [from, -Math.min(steps.tipG, sum(there, from))],
+          ],
+    );
+    const change = (['tip', 'handle'] as const).flatMap((zone): ZoneChange[] => {
+      const massG = (wanted.get(zone) ?? 0) - sum(moved, zone);
+      return Math.abs(massG) > 1e-9 ? [{ zone, massG }] : [];
+    });
+    return change.length > 0
+      ? { state: 'go-on', change, reason: 'for-the-day' }
+      : { ...DONE, reason: 'as-the-day' };
+  },
 };
 
 /** What lay on in each session that did not tire. */
@@ -201,40 +283,48 @@ const carriedWith = (history: readonly Played[]): ZoneChange[][] =>
     session && !isTired(session) ? [history.slice(0, i + 1).flatMap(({ change }) => change)] : [],
   );
 
-/** Everything that loads the arm and was put on in this programme comes off, so far as it still lies there. */
-const lighter = (on: readonly ZoneChange[], last: Played): ZoneChange[] => {
+/** Less load: the last weight comes off, or all that this programme put on; where it put on nothing, a share of what lies there. */
+function lighter(
+  put: readonly ZoneChange[],
+  last: Played,
+  ground: Pick<Ground, 'on' | 'steps'>,
+): ZoneChange[] {
   if (isChange(last) && addsLoad(last)) return undone(last.change);
-  return [...new Set(on.map(({ zone }) => zone))].flatMap((zone): ZoneChange[] => {
-    const there = sum(on, zone);
-    return there > 0 ? [{ zone, massG: -there }] : [];
+  const own = zonesOf(put).flatMap((zone): ZoneChange[] => {
+    const massG = sum(put, zone);
+    return massG > 0 ? [{ zone, massG: -massG }] : [];
   });
-};
+  return own.length > 0 ? own : evenlyOff(ground);
+}
 
 /**
  * The next step of a programme, from all that was changed and felt so far. Its rules, in their order:
  * 1. a sore arm in any session stops the programme, with the last weight taken off again; nothing is ever added after it;
  * 2. what was changed is played before anything else is changed;
- * 3. after seven changes it is left alone;
+ * 3. after seven changes it is left alone; what goes with the day is left out of that, and neither waits to be played;
  * 4. then the programme's own rule: see {@link PROGRAMMES}.
  * Steps are the sport's own (`programmeSteps`).
  * @param request specs in g, cm, kg·cm² as they were before the first change
  * @throws Fault for impossible specs, or where more is taken off than is there
  * @example nextStep({ programme: 'find-ceiling', shape, specs, history: [{ change: [], session: { energyLeft: 'plenty', arm: 'fine' } }] }).change // [{ zone: 'tip', massG: 2 }]
  */
-export function nextStep({ programme, shape, specs, history }: ProgrammeRequest): Proposal {
-  const on = history.flatMap(({ change }) => change);
+export function nextStep(request: ProgrammeRequest): Proposal {
+  const { programme, shape, specs, history, there = [], towards, day = 'usual' } = request;
+  const put = history.flatMap(({ change }) => change);
+  const on = [...there, ...put];
+  const steps = sportData(shape.sport).programmeSteps;
   const specsOn = (laid: readonly ZoneChange[]): AxisSpecs => {
     const additions = laid.map(({ zone, massG }) => ({ massG, at: { zone } }));
     const { massG, balanceCm, swingWeight, twistWeight, axisCm } = predict(shape, specs, additions).specs;
     return { massG, balanceCm, swingWeight, axisCm, ...(twistWeight === undefined ? {} : { twistWeight }) };
   };
-  const specsWith = (more: readonly ZoneChange[]): AxisSpecs => specsOn([...on, ...more]);
+  const specsWith = (more: readonly ZoneChange[]): AxisSpecs => specsOn([...put, ...more]);
   const propose = (found: Omit<Proposal, 'specs'>): Proposal => ({
     ...found,
     specs: specsWith(found.change),
   });
   const known = sportData(shape.sport).zones.map(({ name }) => name);
-  const strange = on.findIndex(({ zone }) => !known.includes(zone));
+  const strange = put.findIndex(({ zone }) => !known.includes(zone));
   if (strange >= 0) throw new Fault({ code: 'spot-off-frame', path: 'history' });
 
   const last = history.at(-1);
@@ -243,20 +333,28 @@ export function nextStep({ programme, shape, specs, history }: ProgrammeRequest)
     // Said once: what was taken off since is not taken off again.
     const since = history.slice(sore + 1).flatMap(({ change }) => change);
     const already = since.some(({ massG }) => massG < 0);
-    const change = already ? [] : lighter(on, history[sore] ?? last);
+    const change = already ? [] : lighter(put, history[sore] ?? last, { on, steps });
     return propose({ state: 'stopped', change, reason: 'sore' });
   }
-  if (!last?.session) return propose({ state: 'go-on', change: [], reason: 'play-first' });
-  if (history.filter(isChange).length >= MOST_STEPS && !isTired(last.session))
+  // These begin with a change, before anything was played.
+  const lightenFirst = programme === 'after-sore-arm' && there.length > 0 && !history.some(isChange);
+  const atOnce = programme === 'hot-cold' || lightenFirst;
+  if (!last?.session && !atOnce) return propose({ state: 'go-on', change: [], reason: 'play-first' });
+  const felt = last?.session ?? { energyLeft: 'enough', arm: 'fine' };
+  if (programme !== 'hot-cold' && history.filter(isChange).length >= MOST_STEPS && !isTired(felt))
     return propose({ state: 'done', change: [], reason: 'seven-steps' });
   return propose(
     RULES[programme]({
       history,
-      last,
-      felt: last.session,
+      last: last ?? { change: [] },
+      felt,
       on,
-      steps: sportData(shape.sport).programmeSteps,
+      there,
+      towards,
+      day,
+      steps,
       specsWith,
+      start: specs,
       carried: Math.max(0, ...carriedWith(history).map((laid) => specsOn(laid).swingWeight)),
     }),
   );
