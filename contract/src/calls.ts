@@ -48,6 +48,24 @@ import {
 import { correction, counting, measurement, newMeasurement } from './records/measurement';
 import { guideBandsOf, guideRow } from './records/guide';
 import { newPart, part, partRow } from './records/part';
+import {
+  actOnProgramme,
+  changeRow,
+  changesQuery,
+  day,
+  linkMade,
+  linkPage,
+  linkSession,
+  lookAgain,
+  newBack,
+  newLink,
+  newLookAgain,
+  newProgramme,
+  playerPage,
+  programmeStep,
+  searchAnswer,
+  searchQuery,
+} from './records/play';
 import { armHistory, newPlayer, player, playerQuery } from './records/player';
 import { backups, editShop, shop } from './records/shop';
 import { dress } from './shapes';
@@ -339,6 +357,68 @@ export const calls = {
     query: templateQuery,
     download: 'application/pdf',
   },
+  beginProgramme: call(
+    'post',
+    '/fittings/:id/programmes',
+    'Begin a programme; another one of the frame ends',
+    fittingView,
+    newProgramme,
+  ),
+  actOnProgramme: call(
+    'post',
+    '/fittings/:id/programmes/act',
+    'Pause a programme, go on, play once more, say the day, or end it',
+    fittingView,
+    actOnProgramme,
+  ),
+  takeStep: call(
+    'post',
+    '/fittings/:id/programmes/step',
+    'Take the next step of a programme: a round with its aim and its plan',
+    fittingView,
+    programmeStep,
+  ),
+  goBack: call(
+    'post',
+    '/fittings/:id/back',
+    'Back to what was on the frame earlier: a round with its aim and its plan',
+    fittingView,
+    newBack,
+  ),
+  makeLink: call(
+    'post',
+    '/fittings/:id/links',
+    'A link by which the player notes one session; earlier ones of the round end',
+    linkMade,
+    newLink,
+  ),
+  linkPage: call('get', '/played/:code', 'What a link is for', linkPage),
+  noteByLink: call(
+    'post',
+    '/played/:code',
+    'Note the session that a link is for',
+    z.strictObject({ stored: z.literal(true) }),
+    linkSession,
+  ),
+  playerPage: call('get', '/players/:id/page', 'A player with frames, fittings and sessions', playerPage),
+  day: call('get', '/day', 'Who is to be looked at again, and what is to be calibrated', day),
+  addLookAgain: call('post', '/look-again', 'Set a day to look again', lookAgain, newLookAgain),
+  doneLookAgain: call(
+    'put',
+    '/look-again/:id/done',
+    'Somebody was looked at again, or was not',
+    lookAgain,
+    z.strictObject({ done: z.boolean() }),
+  ),
+  search: {
+    method: 'get' as const,
+    path: '/search',
+    summary: 'Search players, frames, fittings, setups, parts and instruments',
+    answer: searchAnswer,
+    body: undefined,
+    query: searchQuery,
+  },
+  changes: listing('/changes', 'Who changed what and when, the newest first', changeRow, changesQuery),
   addSession: call('post', '/fittings/:id/sessions', 'Note what was played and felt', session, newSession),
 } as const;
 

@@ -4,6 +4,7 @@ import {
   GUARDS,
   GUIDES,
   PADDLE_SHAPES,
+  DAYS,
   PROGRAMMES,
   SHAPE_FIRSTS,
   SPEC_KEYS,
@@ -25,13 +26,14 @@ import {
   sport,
   standardUncertainty,
   zoneName,
+  axisSpecs,
+  zoneChanges,
 } from './shapes';
 
 const MOST_SETUPS = 100_000;
 const MOST_ADDITIONS = 500;
 const MOST_FRAMES = 6;
 
-const axisSpecs = specs.extend({ axisCm: z.number() });
 const someSpecs = knownSpecs.extend({ axisCm: specs.shape.axisCm });
 const setups = z
   .array(z.strictObject({ id: z.string().max(200), specs: someSpecs }))
@@ -284,10 +286,6 @@ export const reachAnswer = z.strictObject({
   ),
 });
 
-const zoneChanges = z
-  .array(z.strictObject({ zone: zoneName, massG: z.number().min(-100).max(100) }))
-  .max(20)
-  .describe('weight of a zone, both its sides together; less than zero is taken off');
 export const nextStepBody = z.strictObject({
   programme: z.enum(PROGRAMMES),
   sport,
@@ -302,6 +300,12 @@ export const nextStepBody = z.strictObject({
     )
     .max(100)
     .describe('in the order in which it was played; the first change may be nothing'),
+  there: zoneChanges.optional().describe('what lies on the frame already, in the specs'),
+  towards: z
+    .strictObject({ massG: z.number().positive().max(1000), swingWeight: z.number().positive().max(1000) })
+    .optional()
+    .describe('what `half-way` goes half the way toward'),
+  day: z.enum(DAYS).optional().describe('what `hot-cold` makes it ready for'),
 });
 export const nextStepAnswer = z.strictObject({
   state: z.enum(['go-on', 'done', 'stopped']),

@@ -38,6 +38,17 @@ type RequestCode =
   | 'nothing-planned'
   | 'nothing-aimed'
   | 'guard-unanswered'
+  | 'programme-over'
+  | 'no-step'
+  | 'step-outdated'
+  | 'check-first'
+  | 'step-short'
+  | 'note-for-sore'
+  | 'note-for-own-step'
+  | 'nothing-kept'
+  | 'nothing-to-go-back'
+  | 'link-used'
+  | 'link-ended'
   | 'outside-needs-note'
   | 'capture-gone'
   | 'nothing-on-it'
@@ -212,6 +223,28 @@ const TABLE: Record<ErrorCode, Entry> = {
     (v) => `There is already one: ${one(v.what)}.`,
     'There is already one like this.',
   ),
+  'programme-over': entry(409, 'This programme has ended. Begin another one.'),
+  'no-step': entry(409, 'There is no next step yet: play first, and note how it felt.'),
+  'step-outdated': entry(409, 'Something was noted meanwhile: look at the step that is proposed now.'),
+  'check-first': entry(
+    409,
+    'Finish and check what is being built first: the next step starts from numbers that are known.',
+  ),
+  'step-short': entry(
+    409,
+    (v) =>
+      `The shop has nothing to do this step with: ${one(v.what)}. Add a part under Stock, or take another step.`,
+    'The shop has nothing to do this step with. Add a part under Stock, or take another step.',
+  ),
+  'note-for-sore': entry(
+    422,
+    'The arm was sore in the last session. Say in a note why more is tried, or come back after a sore arm first.',
+  ),
+  'note-for-own-step': entry(422, 'Say in a note why another step is taken than the proposed one.'),
+  'nothing-kept': entry(409, 'What was on the frame then was not kept: there is no way back to it.'),
+  'nothing-to-go-back': entry(409, 'The frame is as it was then: there is nothing to change.'),
+  'link-used': entry(410, 'The session of this link is noted already. Ask in the shop for another link.'),
+  'link-ended': entry(410, 'This link has ended. Ask in the shop for another one.'),
   'nothing-measured': entry(409, 'Measure the frame first.'),
   'nothing-planned': entry(409, 'Choose a plan first.'),
   'fitting-closed': entry(409, 'This fitting is closed. Open it again to go on.'),

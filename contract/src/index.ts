@@ -24,6 +24,7 @@ export * from './records/part';
 export * from './records/placement';
 export * from './records/fitting';
 export * from './records/learning';
+export * from './records/play';
 export * from './records/shop';
 export * from './records/shop-file';
 export * from './calls';

@@ -1,8 +1,38 @@
-import { sportData, type Proposal, type Sport, type StepReason, type ZoneChange } from '@kevro/core';
+import {
+  sportData,
+  type Programme,
+  type Proposal,
+  type Sport,
+  type StepReason,
+  type ZoneChange,
+} from '@kevro/core';
 import { ZONE_NAMES } from './bench-words';
 
+export const PROGRAMME_NAMES: Record<Programme, string> = {
+  'find-ceiling': 'Find the ceiling',
+  'settle-face': 'Settle the face',
+  'quiet-handle': 'Quiet the handle',
+  'trim-evenly': 'Trim evenly',
+  climb: 'Climb to a heavier frame',
+  'after-sore-arm': 'Come back after a sore arm',
+  'half-way': 'Go half-way, while growing',
+  'hot-cold': 'Hot and cold days',
+};
+/** What each does, in a sentence. */
+export const PROGRAMME_HINTS: Record<Programme, string> = {
+  'find-ceiling': 'A little more at the tip each session until tired, then one step back.',
+  'settle-face': 'From the tip to the sides while it twists, then back to the swing weight that it had.',
+  'quiet-handle': 'More in the handle until volleys and returns are firm. Leather does the same.',
+  'trim-evenly': 'Too heavy: 30 % off everywhere, so that the feel stays.',
+  climb: 'A little more everywhere after every two good sessions, over weeks.',
+  'after-sore-arm':
+    'Lighter first, then half steps back, each after three good sessions. For when the arm is well again.',
+  'half-way': 'Half of the way to a heavier frame: head first, then handle. Look again when grown.',
+  'hot-cold': 'Toward the hand on hot and fast days, toward the tip on cold and slow ones.',
+};
+
 const grams = (massG: number): string => `${Number(Math.abs(massG).toFixed(1))} g`;
-const changeWords = (change: readonly ZoneChange[]): string =>
+export const zoneChangeWords = (change: readonly ZoneChange[]): string =>
   change
     .map(
       ({ zone, massG }) =>
@@ -29,6 +59,13 @@ const WHY: Record<StepReason, string> = {
   carried: 'The last sessions went well with this weight.',
   'not-yet': 'Play the same until enough sessions in a row went well.',
   'good-again': 'It goes well.',
+  'lighter-first': 'Lighter first: a share off everywhere, until the arm has had three good sessions.',
+  'back-again': 'It is as heavy as it was, and the arm is fine. Leave it so.',
+  'half-way-head': 'Half of the way in swing weight first, at the head.',
+  'half-way-handle': 'The head is half-way: now half of the way in weight, in the handle.',
+  'half-way': 'It is half-way. Look again when the player has grown.',
+  'for-the-day': 'For the day.',
+  'as-the-day': 'It is as the day wants it.',
   'seven-steps': 'Seven changes are enough: leave it alone for some weeks, then look again.',
 };
 /** Who needs to whip the frame around is slowed by weight at the sides. */
@@ -44,7 +81,7 @@ export function stepSentence(
     : '';
   const doing =
     change.length > 0
-      ? ` ${state === 'done' || state === 'stopped' ? 'Go back: ' : ''}${changeWords(change)}.`
+      ? ` ${state === 'done' || state === 'stopped' ? 'Go back: ' : ''}${zoneChangeWords(change)}.`
       : '';
   const firstLetter = (text: string): string =>
     text.replace(/^( )([a-z])/, (_, space: string, letter: string) => space + letter.toUpperCase());

@@ -4,8 +4,12 @@ import {
   ALL_ZONES,
   ARM,
   BASE_GRIPS,
+  COMPARED,
+  DAYS,
+  DEPTHS,
   ENERGY,
   OFTEN,
+  PLAYED,
   PRIORITIES,
   SCHOOLS,
   SPEC_KEYS,
@@ -36,6 +40,24 @@ export const specs = z.strictObject({
   twistWeight: finite.optional(),
   axisCm: finite.min(0).max(30).optional().describe("cm from the butt; the sport's own if left out"),
 });
+
+export const axisSpecs = specs.extend({ axisCm: z.number() });
+
+/** All that is noted of a session, as its fields. */
+export const noted = {
+  ...felt,
+  play: z.enum(PLAYED).optional().describe('what was played'),
+  day: z.enum(DAYS).optional(),
+  energyStart: z.enum(ENERGY).optional(),
+  depth: z.enum(DEPTHS).optional().describe('where balls landed'),
+  spin: z.enum(COMPARED).optional().describe('beside what is usual'),
+  serve: z.enum(COMPARED).optional().describe('beside what is usual'),
+};
+
+export const zoneChanges = z
+  .array(z.strictObject({ zone: zoneName, massG: z.number().min(-100).max(100) }))
+  .max(20)
+  .describe('weight of a zone, both its sides together; less than zero is taken off');
 
 export const frameShape = z.strictObject({
   sport,

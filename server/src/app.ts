@@ -15,9 +15,11 @@ import { captureRoutes } from './routes/captures';
 import { computeRoutes } from './routes/compute';
 import { fittingRoutes } from './routes/fittings';
 import { frameRoutes } from './routes/frames';
+import { housekeepingRoutes, notingChanges } from './routes/housekeeping';
 import { instrumentRoutes } from './routes/instruments';
 import { libraryRoutes } from './routes/library';
 import { measurementRoutes } from './routes/measurements';
+import { linkRoutes, playRoutes } from './routes/play';
 import { paperRoutes } from './routes/papers';
 import { playerRoutes } from './routes/players';
 import { answer } from './routes/route';
@@ -45,7 +47,7 @@ export interface AppParts {
 }
 
 /** What a device may send before it is let in. */
-const OPEN_TO_ALL = ['/sign-in', '/sign-out', '/passphrase', '/pairings'];
+const OPEN_TO_ALL = ['/sign-in', '/sign-out', '/passphrase', '/pairings', '/played'];
 const OPEN_LIMIT = '4kb';
 /** What a form or a plan needs is far less. */
 const BODY_LIMIT = '1mb';
@@ -78,8 +80,11 @@ export function createApp({
   api.use('/setups/import', signedIn, withRoom);
   importRoutes(api, db);
   api.use(onlyJson);
+  api.use(notingChanges(db, now));
   api.use(OPEN_TO_ALL, json(OPEN_LIMIT), onlyReadableText);
+  api.use('/played', withRoom);
   accessRoutes(api, db, now, addresses);
+  linkRoutes(api, db, now);
   answer(api, 'health', async () => {
     await db.query('select 1');
     return { status: 'ok' as const };
@@ -102,6 +107,8 @@ export function createApp({
   libraryRoutes(api, db, hub, now);
   setupRoutes(api, db);
   fittingRoutes(api, db, now);
+  playRoutes(api, db, now, { hub, addresses });
+  housekeepingRoutes(api, db);
   paperRoutes(api, db, now);
   backupRoutes(api, db, now, backups);
   api.use(() => {

@@ -5,17 +5,19 @@ import {
   CLOSINGS,
   GUIDES,
   MARKS,
+  PROGRAMMES,
   ROUND_REASONS,
   STATIONS,
   STATION_STATES,
   STEP_KINDS,
 } from '@kevro/core';
-import { aimTarget, felt, school, specKey, specUncertainty, specs } from '../shapes';
+import { aimTarget, dress, noted, school, sport, specKey, specUncertainty, specs } from '../shapes';
 import { frame } from './frame';
 import { measurement } from './measurement';
 import { part } from './part';
-import { placedPart, removal, swap } from './placement';
+import { onFrame, placedPart, removal, swap } from './placement';
 import { player } from './player';
+import { programmeView } from './play';
 import { text, yes } from './text';
 
 export const station = z.enum(STATIONS);
@@ -49,7 +51,16 @@ export const newRound = z.strictObject({
 export const roundStart = z.strictObject({ roundId: z.string(), measurementId: z.string() });
 
 /** Ways to an aim. */
-export const AIM_WAYS = ['copy', 'part-way', 'frame', 'guide', 'complaints', 'by-hand'] as const;
+export const AIM_WAYS = [
+  'copy',
+  'part-way',
+  'frame',
+  'guide',
+  'complaints',
+  'by-hand',
+  'programme',
+  'back',
+] as const;
 
 export const newAim = z.strictObject({
   roundId: z.string(),
@@ -133,6 +144,10 @@ export const newMark = z.strictObject({
 export const stepMark = newMark.extend({ at: z.string() });
 export type StepMark = z.output<typeof stepMark>;
 
+/** What a frame carries: its dress, and the weights on it. */
+const carried = z.strictObject({ dress, weights: z.array(onFrame).max(40) });
+export type Carried = z.output<typeof carried>;
+
 export const newSignOff = z.strictObject({
   key,
   planId: z.string(),
@@ -147,13 +162,14 @@ export const signOff = newSignOff.omit({ key: true }).extend({
   verdict: z
     .array(z.strictObject({ spec: specKey, value: z.number(), inside: z.boolean() }))
     .describe('spec by spec, those that are aimed at'),
+  onFrame: carried.nullable().describe('what is on the frame from then on, so that there is a way back'),
 });
 
 export const newSession = z.strictObject({
   key,
   roundId: z.string(),
   playedOn: z.iso.date(),
-  ...felt,
+  ...noted,
   note: text(1000).default(''),
   by,
 });
@@ -171,6 +187,7 @@ const nextStep = z.strictObject({
     'setting',
     'built',
     'not-played',
+    'step-due',
   ]),
   step: z.string().optional(),
   until: z.string().optional(),
@@ -196,6 +213,8 @@ export const roundView = z.strictObject({
   note: z.string(),
   begunAt: z.string(),
   startId: z.string().nullable(),
+  programmeId: z.string().nullable().describe('the programme whose step it is'),
+  onFrame: carried.nullable().describe('what was on the frame when it began, so that there is a way back'),
   measurements: z.array(measurement).describe('of this round, and its start, in the order of arrival'),
   aims: z.array(aim),
   plans: z.array(plan),
@@ -225,12 +244,20 @@ export const fittingView = z.strictObject({
   beside: z
     .array(besideView)
     .describe('what else stands beside it: measured frames, guides, classes of shapes'),
-  frames: z.array(z.strictObject({ frame, rounds: z.array(roundView).describe('the first round first') })),
+  frames: z.array(
+    z.strictObject({
+      frame,
+      rounds: z.array(roundView).describe('the first round first'),
+      programmes: z.array(programmeView).describe('the first one first; at most one of them is not ended'),
+    }),
+  ),
 });
 export type FittingView = z.output<typeof fittingView>;
 
 export const todayQuery = z.strictObject({
   closed: yes,
+  search: text(80).optional().describe('a player or a frame'),
+  sport: sport.optional(),
   limit: z.coerce.number().int().min(1).max(1000).default(200),
   offset: z.coerce.number().int().min(0).default(0),
 });
@@ -244,7 +271,9 @@ export const fittingRow = z.strictObject({
       id: z.string(),
       tag: z.string(),
       name: z.string(),
+      sport,
       round: z.number(),
+      programme: z.enum(PROGRAMMES).nullable().describe('the one that goes on, or is paused'),
       next: nextStep.nullable(),
     }),
   ),

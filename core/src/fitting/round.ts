@@ -12,7 +12,7 @@ export const PURPOSES = ['found', 'trial', 'step', 'check', 'later'] as const;
 export type Purpose = (typeof PURPOSES)[number];
 
 /** Why a round was begun. */
-export const ROUND_REASONS = ['first', 'programme', 'complaint', 'repair', 'reopened'] as const;
+export const ROUND_REASONS = ['first', 'programme', 'complaint', 'repair', 'back', 'reopened'] as const;
 export type RoundReason = (typeof ROUND_REASONS)[number];
 
 /** How a fitting was closed. */
@@ -37,6 +37,8 @@ export interface RoundRecords {
   marks: readonly { planId: string; step: string; mark: Mark; at: string }[];
   signOffs: readonly { planId: string; passed: boolean }[];
   sessions: readonly { id: string }[];
+  /** The programme that goes on in the round: played once more before its next step, or not. */
+  programme?: { onceMore: boolean } | undefined;
 }
 
 /** Why a plan does not stand any more. */
@@ -54,7 +56,8 @@ export interface NextStep {
     | 'steps-left'
     | 'setting'
     | 'built'
-    | 'not-played';
+    | 'not-played'
+    | 'step-due';
   /** The bench step that is due. */
   step?: string;
   until?: string;
@@ -141,9 +144,13 @@ export function roundState(records: RoundRecords, now: string, closed = false): 
   set('check', built && signed !== undefined, 'build');
   set('play', records.sessions.length > 0, 'check');
 
-  const station = closed
-    ? undefined
-    : STATIONS.find((s) => stations[s] === 'due' || stations[s] === 'waiting');
+  const { programme } = records;
+  const played = records.sessions.length > 0 && !programme?.onceMore;
+  // A programme plays the frame as it is measured, and then says what is next: neither aim nor plan is missing.
+  const follows = programme !== undefined && measured && (!plan || stations.check === 'done');
+  if (follows && !played) stations.play = 'due';
+  const due = STATIONS.find((s) => stations[s] === 'due' || stations[s] === 'waiting');
+  const station = closed ? undefined : follows ? 'play' : due;
   const because = (): NextStep['because'] => {
     switch (station as Station) {
       case 'measure':
@@ -159,14 +166,14 @@ export function roundState(records: RoundRecords, now: string, closed = false): 
       case 'check':
         return 'built';
       case 'play':
-        return 'not-played';
+        return follows && played ? 'step-due' : 'not-played';
     }
   };
-  const due = left[0]?.key;
+  const open = left[0]?.key;
   const next: NextStep | undefined = station && {
     station,
     because: because(),
-    ...(station === 'build' && due !== undefined ? { step: due } : {}),
+    ...(station === 'build' && open !== undefined ? { step: open } : {}),
     ...(station === 'build' && until !== undefined ? { until } : {}),
   };
   return { stations, blockedBy, next, aimId, planId: plan?.id, lapsed, steps, built };

@@ -1,4 +1,5 @@
 export * from './felt';
 export * from './next-step';
+export * from './programme-state';
 export * from './ready-plan';
 export * from './what-works';

@@ -232,7 +232,7 @@ const RULES: Record<Programme, Rule> = {
     if (step.reason !== 'good-again' || there.length === 0) return step;
     const change = zonesOf(there).flatMap((zone): ZoneChange[] => {
       const missing = sum(there, zone) - sum(on, zone);
-      return missing > 1e-9 ? [{ zone, massG: Math.min(missing, 0.5 * steps.tipG) }] : [];
+      return missing > steps.tipG / 16 ? [{ zone, massG: Math.min(missing, 0.5 * steps.tipG) }] : [];
     });
     return change.length > 0 ? { ...step, change } : { ...DONE, reason: 'back-again' };
   },
@@ -269,7 +269,8 @@ const RULES: Record<Programme, Rule> = {
     );
     const change = (['tip', 'handle'] as const).flatMap((zone): ZoneChange[] => {
       const massG = (wanted.get(zone) ?? 0) - sum(moved, zone);
-      return Math.abs(massG) > 1e-9 ? [{ zone, massG }] : [];
+      // What pieces come to is never the step to the last hundredth.
+      return Math.abs(massG) > steps.tipG / 4 ? [{ zone, massG }] : [];
     });
     return change.length > 0
       ? { state: 'go-on', change, reason: 'for-the-day' }

@@ -58,3 +58,8 @@ export async function devicesOf(
     [hours],
   );
 }
+
+/** What the device with this token is called; undefined where there is none. */
+export const deviceNamed = async (db: Queries, token: string): Promise<string | undefined> =>
+  (await db.query<{ name: string }>('select name from device where token_hash = $1', [hashOf(token)]))[0]
+    ?.name;

@@ -1,13 +1,16 @@
-import { roundState, type RoundRecords, type RoundReason } from '@kevro/core';
-import type { Beside, BesideKey, FittingView, RoundView } from '@kevro/contract';
+import { programmeState, roundState, type RoundRecords, type RoundReason } from '@kevro/core';
+import type { Beside, BesideKey, Carried, FittingView, RoundView } from '@kevro/contract';
 import type { Queries } from '../db/db';
 import { tableOf } from '../db/table';
 import { aims } from './aim';
-import { framesOf } from './frame';
+import { findFrame, framesOf } from './frame';
 import { newId } from './id';
 import { findMeasurements, lastStanding, measurementsOfRounds } from './measurement';
 import { findPlayer } from './player';
 import { plans } from './plan';
+import { programmesOf } from './programme';
+import { listParts } from './part';
+import { programmeView } from '../fitting/programmes';
 import { sessionsOf } from './session';
 import { signOffs } from './sign-off';
 import { stepMarks } from './step-mark';
@@ -38,6 +41,10 @@ export interface RoundRecord {
   note: string;
   begunAt: string;
   startId: string | null;
+  programmeId: string | null;
+  onFrame: Carried | null;
+  /** Made by the client, for a round that was begun with its plan: sent twice it is begun once. */
+  key: string | null;
 }
 export const rounds = tableOf<RoundRecord>('round', {
   id: 'id',
@@ -48,6 +55,9 @@ export const rounds = tableOf<RoundRecord>('round', {
   note: 'note',
   begunAt: 'begun_at',
   startId: 'start_id',
+  programmeId: 'programme_id',
+  onFrame: 'on_frame',
+  key: 'key',
 });
 
 const frameIdsOf = async (db: Queries, fittingId: string): Promise<string[]> =>
@@ -64,7 +74,8 @@ const frameIdsOf = async (db: Queries, fittingId: string): Promise<string[]> =>
  */
 export async function beginRound(
   db: Queries,
-  round: Pick<RoundRecord, 'fittingId' | 'frameId' | 'why' | 'note' | 'begunAt'>,
+  round: Pick<RoundRecord, 'fittingId' | 'frameId' | 'why' | 'note' | 'begunAt'> &
+    Partial<Pick<RoundRecord, 'programmeId' | 'key'>>,
 ): Promise<RoundRecord> {
   const [last] = await rounds.find(
     db,
@@ -72,10 +83,12 @@ export async function beginRound(
     [round.fittingId, round.frameId],
   );
   const start = await lastStanding(db, round.frameId);
+  const frame = await findFrame(db, round.frameId);
   const stored = await rounds.insert(db, {
     id: newId(),
     number: (last?.number ?? 0) + 1,
     startId: start?.id ?? null,
+    ...(frame ? { onFrame: { dress: frame.onIt, weights: frame.weights } } : {}),
     ...round,
   });
   return stored as RoundRecord;
@@ -204,13 +217,36 @@ function stateOf(records: RoundRecords, now: string, closed: boolean): RoundView
   return { ...state, next: next ?? null, aimId: aimId ?? null, planId: planId ?? null };
 }
 
+type ProgrammesOf = Awaited<ReturnType<typeof programmesOf>>;
+/** What the state of rounds depends on, beside their own records. */
+interface RoundCase {
+  compared: boolean;
+  now: string;
+  closed: boolean;
+  programmes: ProgrammesOf;
+}
+
+/** The programme that goes on on a frame: in its last round it says what is next. Sessions are counted from the round in which it began. */
+function runningIn(list: readonly RoundView[], programmes: ProgrammesOf): RoundRecords['programme'] {
+  for (const { programme, events } of programmes) {
+    const from = list.findIndex(({ id }) => id === programme.roundId);
+    if (from < 0) continue;
+    const sessions =
+      list.slice(from).reduce((all, round) => all + round.sessions.length, 0) - programme.sessionsBefore;
+    const { state, onceMore } = programmeState(events, sessions);
+    const last = list.at(-1);
+    // Sessions that came before it began are no answer to it.
+    const own = last?.id === programme.roundId ? last.sessions.length - programme.sessionsBefore : 1;
+    if (state === 'running') return { onceMore: onceMore || own <= 0 };
+  }
+  return undefined;
+}
+
 /** Rounds with all that belongs to them, read together. */
 async function viewsOf(
   db: Queries,
   list: readonly RoundRecord[],
-  compared: boolean,
-  now: string,
-  closed: boolean,
+  { compared, now, closed, programmes }: RoundCase,
 ): Promise<RoundView[]> {
   const ids = list.map(({ id }) => id);
   const of = 'where round_id = any($1) order by seq';
@@ -230,7 +266,7 @@ async function viewsOf(
     stepMarks.find(db, ofPlans, [planIds]),
     signOffs.find(db, ofPlans, [planIds]),
   ]);
-  return list.map(({ fittingId: _, ...round }): RoundView => {
+  const views = list.map(({ fittingId: _, key: ___, ...round }): RoundView => {
     const ofRound = <T extends { roundId: string | null }>(all: T[]): T[] =>
       all.filter(({ roundId }) => roundId === round.id);
     const roundPlans = ofRound(planned);
@@ -251,23 +287,49 @@ async function viewsOf(
       state: stateOf({ ...records, startId: round.startId, compared }, now, closed),
     };
   });
+  // What a programme says holds in the round that a frame is in now.
+  for (const frameId of new Set(views.map((round) => round.frameId))) {
+    const own = views.filter((round) => round.frameId === frameId);
+    const programme = runningIn(own, programmes);
+    const last = own.at(-1);
+    if (programme && last)
+      last.state = stateOf({ ...last, startId: last.startId, compared, programme }, now, closed);
+  }
+  return views;
 }
 
 /** A fitting with all its rounds; undefined where there is none. */
 export async function findFitting(db: Queries, id: string, now: string): Promise<FittingView | undefined> {
   const [fitting] = await fittings.find(db, 'where id = $1', [id]);
   if (!fitting) return undefined;
-  const [player, frameIds, references, begun] = await Promise.all([
+  const [player, frameIds, references, begun, ofFitting] = await Promise.all([
     findPlayer(db, fitting.playerId),
     frameIdsOf(db, id),
     referencesOf(db, id),
     rounds.find(db, 'where fitting_id = $1 order by number', [id]),
+    programmesOf(db, id),
   ]);
   const [frames, beside] = await Promise.all([framesOf(db, frameIds), besideOf(db, id, begun)]);
   if (!player) throw new Error(`fitting ${id} has lost its player`);
   const { closedAt, closedHow, closedNote, openedAt } = fitting;
   const closed = closedAt && closedHow ? { at: closedAt, how: closedHow, note: closedNote } : null;
-  const views = await viewsOf(db, begun, references.length + beside.length > 0, now, closed !== null);
+  const views = await viewsOf(db, begun, {
+    compared: references.length + beside.length > 0,
+    now,
+    closed: closed !== null,
+    programmes: ofFitting,
+  });
+  const [starts, parts] =
+    ofFitting.length > 0
+      ? await Promise.all([
+          findMeasurements(
+            db,
+            ofFitting.map(({ programme }) => programme.startId),
+          ),
+          listParts(db),
+        ])
+      : [[], []];
+  const usable = parts.filter(({ retired }) => !retired).map(({ part }) => part);
   return {
     id,
     openedAt,
@@ -277,7 +339,20 @@ export async function findFitting(db: Queries, id: string, now: string): Promise
     beside,
     frames: frameIds.flatMap((frameId) => {
       const frame = frames.find((f) => f.id === frameId);
-      return frame ? [{ frame, rounds: views.filter((round) => round.frameId === frameId) }] : [];
+      if (!frame) return [];
+      const own = views.filter((round) => round.frameId === frameId);
+      const list = ofFitting.filter(({ programme }) => programme.frameId === frameId);
+      const told = list.map(({ programme, events }) =>
+        programmeView({
+          frame,
+          rounds: own,
+          start: starts.find(({ id: startId }) => startId === programme.startId),
+          programme,
+          events,
+          parts: usable,
+        }),
+      );
+      return [{ frame, rounds: own, programmes: told }];
     }),
   };
 }

@@ -164,6 +164,19 @@ export const listStringings = async (db: Queries, frameId: string): Promise<Stri
     stringingOf,
   );
 
+/** The strings of several frames, the last strung first; a few dozen at the most. */
+export const stringingsOfFrames = async (
+  db: Queries,
+  frameIds: readonly string[],
+): Promise<{ frameId: string; stringing: Stringing }[]> =>
+  (
+    await stringings.find(
+      db,
+      'where frame_id = any($1) and not retired order by strung_on desc, seq desc limit 50',
+      [frameIds],
+    )
+  ).map((row) => ({ frameId: row.frameId, stringing: stringingOf(row) }));
+
 export async function addStringing(
   db: Queries,
   frameId: string,

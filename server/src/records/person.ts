@@ -17,12 +17,16 @@ const ABOUT: Record<string, string> = {
   step_mark: `plan_id in (${PLANS})`,
   sign_off: `plan_id in (${PLANS})`,
   session: `round_id in (${ROUNDS})`,
+  session_link: `round_id in (${ROUNDS})`,
+  programme: `fitting_id in (${FITTINGS})`,
+  programme_event: `programme_id in (select id from programme where fitting_id in (${FITTINGS}))`,
+  look_again: 'player_id = $1',
 };
 /** What is taken out of each: the person, and every word that somebody wrote. Frames, numbers and builds stay. */
 const BLANKED: Record<string, string> = {
   player: `name = 'erased', birth_year = null, level = '', style = '', sports = '[]', height_cm = null, build = null, level_scale = null,
     handedness = null, puts_first = null, bother_note = '', sessions_a_week = null, arm_history = '', archived = true, bothers = '[]',
-    ceilings = '{}', guides = '{}'`,
+    ceilings = '{}', ceiling_notes = '{}', guides = '{}'`,
   frame: 'owner_id = null',
   fitting:
     "closed_note = '', closed_at = coalesce(closed_at, $2), closed_how = coalesce(closed_how, 'given-up')",
@@ -32,6 +36,8 @@ const BLANKED: Record<string, string> = {
   aim: "note = '', guards = '[]', by = ''",
   step_mark: "reason = '', by = ''",
   sign_off: "note = '', by = ''",
+  programme: "note = '', by = ''",
+  programme_event: "note = '', by = ''",
 };
 
 /** Everything that is stored about a player, table by table, as it is stored; undefined where there is no such player. */
@@ -53,7 +59,8 @@ export async function aboutPlayer(db: Queries, id: string): Promise<Record<strin
  */
 export async function erasePlayer(db: Db, id: string, now: string): Promise<void> {
   await db.transaction(async (tx) => {
-    await tx.query(`delete from session where ${ABOUT.session}`, [id]);
+    for (const table of ['session_link', 'session', 'look_again'])
+      await tx.query(`delete from ${table} where ${ABOUT[table]}`, [id]);
     // What leads to the others is blanked last.
     for (const table of Object.keys(BLANKED).toReversed()) {
       const set = BLANKED[table] ?? '';

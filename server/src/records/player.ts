@@ -1,4 +1,5 @@
 import type { NewPlayer, Player, PlayerQuery } from '@kevro/contract';
+import type { Sport } from '@kevro/core';
 import type { Queries } from '../db/db';
 import { tableOf } from '../db/table';
 import { newId } from './id';
@@ -72,3 +73,16 @@ export async function archivePlayer(db: Queries, id: string, archived: boolean):
   const row = await table.change(db, { archived }, 'id = $1', id);
   return row && playerOf(row);
 }
+
+/** Writes down what a player carries in a sport, with its standard uncertainty and the day on which it was found. */
+export const setCeiling = (
+  db: Queries,
+  id: string,
+  sport: Sport,
+  found: { swingWeight: number; uncertainty: number; on: string },
+): Promise<unknown> =>
+  db.query(
+    `update player set ceilings = ceilings || jsonb_build_object($2::text, $3::float8),
+       ceiling_notes = ceiling_notes || jsonb_build_object($2::text, $4::jsonb) where id = $1`,
+    [id, sport, found.swingWeight, JSON.stringify(found)],
+  );

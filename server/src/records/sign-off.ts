@@ -13,4 +13,5 @@ export const signOffs = tableOf<SignOff & { key: string }>('sign_off', {
   verdict: 'verdict',
   by: 'by',
   note: 'note',
+  onFrame: 'on_frame',
 });

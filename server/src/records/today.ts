@@ -1,6 +1,7 @@
-import { roundState, type RoundRecords } from '@kevro/core';
+import { programmeState, roundState, type Programme, type RoundRecords, type Sport } from '@kevro/core';
 import type { FittingRow, TodayQuery } from '@kevro/contract';
 import type { Queries } from '../db/db';
+import { Conditions } from './listing';
 
 type TodayRecord = Omit<FittingRow, 'frames' | 'closed'> & {
   closedAt: string | null;
@@ -15,6 +16,7 @@ interface TodayFrame {
   id: string;
   tag: string;
   name: string;
+  sport: Sport;
   roundId: string;
   round: number;
   startId: string | null;
@@ -34,7 +36,8 @@ async function together<T>(db: Queries, query: string, values: readonly unknown[
 const framesInFittings = (db: Queries, fittingIds: readonly string[]): Promise<TodayFrame[]> =>
   together(
     db,
-    `select ff.fitting_id as "fittingId", frame.id, frame.tag, frame.maker || ' ' || frame.model as name, r.id as "roundId",
+    `select ff.fitting_id as "fittingId", frame.id, frame.tag, frame.maker || ' ' || frame.model as name,
+       frame.shape->>'sport' as sport, r.id as "roundId",
        r.number as round, r.start_id as "startId", x.fitting_id is not null as compared
      from fitting_frame ff join frame on frame.id = ff.frame_id
        join (select distinct on (fitting_id, frame_id) * from round where fitting_id = any($1)
@@ -108,24 +111,42 @@ async function recordsOf(
 /** Fittings with the next step of each frame, the last opened first: the state comes from the records of each round. */
 export async function listFittings(
   db: Queries,
-  { closed, limit, offset }: TodayQuery,
+  { closed, search, sport, limit, offset }: TodayQuery,
   now: string,
 ): Promise<{ rows: FittingRow[]; total: number }> {
-  const which = closed ? 'is not null' : 'is null';
+  const asked = new Conditions().and(`f.closed_at is ${closed ? 'not null' : 'null'}`);
+  // A player’s words and the frames’ are looked at only where something is looked for.
+  asked.search(
+    search,
+    `((select words from player p where p.id = f.player_id) || ' ' || (select string_agg(fr.words, ' ')
+        from fitting_frame ff join frame fr on fr.id = ff.frame_id where ff.fitting_id = f.id))`,
+  );
+  if (sport)
+    asked.and(
+      "exists (select 1 from fitting_frame ff join frame fr on fr.id = ff.frame_id where ff.fitting_id = f.id and fr.shape->>'sport' = ?)",
+      sport,
+    );
+  const { where, values } = asked;
   const found = await together<TodayRecord>(
     db,
     `select f.id, f.opened_at as "openedAt", f.closed_at as "closedAt", f.closed_how as "closedHow",
        player.name as "playerName"
-     from (select * from fitting where closed_at ${which} order by seq desc limit $1 offset $2) f
+     from (select f.* from fitting f ${where} order by f.seq desc limit ${limit} offset ${offset}) f
        join player on player.id = f.player_id
      order by f.seq desc`,
-    [limit, offset],
+    values,
   );
   const frames = await framesInFittings(
     db,
     found.map(({ id }) => id),
   );
-  const recordsFor = await recordsOf(db, frames);
+  const [recordsFor, runningOn] = await Promise.all([
+    recordsOf(db, frames),
+    programmesOn(
+      db,
+      found.map(({ id }) => id),
+    ),
+  ]);
   const rows = found.map(({ openedAt, closedAt, closedHow, ...row }): FittingRow => ({
     ...row,
     openedAt: zulu(openedAt),
@@ -136,13 +157,62 @@ export async function listFittings(
         id: frame.id,
         tag: frame.tag,
         name: frame.name,
+        sport: frame.sport,
         round: frame.round,
-        next: roundState(recordsFor(frame), now, closed).next ?? null,
+        ...nextOf(frame),
       })),
   }));
-  const total = await countFittings(db, which);
-  return { rows, total };
+  const [counted] = await db.query<{ n: number }>(`select count(*) as n from fitting f ${where}`, values);
+  return { rows, total: counted?.n ?? 0 };
+
+  function nextOf(frame: TodayFrame): Pick<FittingRow['frames'][number], 'programme' | 'next'> {
+    const on = runningOn(frame);
+    const programme = on?.running ? { onceMore: on.onceMore } : undefined;
+    const state = roundState({ ...recordsFor(frame), programme }, now, closed);
+    return { programme: on?.name ?? null, next: state.next ?? null };
+  }
 }
 
-const countFittings = async (db: Queries, which: string): Promise<number> =>
-  (await db.query<{ n: number }>(`select count(*) as n from fitting where closed_at ${which}`))[0]?.n ?? 0;
+interface OnFrame {
+  name: Programme;
+  running: boolean;
+  /** To be played before its next step. */
+  onceMore: boolean;
+}
+
+/** The programme of each frame that is not ended. */
+async function programmesOn(
+  db: Queries,
+  fittingIds: readonly string[],
+): Promise<(of: Pick<TodayFrame, 'fittingId' | 'id'>) => OnFrame | undefined> {
+  const rows = await together<{
+    fittingId: string;
+    frameId: string;
+    name: Programme;
+    sessions: number;
+    own: number | null;
+    events: Parameters<typeof programmeState>[0];
+  }>(
+    db,
+    `select p.fitting_id as "fittingId", p.frame_id as "frameId", p.name,
+       (select count(*) from session s join round r on r.id = s.round_id
+          where r.fitting_id = p.fitting_id and r.frame_id = p.frame_id and r.number >= b.number) - p.sessions_before as sessions,
+       -- Sessions since it began, while the frame is still in the round in which it did.
+       case when b.number = (select max(number) from round r where r.fitting_id = p.fitting_id and r.frame_id = p.frame_id)
+         then (select count(*) from session s where s.round_id = p.round_id) - p.sessions_before end as own,
+       (select coalesce(json_agg(json_build_object('what', e.what, 'sessions', e.sessions, 'day', e.day) order by e.seq), '[]')
+          from programme_event e where e.programme_id = p.id) as events
+     from programme p join round b on b.id = p.round_id where p.fitting_id = any($1) order by p.seq`,
+    [fittingIds],
+  );
+  return ({ fittingId, id }) => {
+    for (const row of rows) {
+      if (row.fittingId !== fittingId || row.frameId !== id) continue;
+      const { state, onceMore } = programmeState(row.events, row.sessions);
+      if (state === 'ended') continue;
+      const unplayed = row.own !== null && row.own <= 0;
+      return { name: row.name, running: state === 'running', onceMore: onceMore || unplayed };
+    }
+    return undefined;
+  };
+}

@@ -2,16 +2,10 @@ import type { Router } from 'express';
 import {
   Fault,
   aimProblems,
-  benchSteps,
-  changeOutcome,
-  changeUncertainty,
-  chanceToPass,
   dressAfter,
-  errorSources,
   guardsOf,
   placementProblems,
   settleFrame,
-  specErrors,
   trimChain,
   unansweredGuards,
   verdictOf,
@@ -36,6 +30,7 @@ import {
 import type { Clock } from '../clock';
 import type { Db, Queries } from '../db/db';
 import { ApiProblem, badInput, notFoundAt, wrongAt } from '../problem';
+import { planRow } from '../fitting/plan-row';
 import { aims } from '../records/aim';
 import {
   beginRound,
@@ -298,7 +293,7 @@ export function fittingRoutes(router: Router, db: Db, now: Clock): void {
   });
 
   answer(router, 'choosePlan', async ({ params, body }) => {
-    const { fitting, settled, start, aim, round, frame } = await benchOfRound(params.id, body.roundId);
+    const { fitting, start, aim, round, frame } = await benchOfRound(params.id, body.roundId);
     if (!start) throw new ApiProblem('nothing-measured');
     if (!aim) throw new ApiProblem('nothing-aimed');
     if (body.aimId !== aim.id) throw badInput([notFoundAt('aimId')]);
@@ -312,24 +307,18 @@ export function fittingRoutes(router: Router, db: Db, now: Clock): void {
     if (body.trims !== null && (!base || from.purpose !== 'check')) throw badInput([notFoundAt('trims')]);
     const there = weightsAfter(frame.weights, base ? trimChain(round, base) : [], round).map(({ id }) => id);
     const parts = await partsOfPlan(db, frame, new Set(there), body);
-    // What the plan leads to is computed here, never taken from the page.
-    const change = { ...body, parts };
-    const { specs } = changeOutcome(settled, from.specs, from.dress, change);
-    const build = specErrors(specs, errorSources(settled, from.dress, change));
-    const plan = await plans.insert(db, {
-      id: newId(),
-      createdAt: now(),
-      ...change,
-      steps: benchSteps(change, from.dress, {
-        trim: base !== undefined,
-        child: growingIn(Number(now().slice(0, 4)), fitting.player),
-      }),
-      specs,
-      uncertainty: changeUncertainty(settled, from.specs, from.uncertainty, from.dress, change),
-      chance: chanceToPass(settled, aim.target, specs, build, from.uncertainty).chance,
-      withinTolerance: withinTolerance(aim.target, specs),
+    const row = planRow({
+      frame,
+      from,
+      aim,
+      change: { ...body, parts },
+      school: body.school,
+      byHand: body.byHand,
+      trims: body.trims,
+      bench: { trim: base !== undefined, child: growingIn(Number(now().slice(0, 4)), fitting.player) },
+      now: now(),
     });
-    return plan as PlanRecord;
+    return (await plans.insert(db, row)) as PlanRecord;
   });
 
   answer(router, 'markStep', async ({ params, body }) => {
@@ -361,13 +350,13 @@ export function fittingRoutes(router: Router, db: Db, now: Clock): void {
     const passed = withinTolerance(aim.target, check.specs);
     if (!passed && body.note === '') throw badInput([wrongAt('note', 'outside-needs-note')]);
     return db.transaction(async (tx) => {
-      const row = { id: newId(), at: now(), passed, verdict, ...body };
+      const there = (await findFrame(tx, frame.id)) ?? frame;
+      const after = onFrameAfter(there, trimChain(round, plan), round);
+      const onFrame = { dress: after.onIt, weights: after.weights };
+      const row = { id: newId(), at: now(), passed, verdict, onFrame, ...body };
       const stored = await signOffs.insert(tx, row, 'on conflict (key) do nothing');
-      if (stored) {
-        // It is what the frame carries from now on: the next visit starts from it.
-        const there = (await findFrame(tx, frame.id)) ?? frame;
-        await setOnFrame(tx, frame.id, onFrameAfter(there, trimChain(round, plan), round));
-      }
+      // It is what the frame carries from now on: the next visit starts from it.
+      if (stored) await setOnFrame(tx, frame.id, after);
       const [own] = await signOffs.find(tx, 'where key = $1', [body.key]);
       if (own?.planId !== plan.id) throw new ApiProblem('key-used');
       const { key: _, ...signOff } = own;

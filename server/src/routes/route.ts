@@ -19,6 +19,15 @@ export function readAs<T>(schema: { safeParse: ZodType<T>['safeParse'] }, given:
 }
 const read = (schema: Call['body'], given: unknown): unknown => (schema ? readAs(schema, given) : undefined);
 
+/** What hears of a call that was done, before it is answered. */
+export interface Answered {
+  changed?: (name: CallName, id: string | null) => Promise<void>;
+}
+const idOf = (found: unknown): string | null =>
+  typeof found === 'object' && found !== null && 'id' in found && typeof found.id === 'string'
+    ? found.id
+    : null;
+
 /** Answers a call of the contract: its body and query are validated first, its path parameters come as text. */
 export function answer<N extends CallName>(
   router: Router,
@@ -31,12 +40,13 @@ export function answer<N extends CallName>(
 ): void {
   const { method, path, body, query }: Call = calls[name];
   router[method](path, async (request, response) => {
-    response.json(
-      await work({
-        body: read(body, request.body) as ReadBodyOf<N>,
-        query: read(query, request.query) as ReadQueryOf<N>,
-        params: request.params as Record<string, string>,
-      }),
-    );
+    const params = request.params as Record<string, string>;
+    const found = await work({
+      body: read(body, request.body) as ReadBodyOf<N>,
+      query: read(query, request.query) as ReadQueryOf<N>,
+      params,
+    });
+    await (response.locals as Answered).changed?.(name, params.id ?? idOf(found));
+    response.json(found);
   });
 }

@@ -1,0 +1,178 @@
+import {
+  Fault,
+  asBuiltOf,
+  changeOutcome,
+  nextStep,
+  playedOf,
+  programmeState,
+  readyPlan,
+  settleFrame,
+  trimChain,
+  zoneChanges,
+  type Frame,
+  type PlayedRound,
+  type ProgrammeRequest,
+  type ZoneChange,
+} from '@kevro/core';
+import {
+  fieldError,
+  stepSentence,
+  type FrameRecord,
+  type Measurement,
+  type PartRecord,
+  type ProgrammeView,
+  type RoundView,
+} from '@kevro/contract';
+import type { ProgrammeEvent, ProgrammeRecord } from '../records/programme';
+
+/** What a round changed on its frame: its build and the trims after it, as built where that was noted. */
+function changeOf(frame: Frame, round: RoundView): ZoneChange[] {
+  const last = round.plans.find(({ id }) => id === round.state.planId);
+  return (last ? trimChain(round, last) : []).flatMap((plan) => {
+    const built = asBuiltOf(
+      plan.steps,
+      round.marks.filter(({ planId }) => planId === plan.id),
+    );
+    const placements = plan.placements.flatMap((p) => (built.has(p.id) ? (built.get(p.id) ?? []) : p));
+    return zoneChanges(frame, { placements, removals: plan.removals });
+  });
+}
+
+/** The rounds of a programme: that in which it began, as the frame was then, and all that came after. */
+function roundsOf(
+  frame: Frame,
+  { roundId, sessionsBefore }: Pick<ProgrammeRecord, 'roundId' | 'sessionsBefore'>,
+  rounds: readonly RoundView[],
+): PlayedRound[] {
+  const from = rounds.findIndex(({ id }) => id === roundId);
+  return rounds.slice(Math.max(0, from)).map((round, i) => ({
+    change: i === 0 ? [] : changeOf(frame, round),
+    sessions: i === 0 ? round.sessions.slice(sessionsBefore) : round.sessions,
+  }));
+}
+
+/** What is to be done on the round before anything new is laid out. */
+function waitsFor(round: RoundView): NonNullable<ProgrammeView['next']>['waitsFor'] {
+  const { state, startId } = round;
+  if (startId === null) return 'measure';
+  if (!state.planId) return null;
+  if (!state.built) return 'build';
+  return state.stations.check === 'done' ? null : 'check';
+}
+
+/** What the frame measures now, in a round: the last that was not taken in the middle of the work. */
+export const standingOf = (round: RoundView): Measurement | undefined =>
+  round.measurements.findLast(({ purpose, counts }) => counts && purpose !== 'trial' && purpose !== 'step');
+
+/** Parts for a step: those that were used on the frame already come first, so that tape stays the same tape. */
+export function partsForStep(rounds: readonly RoundView[], parts: readonly PartRecord[]): PartRecord[] {
+  const used = new Set(
+    rounds.flatMap(({ plans }) => plans.flatMap((p) => p.placements.map((x) => x.partId))),
+  );
+  return [...parts.filter(({ id }) => used.has(id)), ...parts.filter(({ id }) => !used.has(id))];
+}
+
+/** A step laid out on the frame as it is measured now. */
+export function layOut(
+  frame: FrameRecord,
+  rounds: readonly RoundView[],
+  from: Measurement,
+  change: readonly ZoneChange[],
+  shopParts: readonly PartRecord[],
+) {
+  const settled = settleFrame(frame.shape);
+  const all = partsForStep(rounds, shopParts);
+  const { placements, removals, short } = readyPlan(settled, frame.weights, change, all);
+  const named = new Set([...placements, ...removals.map(({ of }) => of)].map(({ partId }) => partId));
+  const parts = all.filter(({ id }) => named.has(id));
+  const made = { placements, removals, swaps: [], parts };
+  const { specs } = changeOutcome(settled, from.specs, from.dress, made);
+  return { ...made, specs, short };
+}
+
+export interface ProgrammeOf {
+  frame: FrameRecord;
+  rounds: readonly RoundView[];
+  start: Measurement | undefined;
+  programme: ProgrammeRecord;
+  events: readonly ProgrammeEvent[];
+  parts: readonly PartRecord[];
+}
+
+/** A programme as it is told: its state, and its next step ready to be laid on. */
+export function programmeView({
+  frame,
+  rounds,
+  start,
+  programme,
+  events,
+  parts,
+}: ProgrammeOf): ProgrammeView {
+  const { key: _, fittingId: __, frameId: ___, there, ...told } = programme;
+  const settled = settleFrame(frame.shape);
+  const played = roundsOf(settled, programme, rounds);
+  const sessions = played.reduce((all, round) => all + round.sessions.length, 0);
+  const { state, onceMore, day } = programmeState(events, sessions);
+  const view: ProgrammeView = {
+    ...told,
+    state,
+    sessions,
+    events: events.map(({ programmeId: ____, sessions: _____, ...event }) => event),
+    next: null,
+    trouble: null,
+  };
+  const round = rounds.at(-1);
+  if (state !== 'running' || !start || !round) return view;
+  try {
+    view.next = nextOf(
+      frame,
+      rounds,
+      round,
+      {
+        programme: programme.name,
+        shape: frame.shape,
+        specs: start.specs,
+        history: playedOf(played, onceMore),
+        there,
+        ...(programme.towards ? { towards: programme.towards } : {}),
+        day,
+      },
+      parts,
+    );
+  } catch (error) {
+    // What cannot be worked out of a programme takes nothing else of the fitting with it.
+    if (!(error instanceof Fault)) throw error;
+    view.trouble = error.problems.map((problem) => fieldError(problem).message).join(' ');
+  }
+  return view;
+}
+
+/** The next step, ready to be laid on where nothing is to be done before. */
+function nextOf(
+  frame: FrameRecord,
+  rounds: readonly RoundView[],
+  round: RoundView,
+  request: ProgrammeRequest,
+  parts: readonly PartRecord[],
+): NonNullable<ProgrammeView['next']> {
+  const proposal = nextStep(request);
+  const waits = waitsFor(round);
+  const from = standingOf(round);
+  const laid =
+    proposal.change.length > 0 && waits === null && from
+      ? layOut(frame, rounds, from, proposal.change, parts)
+      : undefined;
+  return {
+    ...proposal,
+    sentence: stepSentence(frame.shape.sport, proposal),
+    waitsFor: waits,
+    ready: laid
+      ? {
+          placements: laid.placements,
+          removals: laid.removals,
+          specs: laid.specs,
+          short: laid.short,
+        }
+      : null,
+  };
+}
