@@ -312,7 +312,13 @@ export const nextStepAnswer = z.strictObject({
   change: zoneChanges,
   specs: axisSpecs.describe('after the change'),
   ceiling: z
-    .strictObject({ swingWeight: z.number(), uncertainty: standardUncertainty })
+    .strictObject({
+      swingWeight: z.number(),
+      uncertainty: z
+        .number()
+        .min(0)
+        .describe('half a step: the ceiling lies within it, either way; no standard uncertainty'),
+    })
     .optional()
     .describe('what the player carries'),
   reason: z.enum(STEP_REASONS),

@@ -71,19 +71,45 @@ const WHY: Record<StepReason, string> = {
 /** Who needs to whip the frame around is slowed by weight at the sides. */
 const WHIP = ' Who whips the frame through will feel it slower to turn.';
 
-/** What a proposal says to the player and the fitter. @example stepSentence('tennis', proposal) // 'Energy was left: the ceiling lies higher. 2 g onto the tip.' */
-export function stepSentence(
-  sport: Sport,
-  { reason, change, ceiling, state }: Omit<Proposal, 'specs'>,
-): string {
+/** What is to be done where nothing is changed. */
+const HEADINGS: Partial<Record<StepReason, string>> = {
+  'play-first': 'Play it, and note how it felt',
+  'once-more': 'Play it once more',
+  'not-yet': 'Play the same again',
+  sore: 'Stop: the arm is sore',
+  'tired-as-found': 'Too heavy as it is',
+  steady: 'The face is settled',
+  firm: 'The handle is quiet',
+  'nothing-left': 'Nothing is left to take off',
+  'good-again': 'Light enough',
+  'back-again': 'Back to what it was',
+  'half-way': 'It is half-way',
+  'as-the-day': 'Ready for the day',
+  'seven-steps': 'Leave it alone for a while',
+};
+const capital = (text: string): string => text.slice(0, 1).toUpperCase() + text.slice(1);
+type Said = Omit<Proposal, 'specs'>;
+const doing = ({ change, state }: Said): string =>
+  change.length === 0
+    ? ''
+    : `${state === 'done' || state === 'stopped' ? 'Go back: ' : ''}${zoneChangeWords(change)}`;
+
+/** What is to be done next, in a few words. @example stepHeading(proposal) // '2 g onto the tip' */
+export const stepHeading = (proposal: Said): string =>
+  capital(doing(proposal) || (HEADINGS[proposal.reason] ?? 'Leave it so'));
+
+/** Why, without what is to be done. */
+export function stepWhy(sport: Sport, { reason, ceiling }: Said): string {
+  const { decimals } = sportData(sport);
+  const digits = decimals.swingWeight;
   const found = ceiling
-    ? ` The last weight that was carried is this player’s ceiling: ${ceiling.swingWeight.toFixed(sportData(sport).decimals.swingWeight)} ±${ceiling.uncertainty.toFixed(sportData(sport).decimals.swingWeight === 0 ? 0 : 1)} kg·cm².`
+    ? ` The last weight that was carried is this player’s ceiling: ${ceiling.swingWeight.toFixed(digits)} ±${ceiling.uncertainty.toFixed(digits === 0 ? 0 : 1)} kg·cm².`
     : '';
-  const doing =
-    change.length > 0
-      ? ` ${state === 'done' || state === 'stopped' ? 'Go back: ' : ''}${zoneChangeWords(change)}.`
-      : '';
-  const firstLetter = (text: string): string =>
-    text.replace(/^( )([a-z])/, (_, space: string, letter: string) => space + letter.toUpperCase());
-  return `${WHY[reason]}${found}${firstLetter(doing)}${reason === 'twists' ? WHIP : ''}`;
+  return `${WHY[reason]}${found}${reason === 'twists' ? WHIP : ''}`;
+}
+
+/** What a proposal says to the player and the fitter. @example stepSentence('tennis', proposal) // 'Energy was left: the ceiling lies higher. 2 g onto the tip.' */
+export function stepSentence(sport: Sport, proposal: Said): string {
+  const what = doing(proposal);
+  return `${stepWhy(sport, proposal)}${what ? ` ${what}.` : ''}`;
 }

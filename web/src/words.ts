@@ -111,6 +111,8 @@ export const WAY_WORDS: Record<AimRecord['way'], string> = {
   guide: 'from a guide',
   complaints: 'from what bothers',
   'by-hand': 'by hand',
+  programme: 'a step of a programme',
+  back: 'from an earlier build',
 };
 
 export const STATION_STATE_WORDS: Record<StationState, string> = {
@@ -131,6 +133,7 @@ export const NEXT_WORDS: Record<NextStep['because'], string> = {
   setting: 'something sets',
   built: 'built, to be checked',
   'not-played': 'not played yet',
+  'step-due': 'the next step is proposed',
 };
 
 export const LAPSE_WORDS: Record<Lapse, string> = {
@@ -161,6 +164,7 @@ export const ROUND_WORDS: Record<RoundReason, string> = {
   programme: 'a programme goes on',
   complaint: 'a complaint',
   repair: 'a repair',
+  back: 'back to an earlier build',
   reopened: 'opened again',
 };
 export const CLOSING_NAMES: Record<Closing, string> = {

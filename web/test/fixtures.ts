@@ -85,6 +85,8 @@ export function fittingView(planned?: PlanRecord): FittingView {
     note: '',
     begunAt: '2026-11-20T09:00:00.000Z',
     startId: 'm1',
+    programmeId: null,
+    onFrame: null,
     measurements: [measurement],
     aims: [
       {
@@ -149,7 +151,7 @@ export function fittingView(planned?: PlanRecord): FittingView {
     },
     references: [],
     beside: [],
-    frames: [{ frame: frameRecord, rounds: [round] }],
+    frames: [{ frame: frameRecord, rounds: [round], programmes: [] }],
   };
 }
 

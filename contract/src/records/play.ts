@@ -163,7 +163,7 @@ export const playerPage = z.strictObject({
     sport,
     z.strictObject({
       swingWeight: z.number(),
-      uncertainty: z.number().nullable().describe('standard uncertainty; null where it was typed'),
+      uncertainty: z.number().nullable().describe('half a step, either way; null where it was typed'),
       on: z.string().nullable(),
     }),
   ),

@@ -2,4 +2,5 @@ export * from './felt';
 export * from './next-step';
 export * from './programme-state';
 export * from './ready-plan';
+export * from './suggest';
 export * from './what-works';

@@ -79,7 +79,7 @@ export interface Proposal {
   change: ZoneChange[];
   /** The frame after it. */
   specs: AxisSpecs;
-  /** The swing weight that the player carries, with its standard uncertainty. */
+  /** The swing weight that the player carries, and half a step either way: an interval that it lies in, no standard uncertainty. */
   ceiling?: { swingWeight: number; uncertainty: number };
   reason: StepReason;
 }

@@ -71,7 +71,7 @@ export async function api<N extends CallName>(
   ...[input]: BodyOf<N> extends undefined ? [Input<N>?] : [Input<N>]
 ): Promise<AnswerOf<N>> {
   const { method, path } = calls[name];
-  const url = `/api/v1${path.replace(':id', encodeURIComponent(input?.id ?? ''))}${queryText(input?.query)}`;
+  const url = `/api/v1${path.replace(/:\w+/, encodeURIComponent(input?.id ?? ''))}${queryText(input?.query)}`;
   return answered(url, {
     method: method.toUpperCase(),
     ...(input?.body === undefined

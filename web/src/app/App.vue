@@ -2,7 +2,7 @@
 import { useEventListener, usePreferredDark } from '@vueuse/core';
 import { watchEffect } from 'vue';
 import { useTheme } from 'vuetify';
-import { useRouter } from 'vue-router';
+import { RouterView, useRoute, useRouter } from 'vue-router';
 import { NOT_SIGNED_IN } from '../api/client';
 import Shell from './Shell.vue';
 import { useKept } from '../parts/kept';
@@ -16,15 +16,18 @@ watchEffect(() => {
 });
 
 const router = useRouter();
+const route = useRoute();
 // What was typed is kept as a draft; once signed in it goes on where it was.
 useEventListener(window, NOT_SIGNED_IN, () => {
-  if (location.pathname !== '/sign-in')
+  if (!route.meta.alone && location.pathname !== '/sign-in')
     void router.push({ name: 'sign-in', query: { to: `${location.pathname}${location.search}` } });
 });
 </script>
 
 <template>
   <v-app>
-    <Shell />
+    <!-- A page that stands alone has none of the shop's ways on. -->
+    <RouterView v-if="route.meta.alone" />
+    <Shell v-else-if="route.matched.length > 0" />
   </v-app>
 </template>

@@ -16,6 +16,13 @@ export const router = createRouter({
       meta: { title: 'Players' },
     },
     {
+      path: '/players/:id',
+      name: 'player',
+      component: () => import('../players/PlayerPage.vue'),
+      props: true,
+      meta: { title: 'Player' },
+    },
+    {
       path: '/frames',
       name: 'frames',
       component: () => import('../frames/FramesPage.vue'),
@@ -98,6 +105,19 @@ export const router = createRouter({
       meta: { title: 'Sign in' },
     },
     {
+      path: '/settings/changes',
+      name: 'changes',
+      component: () => import('../settings/ChangesPage.vue'),
+      meta: { title: 'Who changed what' },
+    },
+    {
+      path: '/played/:code',
+      name: 'played',
+      component: () => import('../played/PlayedPage.vue'),
+      props: true,
+      meta: { title: 'How it played', alone: true },
+    },
+    {
       path: '/settings/instruments',
       name: 'instruments',
       component: () => import('../instruments/InstrumentsPage.vue'),
@@ -151,6 +171,12 @@ export const router = createRouter({
           name: 'check',
           component: () => import('../stations/check/CheckStation.vue'),
           meta: { title: 'Check' },
+        },
+        {
+          path: 'play',
+          name: 'play',
+          component: () => import('../stations/play/PlayStation.vue'),
+          meta: { title: 'Play' },
         },
       ],
     },

@@ -97,7 +97,9 @@ const SORTS: { value: typeof query.sort; title: string }[] = [
         <tbody>
           <tr v-for="p in players" :key="p.id" :data-row="p.id">
             <td class="nowrap">
-              <button type="button" class="row-name" @click="form?.show(p)">{{ p.name }}</button>
+              <RouterLink class="row-name" :to="{ name: 'player', params: { id: p.id } }">{{
+                p.name
+              }}</RouterLink>
               <div class="soft small">{{ p.sports.map((s) => SPORT_NAMES[s]).join(', ') }}</div>
             </td>
             <td class="num">{{ p.birthYear ?? '—' }}</td>
@@ -111,6 +113,7 @@ const SORTS: { value: typeof query.sort; title: string }[] = [
               <v-btn v-if="p.archived" variant="text" :aria-label="`Erase ${p.name}`" @click="erase?.show(p)"
                 >Erase…</v-btn
               >
+              <v-btn variant="text" :aria-label="`Change ${p.name}`" @click="form?.show(p)">Change</v-btn>
               <v-btn
                 variant="text"
                 :aria-label="`${p.archived ? 'Bring back' : 'Archive'} ${p.name}`"

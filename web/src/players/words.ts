@@ -1,4 +1,4 @@
-import type { BUILDS, HANDS, PUTS_FIRST, Player } from '@kevro/contract';
+import type { BUILDS, HANDS, LOOK_AGAIN_WHYS, PUTS_FIRST, Player } from '@kevro/contract';
 import { ALL_SPORTS, type Bother } from '@kevro/core';
 import { SPORT_NAMES } from '../words';
 
@@ -46,6 +46,11 @@ export const BOTHER_WORDS: Record<Bother, string> = {
   short: 'balls fall short',
   'mis-hits-tip': 'mis-hits toward the tip',
   'mis-hits-side': 'mis-hits to the side',
+};
+export const LOOK_AGAIN_WORDS: Record<(typeof LOOK_AGAIN_WHYS)[number], string> = {
+  growing: 'still growing',
+  programme: 'after a programme',
+  asked: 'asked for',
 };
 /** What bothers a player; that an arm is sore is private and left out where others may read it. */
 export const botherWords = ({ bothers, botherNote }: Player, withPrivate: boolean): string =>

@@ -1,7 +1,7 @@
 import type { Station } from '@kevro/core';
 
 /** The stations that have a page in this version. */
-const PAGES: ReadonlySet<Station> = new Set(['measure', 'compare', 'aim', 'plan', 'build', 'check']);
+const PAGES: ReadonlySet<Station> = new Set(['measure', 'compare', 'aim', 'plan', 'build', 'check', 'play']);
 
 export const hasPage = (station: Station): boolean => PAGES.has(station);
 

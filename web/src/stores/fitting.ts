@@ -41,6 +41,9 @@ export const useFitting = defineStore('fitting', () => {
     () => view.value?.frames.find(({ frame }) => frame.id === frameId.value) ?? view.value?.frames[0],
   );
   const record = computed(() => entry.value?.frame);
+  const rounds = computed(() => entry.value?.rounds ?? []);
+  /** The programme that goes on on the frame, or is paused. */
+  const programme = computed(() => entry.value?.programmes.find(({ state }) => state !== 'ended'));
   const round = computed<RoundView | undefined>(() => entry.value?.rounds.at(-1));
   const frame = computed(() => record.value && settleFrame(record.value.shape));
 
@@ -61,6 +64,8 @@ export const useFitting = defineStore('fitting', () => {
     open,
     stored,
     record,
+    rounds,
+    programme,
     round,
     frame,
     measurement,

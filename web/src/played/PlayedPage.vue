@@ -1,0 +1,107 @@
+<script setup lang="ts">
+import { nextTick, onMounted, ref } from 'vue';
+import type { AnswerOf } from '@kevro/contract';
+import { Refused, api } from '../api/client';
+import DraftNotice from '../parts/DraftNotice.vue';
+import { dayWords } from '../parts/day-words';
+import { useDraft } from '../parts/draft';
+import { focusWrong } from '../parts/focus';
+import { newKey } from '../parts/new-key';
+import SessionFields from './SessionFields.vue';
+import { emptySession, sessionBody } from './session-draft';
+
+// What a player comes here to do, by a link from the shop: say how one session went, in under a minute; nothing else of the shop is here.
+const props = defineProps<{ code: string }>();
+const page = ref<AnswerOf<'linkPage'>>();
+const failure = ref('');
+const refused = ref<Refused>();
+const stored = ref(false);
+const busy = ref(false);
+const form = ref<HTMLFormElement>();
+const draft = useDraft(() => emptySession());
+const { value } = draft;
+/** One key a session: sent twice, it is noted once. */
+const key = newKey('link');
+
+async function look(): Promise<void> {
+  failure.value = '';
+  try {
+    page.value = await api('linkPage', { id: props.code });
+    draft.begin(`played ${props.code}`, emptySession());
+  } catch (error) {
+    failure.value = error instanceof Error ? error.message : String(error);
+  }
+}
+onMounted(look);
+async function send(): Promise<void> {
+  if (busy.value) return;
+  busy.value = true;
+  failure.value = '';
+  refused.value = undefined;
+  try {
+    await api('noteByLink', { id: props.code, body: { key, ...sessionBody(value.value) } });
+    draft.stored();
+    stored.value = true;
+  } catch (error) {
+    if (error instanceof Refused && error.errors.length > 0) {
+      refused.value = error;
+      await nextTick();
+      if (!focusWrong(form.value)) failure.value = error.errors.map(({ message }) => message).join(' ');
+    } else failure.value = error instanceof Error ? error.message : String(error);
+  } finally {
+    busy.value = false;
+  }
+}
+const at = (path: string): string[] => [refused.value?.at(path)].filter((s) => s !== undefined);
+</script>
+
+<template>
+  <main class="played">
+    <header>
+      <b>{{ page?.shop ?? 'Kevro' }}</b>
+    </header>
+    <h1 tabindex="-1">How did it play?</h1>
+    <template v-if="stored || page?.noted">
+      <p class="good" role="status">Noted. Thank you: the shop sees it now.</p>
+      <p class="soft">You can close this page. For the next session the shop gives you another link.</p>
+    </template>
+    <template v-else-if="page">
+      <p class="soft">
+        {{ page.frame.maker }} {{ page.frame.model }}, {{ page.frame.tag }}. This link notes one session and
+        works until {{ dayWords(page.endsAt) }}.
+      </p>
+      <form ref="form" novalidate @submit.prevent="send">
+        <DraftNotice :draft="draft" />
+        <SessionFields v-model="value" :at="at" who="Your name, if you like" />
+        <p v-if="failure" class="miss" role="alert">{{ failure }}</p>
+        <v-btn type="submit" color="primary" size="large" block :loading="busy">Send it to the shop</v-btn>
+      </form>
+    </template>
+    <template v-else-if="failure">
+      <p class="miss" role="alert">{{ failure }}</p>
+      <v-btn variant="outlined" @click="look">Try again</v-btn>
+    </template>
+    <p v-else class="soft" role="status">Looking up the link…</p>
+  </main>
+</template>
+
+<style scoped>
+.played {
+  max-width: 520px;
+  margin: 0 auto;
+  padding: 12px 14px 32px;
+  display: flex;
+  flex-direction: column;
+  gap: 10px;
+}
+form {
+  display: flex;
+  flex-direction: column;
+  gap: 16px;
+}
+form :deep(.two) {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 12px;
+}
+</style>

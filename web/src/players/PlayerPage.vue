@@ -1,0 +1,333 @@
+<script setup lang="ts">
+import { computed, onMounted, ref, shallowRef, watch } from 'vue';
+import { useTheme } from 'vuetify';
+import { SPEC_KEYS, type SpecKey, type Sport } from '@kevro/core';
+import { PROGRAMME_NAMES, type PlayerPage } from '@kevro/contract';
+import { api } from '../api/client';
+import PlainChart from '../parts/PlainChart.vue';
+import { counted } from '../parts/counted';
+import { dayWords, shopToday, wholeDayWords } from '../parts/day-words';
+import { historyChart } from '../parts/history-chart';
+import { vWide } from '../parts/wide-table';
+import { ARM_WORDS, ENERGY_WORDS, OFTEN_WORDS, aroundWords, ballWords } from '../played/words';
+import { stringWords } from '../frames/timeline';
+import { useSaved } from '../stores/saved';
+import { useUnits } from '../stores/units';
+import { SPEC_NAMES, SPORT_NAMES, WAY_WORDS } from '../words';
+import LookAgainForm from './LookAgainForm.vue';
+import PlayerForm from './PlayerForm.vue';
+import WhatWorks from './WhatWorks.vue';
+import { LOOK_AGAIN_WORDS } from './words';
+
+// What a fitter comes here to do: see how this player has been getting on, with what; find a fitting or a frame; see what was advised and when to look again.
+const props = defineProps<{ id: string }>();
+const page = shallowRef<PlayerPage>();
+const failure = ref('');
+const saved = useSaved();
+const units = useUnits();
+const theme = useTheme();
+const form = ref<InstanceType<typeof PlayerForm>>();
+const again = ref(false);
+async function load(): Promise<void> {
+  failure.value = '';
+  try {
+    page.value = await api('playerPage', { id: props.id });
+  } catch (error) {
+    failure.value = error instanceof Error ? error.message : String(error);
+  }
+}
+onMounted(load);
+async function stored(): Promise<void> {
+  saved.stored();
+  await load();
+}
+async function done(id: string, isDone: boolean): Promise<void> {
+  try {
+    await api('doneLookAgain', { id, body: { done: isDone } });
+    await stored();
+  } catch (error) {
+    saved.failed(error);
+  }
+}
+
+/** A customer may look on: how the arm was is shown when it is asked for. */
+const withArm = ref(false);
+const sports = computed(() => {
+  const played = new Set(page.value?.sessions.map(({ sport }) => sport));
+  return (page.value?.player.sports ?? []).filter((sport) => played.size === 0 || played.has(sport));
+});
+const sport = ref<Sport>();
+watch(sports, ([first]) => (sport.value ??= first), { immediate: true });
+const spec = ref<SpecKey>('swingWeight');
+const played = computed(() =>
+  (page.value?.sessions ?? []).filter((session) => session.sport === sport.value).toReversed(),
+);
+const shapeOf = (frameId: string) => page.value?.frames.find(({ id }) => id === frameId)?.shape;
+const show = (key: SpecKey, value: number | undefined, frameId: string): string => {
+  const shape = shapeOf(frameId);
+  return value === undefined || !shape ? '—' : units.show(key, value, shape);
+};
+const chart = computed(() => {
+  const known = played.value.filter(({ specs }) => specs[spec.value] !== undefined);
+  if (known.length < 2 || !sport.value) return undefined;
+  const ceiling = spec.value === 'swingWeight' ? page.value?.ceilings[sport.value] : undefined;
+  return historyChart(
+    {
+      steps: known.map(({ playedOn, specs, tag, frameId }) => ({
+        at: `${playedOn}T12:00:00Z`,
+        value: specs[spec.value] ?? 0,
+        text: `${dayWords(playedOn)}: ${tag}, ${show(spec.value, specs[spec.value], frameId)}`,
+      })),
+      felt: known.map(({ playedOn, energyLeft, arm }) => ({
+        on: playedOn,
+        energyLeft,
+        sore: withArm.value && arm === 'sore',
+        text: `${dayWords(playedOn)}: ${ENERGY_WORDS[energyLeft]} energy left`,
+      })),
+      level: ceiling ? { value: ceiling.swingWeight, name: `ceiling ${ceiling.swingWeight}` } : undefined,
+      unit: `${SPEC_NAMES[spec.value].toLowerCase()}, ${spec.value === 'massG' ? 'g' : spec.value === 'balanceCm' ? 'cm' : 'kg·cm²'}`,
+    },
+    theme.current.value.colors as Record<string, string>,
+    new Date().toISOString(),
+  );
+});
+const rows = computed(() =>
+  played.value.map(({ playedOn, tag, specs, energyLeft, late, twists }) => ({
+    playedOn,
+    tag,
+    energyLeft,
+    late: late ?? null,
+    twists: twists ?? null,
+    ...Object.fromEntries(SPEC_KEYS.map((key) => [key, specs[key] ?? null])),
+  })),
+);
+const ceilings = computed(() =>
+  Object.entries(page.value?.ceilings ?? {}).map(([of, { swingWeight, uncertainty, on }]) => {
+    const give = uncertainty === null ? '' : ` ±${uncertainty.toFixed(uncertainty < 2 ? 1 : 0)}`;
+    return `${SPORT_NAMES[of as Sport]} ${swingWeight}${give} kg·cm²${on ? `, found ${dayWords(on)}` : ''}`;
+  }),
+);
+const advisedWords = ({ what, words }: PlayerPage['advised'][number]): string =>
+  what === 'programme'
+    ? `Programme: ${PROGRAMME_NAMES[words as keyof typeof PROGRAMME_NAMES]}`
+    : `Aim, ${WAY_WORDS[words as keyof typeof WAY_WORDS]}`;
+</script>
+
+<template>
+  <div v-if="failure" class="page">
+    <h1>This player could not be opened</h1>
+    <p class="miss" role="alert">{{ failure }}</p>
+    <v-btn variant="outlined" @click="load">Try again</v-btn>
+  </div>
+  <p v-else-if="!page" class="page soft" role="status">Opening the player…</p>
+  <div v-else class="page">
+    <div class="page-top">
+      <h1>{{ page.player.name }}</h1>
+      <span class="spring" />
+      <v-btn variant="outlined" size="large" @click="again = true">Look again on…</v-btn>
+      <v-btn variant="outlined" size="large" @click="form?.show(page.player)">Change</v-btn>
+    </div>
+    <p class="soft">
+      {{ page.player.sports.map((s) => SPORT_NAMES[s]).join(', ')
+      }}{{ page.player.birthYear ? ` · born ${page.player.birthYear}` : ''
+      }}{{ page.player.level ? ` · ${page.player.level}` : ''
+      }}{{ page.player.style ? ` · ${page.player.style}` : '' }}
+    </p>
+    <p v-if="ceilings.length > 0"><b>Ceiling</b> {{ ceilings.join('; ') }}</p>
+
+    <ul
+      v-if="page.lookAgain.some(({ doneAt }) => doneAt === null)"
+      class="again"
+      aria-label="To look at again"
+    >
+      <li v-for="one in page.lookAgain.filter(({ doneAt }) => doneAt === null)" :key="one.id">
+        <b :class="one.dueOn <= shopToday() ? 'warn' : ''">Look again on {{ wholeDayWords(one.dueOn) }}</b>
+        <span class="soft">{{ LOOK_AGAIN_WORDS[one.why] }}{{ one.note ? `: ${one.note}` : '' }}</span>
+        <v-btn variant="text" @click="done(one.id, true)">Done</v-btn>
+      </li>
+    </ul>
+
+    <div class="columns">
+      <section aria-label="Fittings">
+        <h2 class="heading">Fittings</h2>
+        <p v-if="page.fittings.length === 0" class="soft">None yet.</p>
+        <ul class="plain-list">
+          <li v-for="f in page.fittings" :key="f.id">
+            <RouterLink
+              v-for="one in f.frames"
+              :key="one.id"
+              :to="`/fittings/${f.id}/play?frame=${one.id}`"
+              class="link"
+              >{{ one.tag }}, round {{ one.round }}</RouterLink
+            >
+            <span class="soft small"
+              >since {{ dayWords(f.openedAt)
+              }}{{ f.closedAt ? `, closed ${dayWords(f.closedAt)}` : '' }}</span
+            >
+          </li>
+        </ul>
+      </section>
+      <section aria-label="Frames">
+        <h2 class="heading">Frames</h2>
+        <p v-if="page.frames.length === 0" class="soft">None yet.</p>
+        <ul class="plain-list">
+          <li v-for="f in page.frames" :key="f.id">
+            <RouterLink :to="{ name: 'frame', params: { id: f.id } }" class="link">{{ f.tag }}</RouterLink>
+            <span class="soft small">{{ f.maker }} {{ f.model }}</span>
+          </li>
+        </ul>
+      </section>
+      <section aria-label="Strings">
+        <h2 class="heading">Strings</h2>
+        <p v-if="page.strings.length === 0" class="soft">None noted.</p>
+        <ul class="plain-list">
+          <li v-for="s in page.strings.slice(0, 6)" :key="s.stringing.id">
+            <span>{{ s.tag }}: {{ stringWords(s.stringing) }}</span>
+            <span class="soft small">{{ dayWords(s.stringing.strungOn) }}</span>
+          </li>
+        </ul>
+      </section>
+    </div>
+
+    <section aria-label="Sessions" class="mt-4">
+      <div class="head">
+        <h2 class="heading">Sessions</h2>
+        <span class="spring" />
+        <v-select
+          v-if="sports.length > 1"
+          v-model="sport"
+          :items="sports.map((value) => ({ value, title: SPORT_NAMES[value] }))"
+          label="Sport"
+        />
+        <v-select
+          v-if="chart"
+          v-model="spec"
+          :items="SPEC_KEYS.map((value) => ({ value, title: SPEC_NAMES[value] }))"
+          label="Over time"
+        />
+      </div>
+      <p v-if="played.length === 0" class="soft">No session is noted yet. They are noted at Play.</p>
+      <template v-else>
+        <PlainChart
+          v-if="chart"
+          :label="`${SPEC_NAMES[spec]} over time, with the energy that each session left; the table below says the same in words`"
+          :file="`${page.player.name} played`"
+          :data="chart.data"
+          :layout="chart.layout"
+          :rows="rows"
+          :height="250"
+        />
+        <p v-if="page.sessionCount > page.sessions.length" class="soft small">
+          The newest {{ page.sessions.length }} of {{ page.sessionCount }} sessions.
+        </p>
+        <table v-wide class="plain wide">
+          <thead>
+            <tr>
+              <th>Session</th>
+              <th>Frame</th>
+              <th class="num">Swing, kg·cm²</th>
+              <th>Energy left</th>
+              <th>Late</th>
+              <th>Twists</th>
+              <th v-if="withArm" class="no-print">Arm</th>
+              <th>Words</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="s in played.toReversed()" :key="s.id">
+              <td class="nowrap">
+                {{ dayWords(s.playedOn) }}
+                <div v-if="aroundWords(s)" class="soft small">{{ aroundWords(s) }}</div>
+              </td>
+              <td class="nowrap">
+                <RouterLink :to="`/fittings/${s.fittingId}/play?frame=${s.frameId}`" class="link">{{
+                  s.tag
+                }}</RouterLink>, round {{ s.round }}
+              </td>
+              <td class="num">{{ show('swingWeight', s.specs.swingWeight, s.frameId) }}</td>
+              <td>{{ ENERGY_WORDS[s.energyLeft] }}</td>
+              <td>{{ s.late ? OFTEN_WORDS[s.late] : '' }}</td>
+              <td>{{ s.twists ? OFTEN_WORDS[s.twists] : '' }}</td>
+              <td v-if="withArm" class="no-print">{{ ARM_WORDS[s.arm] }}</td>
+              <td class="soft">
+                <template v-if="s.note">“{{ s.note }}”</template>
+                <div v-if="ballWords(s)" class="small">{{ ballWords(s) }}</div>
+              </td>
+            </tr>
+          </tbody>
+        </table>
+        <v-switch v-model="withArm" label="Show how the arm was" class="no-print" />
+        <h2 class="heading mt-4">What works for this player</h2>
+        <WhatWorks v-if="sport" :sport="sport" :sessions="page.sessions" />
+      </template>
+    </section>
+
+    <section aria-label="What was advised" class="mt-6">
+      <h2 class="heading">What was advised</h2>
+      <p v-if="page.advised.length === 0" class="soft">Nothing yet.</p>
+      <ol class="advised">
+        <li v-for="(a, i) in page.advised" :key="i">
+          <span class="soft">{{ dayWords(a.at) }}</span>
+          <span>
+            <RouterLink :to="`/fittings/${a.fittingId}/play`" class="link">{{ a.tag }}</RouterLink>, round
+            {{ a.round }}: {{ advisedWords(a) }}
+            <span v-if="a.note" class="soft small d-block">{{ a.note }}{{ a.by ? ` (${a.by})` : '' }}</span>
+          </span>
+        </li>
+      </ol>
+      <p class="soft small">{{ counted(page.advised.length, 'line', 'lines') }}, the newest first.</p>
+    </section>
+    <PlayerForm ref="form" @stored="stored" />
+    <LookAgainForm v-model="again" :player-id="page.player.id" @stored="stored" />
+  </div>
+</template>
+
+<style scoped>
+.columns {
+  display: grid;
+  grid-template-columns: repeat(3, minmax(0, 1fr));
+  gap: 28px;
+}
+.plain-list,
+.advised,
+.again {
+  list-style: none;
+  padding: 0;
+  margin: 4px 0 0;
+}
+.plain-list li {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 8px;
+  align-items: baseline;
+  border-top: 1px solid rgb(var(--v-theme-line));
+  padding: 5px 0;
+}
+.again li {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 12px;
+  align-items: center;
+}
+.advised li {
+  display: grid;
+  grid-template-columns: 96px 1fr;
+  gap: 8px;
+  border-top: 1px solid rgb(var(--v-theme-line));
+  padding: 5px 0;
+}
+.head {
+  display: flex;
+  gap: 12px;
+  align-items: center;
+}
+.head .v-select {
+  max-width: 200px;
+}
+@media (max-width: 860px) {
+  .columns {
+    grid-template-columns: 1fr;
+    gap: 12px;
+  }
+}
+</style>

@@ -1,0 +1,133 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue';
+import { PROGRAMMES, suggestProgramme, type Programme } from '@kevro/core';
+import { PROGRAMME_HINTS, PROGRAMME_NAMES, growingIn } from '@kevro/contract';
+import { api } from '../../api/client';
+import FormDialog from '../../parts/FormDialog.vue';
+import NumberField from '../../parts/NumberField.vue';
+import { shopToday } from '../../parts/day-words';
+import { useDraft } from '../../parts/draft';
+import { useKept } from '../../parts/kept';
+import { newKey } from '../../parts/new-key';
+import { sent, type Typed } from '../../parts/typed';
+import { useBeside } from '../../stores/beside';
+import { useFitting } from '../../stores/fitting';
+import { useLibrary } from '../../stores/library';
+
+/** Begins a programme on the frame: the one that suits what was felt last stands first. */
+const open = defineModel<boolean>({ required: true });
+const fitting = useFitting();
+const library = useLibrary();
+const others = useBeside();
+const by = useKept('kevro-by', '');
+const key = ref('');
+const draft = useDraft(() => ({
+  name: 'find-ceiling' as Programme,
+  massG: null as Typed,
+  swingWeight: null as Typed,
+  note: '',
+}));
+const form = draft.value;
+
+const suggested = computed(() => {
+  const { view, record } = fitting;
+  if (!view || !record) return 'find-ceiling';
+  const last = fitting.rounds.flatMap(({ sessions }) => sessions).at(-1);
+  return suggestProgramme({
+    ...(last ? { last } : {}),
+    growing: growingIn(Number(shopToday().slice(0, 4)), view.player),
+    soreArm: view.player.bothers.includes('sore-arm'),
+    ceilingKnown: view.player.ceilings[record.shape.sport] !== undefined,
+  });
+});
+const listed = computed(() => [
+  suggested.value,
+  ...PROGRAMMES.filter((programme) => programme !== suggested.value),
+]);
+/** What stands beside the frame first, else what was aimed at: half the way goes toward it. */
+const goal = computed(() => {
+  const setup = library.named(fitting.references[0] ?? '') ?? others.all[0];
+  const { massG, swingWeight } = setup?.specs ?? {};
+  const aim = fitting.aim?.target;
+  return {
+    massG: massG ?? aim?.massG?.value ?? null,
+    swingWeight: swingWeight ?? aim?.swingWeight?.value ?? null,
+  };
+});
+watch(
+  open,
+  (now) => {
+    if (!now) return;
+    key.value = newKey('programme');
+    draft.begin(`programme ${fitting.record?.id ?? ''}`, { name: suggested.value, note: '', ...goal.value });
+  },
+  { immediate: true },
+);
+async function submit(): Promise<void> {
+  const { view, record } = fitting;
+  if (!view || !record) return;
+  const { name, massG, swingWeight, note } = form.value;
+  const towards = name === 'half-way' ? { massG: sent(massG), swingWeight: sent(swingWeight) } : null;
+  await fitting.stored(
+    await api('beginProgramme', {
+      id: view.id,
+      body: { key: key.value, frameId: record.id, name, towards, note, by: by.value },
+    }),
+  );
+}
+</script>
+
+<template>
+  <FormDialog v-model="open" title="Begin a programme" store="Begin it" :submit="submit" :draft="draft">
+    <template #default="{ at, said }">
+      <p class="soft mb-0">
+        One change at a time, a session after each. Another programme of this frame ends.
+      </p>
+      <div role="radiogroup" aria-label="Which programme" class="list">
+        <label v-for="name in listed" :key="name" :class="{ on: form.name === name }">
+          <input v-model="form.name" type="radio" name="programme" :value="name" class="d-sr-only" />
+          <b>{{ PROGRAMME_NAMES[name] }}</b>
+          <span v-if="name === suggested" class="small"> · suits what is known</span>
+          <span class="soft small d-block">{{ PROGRAMME_HINTS[name] }}</span>
+        </label>
+      </div>
+      <div v-if="form.name === 'half-way' && fitting.record" class="two">
+        <NumberField
+          v-model="form.massG"
+          label="Half-way toward weight"
+          spec="massG"
+          :shape="fitting.record.shape"
+          :error="said('towards.massG') ?? said('towards')"
+        />
+        <NumberField
+          v-model="form.swingWeight"
+          label="and swing weight"
+          spec="swingWeight"
+          :shape="fitting.record.shape"
+          :error="said('towards.swingWeight')"
+        />
+      </div>
+      <v-text-field v-model="form.note" label="Note" :error-messages="at('note')" />
+    </template>
+  </FormDialog>
+</template>
+
+<style scoped>
+.list {
+  display: flex;
+  flex-direction: column;
+}
+.list label {
+  padding: 7px 10px;
+  border-top: 1px solid rgb(var(--v-theme-line));
+  cursor: pointer;
+}
+.list label.on {
+  box-shadow: inset 4px 0 rgb(var(--v-theme-ink));
+  background: rgb(var(--v-theme-paper));
+}
+.list label:focus-within {
+  outline: 3px solid rgb(var(--v-theme-reference));
+  outline-offset: -3px;
+}
+</style>

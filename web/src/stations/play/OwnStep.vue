@@ -1,0 +1,80 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue';
+import { useRouter } from 'vue-router';
+import type { ZoneName } from '@kevro/core';
+import { ZONE_NAMES } from '@kevro/contract';
+import { api } from '../../api/client';
+import FormDialog from '../../parts/FormDialog.vue';
+import NumberField from '../../parts/NumberField.vue';
+import { useDraft } from '../../parts/draft';
+import { useKept } from '../../parts/kept';
+import { newKey } from '../../parts/new-key';
+import { sent, type Typed } from '../../parts/typed';
+import { useFitting } from '../../stores/fitting';
+
+/** Another step than the proposed one, with the reason for it. */
+const open = defineModel<boolean>({ required: true });
+const fitting = useFitting();
+const router = useRouter();
+const by = useKept('kevro-by', '');
+const key = ref('');
+const empty = () => ({ zone: 'tip' as ZoneName, massG: null as Typed, note: '' });
+const draft = useDraft(empty);
+const form = draft.value;
+watch(
+  open,
+  (now) => {
+    if (!now) return;
+    key.value = newKey('own step');
+    draft.begin(`own step ${fitting.programme?.id ?? ''}`, empty());
+  },
+  { immediate: true },
+);
+const zones = computed(() => {
+  const names = fitting.frame?.sport.zones.map(({ name }) => name) ?? [];
+  return [...new Set(names)].map((value) => ({ value, title: ZONE_NAMES[value] }));
+});
+async function submit(): Promise<void> {
+  const { view, programme } = fitting;
+  if (!view || !programme) return;
+  const { zone, massG, note } = form.value;
+  await fitting.stored(
+    await api('takeStep', {
+      id: view.id,
+      body: {
+        key: key.value,
+        programmeId: programme.id,
+        sessions: programme.sessions,
+        change: [{ zone, massG: sent(massG) }],
+        note,
+        by: by.value,
+      },
+    }),
+  );
+  await router.push({ name: 'build' });
+}
+</script>
+
+<template>
+  <FormDialog
+    v-model="open"
+    title="Another step than the proposed one"
+    store="Make its build sheet"
+    :submit="submit"
+    :draft="draft"
+  >
+    <template #default="{ at, said }">
+      <div class="two">
+        <v-select v-model="form.zone" :items="zones" label="Where" />
+        <NumberField
+          v-model="form.massG"
+          label="How much, less than 0 to take off"
+          measure="mass"
+          signed
+          :error="said('change.0.massG')"
+        />
+      </div>
+      <v-text-field v-model="form.note" label="Why" :error-messages="at('note')" />
+    </template>
+  </FormDialog>
+</template>

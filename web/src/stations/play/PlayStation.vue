@@ -1,0 +1,163 @@
+<script setup lang="ts">
+import { computed, onMounted, ref, shallowRef, watch } from 'vue';
+import { useRouter } from 'vue-router';
+import type { SessionRow } from '@kevro/contract';
+import { api } from '../../api/client';
+import { useKeys } from '../../app/keys';
+import { useKept } from '../../parts/kept';
+import { later } from '../../parts/later';
+import { newKey } from '../../parts/new-key';
+import WhatWorks from '../../players/WhatWorks.vue';
+import Rail from '../../rail/Rail.vue';
+import { useCatalogue } from '../../stores/catalogue';
+import { useFitting } from '../../stores/fitting';
+import { useSaved } from '../../stores/saved';
+import Bench from '../Bench.vue';
+import NotYet from '../NotYet.vue';
+import { sweetOf } from '../bench-marks';
+import ProgrammePart from './ProgrammePart.vue';
+import RoundsHistory from './RoundsHistory.vue';
+import SessionTable from './SessionTable.vue';
+import { measuredIn } from './rounds';
+
+// What a fitter comes here to do: note how it played, in under a minute; see the next step and why, and take it to the bench; go back to what was better.
+const fitting = useFitting();
+const saved = useSaved();
+const catalogue = useCatalogue();
+const router = useRouter();
+const by = useKept('kevro-by', '');
+const PlayChart = later(() => import('./PlayChart.vue'));
+const NoteSession = later(() => import('./NoteSession.vue'));
+const BeginProgramme = later(() => import('./BeginProgramme.vue'));
+const PlayerLink = later(() => import('./PlayerLink.vue'));
+const noting = ref(false);
+const beginning = ref(false);
+const linking = ref(false);
+const ending = ref(false);
+onMounted(() => void catalogue.load().catch((error: unknown) => saved.failed(error)));
+
+const closed = computed(() => fitting.view?.closed !== null);
+const measured = computed(() => fitting.round && measuredIn(fitting.round));
+const weights = computed(() => fitting.record?.weights ?? []);
+const labels = computed(() => weights.value.map((p) => `${(p.massG / p.sides).toFixed(1)} g`));
+const next = computed(() => fitting.programme?.next);
+const sessionCount = computed(() => fitting.rounds.reduce((all, round) => all + round.sessions.length, 0));
+
+/** Every session of the player, in other fittings too: what works is asked of them all. */
+const sessions = shallowRef<readonly SessionRow[]>();
+watch(
+  [() => fitting.view?.player.id, sessionCount],
+  async ([id]) => {
+    try {
+      sessions.value = id ? (await api('playerPage', { id })).sessions : undefined;
+    } catch {
+      // The rest of the station stands without it.
+      sessions.value = undefined;
+    }
+  },
+  { immediate: true },
+);
+
+const busy = ref(false);
+const canTake = computed(
+  () => !closed.value && Boolean(next.value?.ready) && next.value?.ready?.short.length === 0,
+);
+async function take(): Promise<void> {
+  const { view, programme } = fitting;
+  if (!view || !programme || !canTake.value || busy.value) return;
+  busy.value = true;
+  try {
+    await fitting.stored(
+      await api('takeStep', {
+        id: view.id,
+        body: {
+          key: newKey('step'),
+          programmeId: programme.id,
+          sessions: programme.sessions,
+          by: by.value,
+        },
+      }),
+    );
+    await router.push({ name: 'build' });
+  } catch (error) {
+    saved.failed(error);
+    await fitting.stored().catch(() => undefined);
+  } finally {
+    busy.value = false;
+  }
+}
+const isOver = computed(
+  () =>
+    next.value && next.value.state !== 'go-on' && !next.value.ready && fitting.programme?.name !== 'hot-cold',
+);
+const note = (): false | void => {
+  if (closed.value) return false;
+  noting.value = true;
+};
+useKeys({ n: note, a: () => (canTake.value ? void take() : false) });
+</script>
+
+<template>
+  <NotYet
+    v-if="!fitting.before || !fitting.frame || !fitting.record || !fitting.round"
+    missing="Nothing is measured yet"
+    station="measure"
+  />
+  <Bench v-else :title="`Play ${fitting.record.tag}`" aside-label="What is next?">
+    <Rail
+      :frame="fitting.frame"
+      :dress="fitting.record.onIt"
+      :measured-balance-cm="measured?.specs.balanceCm"
+      :sweet-before="sweetOf(fitting.frame, measured?.specs)"
+      :weights="weights"
+      :weight-labels="labels"
+    />
+    <PlayChart />
+    <SessionTable />
+    <RoundsHistory />
+
+    <template #aside>
+      <ProgrammePart v-model:ending="ending" @begin="beginning = true" />
+      <section aria-label="What goes with good sessions">
+        <h2 class="heading">What goes with good sessions</h2>
+        <p v-if="!sessions" class="soft small mb-0">Looking up the player’s sessions…</p>
+        <WhatWorks v-else class="small" :sport="fitting.record.shape.sport" :sessions="sessions" narrow />
+      </section>
+      <section v-if="!closed" aria-label="The player’s link">
+        <p class="soft small mb-0">
+          Player’s link for the next session: opens that form only, ends in 14 days.
+          <button type="button" class="link" @click="linking = true">Show the code</button>
+        </p>
+      </section>
+    </template>
+
+    <template v-if="!closed" #action>
+      <v-btn v-if="canTake" color="primary" size="large" block :loading="busy" @click="take"
+        >Make the build sheet for this step</v-btn
+      >
+      <v-btn v-else-if="next?.waitsFor === 'build'" color="primary" size="large" block :to="{ name: 'build' }"
+        >Go to Build</v-btn
+      >
+      <v-btn v-else-if="next?.waitsFor === 'check'" color="primary" size="large" block :to="{ name: 'check' }"
+        >Go to Check</v-btn
+      >
+      <v-btn v-else-if="isOver" color="primary" size="large" block @click="ending = true"
+        >End the programme…</v-btn
+      >
+      <v-btn
+        :color="canTake || next?.waitsFor || isOver ? undefined : 'primary'"
+        :variant="canTake || next?.waitsFor || isOver ? 'outlined' : 'flat'"
+        size="large"
+        block
+        @click="noting = true"
+        >Note a session</v-btn
+      >
+    </template>
+    <template #keys>
+      <span><kbd>n</kbd> note a session</span><span v-if="canTake"><kbd>a</kbd> accept the step</span>
+    </template>
+  </Bench>
+  <NoteSession v-if="noting" v-model="noting" />
+  <BeginProgramme v-if="beginning" v-model="beginning" />
+  <PlayerLink v-if="linking" v-model="linking" />
+</template>

@@ -1,0 +1,182 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue';
+import { useRouter } from 'vue-router';
+import { zoneChangeWords, type RoundView } from '@kevro/contract';
+import { api } from '../../api/client';
+import { dayWords } from '../../parts/day-words';
+import { useKept } from '../../parts/kept';
+import { newKey } from '../../parts/new-key';
+import { useFitting } from '../../stores/fitting';
+import { useSaved } from '../../stores/saved';
+import { useUnits } from '../../stores/units';
+import { ROUND_WORDS, SPEC_NAMES } from '../../words';
+import { carriedIn, measuredIn, playedWith } from './rounds';
+import { changedDress, changedSpecs, changedZones } from './what-changed';
+
+/** The rounds of the frame in this fitting: what changed between any two of them, and the way back to any. */
+const fitting = useFitting();
+const units = useUnits();
+const saved = useSaved();
+const router = useRouter();
+const by = useKept('kevro-by', '');
+const list = computed(() => (fitting.record ? playedWith(fitting.record, fitting.rounds) : []));
+const items = computed(() =>
+  list.value.map(({ round, words }) => ({
+    value: round.id,
+    title: `round ${round.number}, ${dayWords(round.begunAt)}: ${words}`,
+  })),
+);
+const from = ref<string>();
+const to = ref<string>();
+watch(
+  list,
+  (now) => {
+    const known = (id: string | undefined): boolean => now.some(({ round }) => round.id === id);
+    if (!known(to.value)) to.value = now.at(-1)?.round.id;
+    if (!known(from.value)) from.value = now.at(-2)?.round.id;
+  },
+  { immediate: true },
+);
+const named = (id: string | undefined): RoundView | undefined =>
+  list.value.find(({ round }) => round.id === id)?.round;
+const differences = computed(() => {
+  const [a, b] = [named(from.value), named(to.value)];
+  const { frame, record } = fitting;
+  if (!a || !b || !frame || !record) return undefined;
+  const [before, after] = [measuredIn(a)?.specs, measuredIn(b)?.specs];
+  const [was, is] = [carriedIn(a), carriedIn(b)];
+  return {
+    specs:
+      before && after
+        ? changedSpecs(before, after).map(({ spec, by: amount }) => ({
+            spec,
+            from: units.show(spec, before[spec] ?? 0, record.shape),
+            to: units.show(spec, after[spec] ?? 0, record.shape),
+            by: `${units.showChange(spec, amount, record.shape.sport)} ${units.unit(spec)}`,
+          }))
+        : [],
+    zones: was && is ? zoneChangeWords(changedZones(frame, was, is)) || 'no weight moved' : '',
+    dress: was && is ? changedDress(frame, was, is) : undefined,
+  };
+});
+const busy = ref(false);
+async function back(round: RoundView, which: 'found' | 'built'): Promise<void> {
+  const { view, record } = fitting;
+  if (!view || !record || busy.value) return;
+  busy.value = true;
+  try {
+    await fitting.stored(
+      await api('goBack', {
+        id: view.id,
+        body: { key: newKey('back'), frameId: record.id, toRoundId: round.id, which, by: by.value },
+      }),
+    );
+    await router.push({ name: 'build' });
+  } catch (error) {
+    saved.failed(error);
+  } finally {
+    busy.value = false;
+  }
+}
+</script>
+
+<template>
+  <section aria-label="Rounds of this frame">
+    <h2 class="heading mt-4">Rounds</h2>
+    <ol class="rounds">
+      <li v-for="{ round, words, specs } in list" :key="round.id">
+        <b>{{ round.number }}</b>
+        <span>
+          {{ words }}
+          <span class="soft small">· {{ ROUND_WORDS[round.why] }}, {{ dayWords(round.begunAt) }}</span>
+          <span v-if="round.note" class="soft small d-block">{{ round.note }}</span>
+        </span>
+        <span class="num nowrap">{{
+          specs && fitting.record
+            ? `${units.show('swingWeight', specs.swingWeight, fitting.record.shape)} kg·cm²`
+            : ''
+        }}</span>
+        <span class="acts">
+          <v-btn
+            v-if="round.signOffs.at(-1)?.onFrame"
+            variant="text"
+            :disabled="busy || fitting.view?.closed !== null"
+            @click="back(round, 'built')"
+            >Back to this<span class="d-sr-only"> build of round {{ round.number }}</span></v-btn
+          >
+          <v-btn
+            v-else-if="round.onFrame && round.number === 1"
+            variant="text"
+            :disabled="busy || fitting.view?.closed !== null"
+            @click="back(round, 'found')"
+            >Back to as found</v-btn
+          >
+        </span>
+      </li>
+    </ol>
+    <template v-if="list.length > 1">
+      <h2 class="heading mt-4">What changed between</h2>
+      <div class="pick">
+        <v-select v-model="from" :items="items" label="From" />
+        <v-select v-model="to" :items="items" label="To" />
+      </div>
+      <template v-if="differences">
+        <p class="mb-1">
+          {{ differences.zones
+          }}<template v-if="differences.dress?.came.length">
+            · on: {{ differences.dress.came.join(', ') }}</template
+          ><template v-if="differences.dress?.went.length">
+            · off: {{ differences.dress.went.join(', ') }}</template
+          >
+        </p>
+        <table class="plain">
+          <tbody>
+            <tr v-for="d in differences.specs" :key="d.spec">
+              <td>{{ SPEC_NAMES[d.spec] }}</td>
+              <td class="num">{{ d.from }}</td>
+              <td class="num">{{ d.to }}</td>
+              <td class="num nowrap">{{ d.by }}</td>
+            </tr>
+          </tbody>
+        </table>
+      </template>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.rounds {
+  list-style: none;
+  padding: 0;
+  margin: 4px 0 0;
+}
+.rounds li {
+  display: grid;
+  grid-template-columns: 24px minmax(0, 1fr) auto 120px;
+  align-items: center;
+  gap: 8px;
+  border-top: 1px solid rgb(var(--v-theme-line));
+  padding: 4px 0;
+}
+.acts {
+  text-align: right;
+}
+.pick {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 12px;
+  margin: 8px 0;
+}
+@media (max-width: 700px) {
+  .rounds li {
+    grid-template-columns: 24px minmax(0, 1fr) auto;
+  }
+  .acts {
+    grid-column: 2 / 4;
+    text-align: left;
+  }
+  .pick {
+    grid-template-columns: 1fr;
+  }
+}
+</style>

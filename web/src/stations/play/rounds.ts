@@ -1,0 +1,36 @@
+import { settleFrame, type AxisSpecs } from '@kevro/core';
+import {
+  zoneChangeWords,
+  type Carried,
+  type FrameRecord,
+  type Measurement,
+  type RoundView,
+} from '@kevro/contract';
+import { changedZones } from './what-changed';
+
+/** What a frame measured in a round: its check, else what the round started from. */
+export const measuredIn = (round: RoundView): Measurement | undefined =>
+  round.measurements.findLast(({ purpose, counts }) => counts && purpose === 'check') ??
+  round.measurements.find(({ id }) => id === round.startId);
+
+/** What the frame carried in a round: once it is signed off what was built, before that what it began with. */
+export const carriedIn = (round: RoundView): Carried | null =>
+  round.signOffs.at(-1)?.onFrame ?? round.onFrame;
+
+export interface PlayedWith {
+  round: RoundView;
+  /** What was changed in it, in words: «2 g onto the tip»; of the first round «as found». */
+  words: string;
+  specs: AxisSpecs | undefined;
+}
+
+/** Rounds as a player knows them: by what was changed. */
+export function playedWith(frame: FrameRecord, rounds: readonly RoundView[]): PlayedWith[] {
+  const settled = settleFrame(frame.shape);
+  return rounds.map((round) => {
+    const built = round.signOffs.at(-1)?.onFrame;
+    const change = built && round.onFrame ? changedZones(settled, round.onFrame, built) : undefined;
+    const words = change ? zoneChangeWords(change) || 'no weight changed' : 'as found';
+    return { round, words, specs: measuredIn(round)?.specs };
+  });
+}
