@@ -1,10 +1,11 @@
 import { z } from 'zod';
-import { school, spot } from '../shapes';
+import { noted, school, spot } from '../shapes';
 import { closeFitting, newAim } from './fitting';
 import { newFrame, newStringing, nominal } from './frame';
 import { newInstrument, rodReads } from './instrument';
 import { newMeasurement } from './measurement';
 import { part } from './part';
+import { newLookAgain, newProgramme } from './play';
 import { newPlayer } from './player';
 import { newSetup } from './setup';
 import { shop } from './shop';
@@ -22,6 +23,30 @@ const weightAt = z.strictObject({
 });
 
 /** A whole shop in one open file: what the demo ships, and what a shop can be moved with. */
+/** What happened at Play, one thing after the other, each at its time: it is done over again when the file is read, as at the bench. */
+const happened = z.discriminatedUnion('do', [
+  newProgramme
+    .pick({ name: true, towards: true, note: true })
+    .extend({ do: z.literal('programme'), at: when, frame: z.int().min(0).max(5).default(0) }),
+  z.strictObject({
+    do: z.literal('session'),
+    at: when,
+    frame: z.int().min(0).max(5).default(0),
+    ...noted,
+    note: z.string().max(1000).default(''),
+    by: z.string().max(80).default(''),
+  }),
+  z.strictObject({
+    do: z.literal('step'),
+    at: when,
+    frame: z.int().min(0).max(5).default(0),
+    built: z.boolean().default(true).describe('built, checked as planned and signed off'),
+  }),
+  z.strictObject({ do: z.literal('end'), at: when, frame: z.int().min(0).max(5).default(0) }),
+  newLookAgain.pick({ dueOn: true, why: true, note: true }).extend({ do: z.literal('look-again'), at: when }),
+]);
+export type Happened = z.output<typeof happened>;
+
 export const shopFile = z.strictObject({
   kevro: z.literal('shop/3'),
   shop: shop.partial({ timeZone: true, backupsKept: true, signedInHours: true }),
@@ -64,6 +89,7 @@ export const shopFile = z.strictObject({
       plan: z
         .strictObject({ school, parts: z.array(id).min(1), createdAt: when, stepsDone: z.int().min(0) })
         .optional(),
+      happened: z.array(happened).default([]),
     }),
   ),
 });

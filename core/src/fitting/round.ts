@@ -148,7 +148,7 @@ export function roundState(records: RoundRecords, now: string, closed = false): 
   const played = records.sessions.length > 0 && !programme?.onceMore;
   // A programme plays the frame as it is measured, and then says what is next: neither aim nor plan is missing.
   const follows = programme !== undefined && measured && (!plan || stations.check === 'done');
-  if (follows && !played) stations.play = 'due';
+  if (follows) stations.play = 'due';
   const due = STATIONS.find((s) => stations[s] === 'due' || stations[s] === 'waiting');
   const station = closed ? undefined : follows ? 'play' : due;
   const because = (): NextStep['because'] => {

@@ -147,8 +147,12 @@ export function newPiece(frame: Frame, zone: ZoneName, part: Part, id: string): 
   return least?.placement ? ({ ...least.placement(), id } as Placement) : undefined;
 }
 
+/** Pieces are as heavy as wanted where they miss it by no more than this share (a convention: what cutting leaves). */
+const NEAR_SHARE = 0.05;
+
 /**
- * The nearest to so many grams that one of the parts can be, at the middle of a zone; of what comes equally near the part that is named first.
+ * So many grams of a part at the middle of a zone, to its nearest piece: of the part that is named first among those that come as near as a bench works, else of the one
+ * that comes nearest.
  * @returns undefined where no part goes there
  * @example nearestPiece(frame, 'tip', 2, [tape], 's1')?.massG // 1.99 of a tape of 0.265 g/cm that is cut in halves of a cm
  */
@@ -162,9 +166,18 @@ export function nearestPiece(
   const of = zoneNamed(frame, zone);
   const { options } = zoneColumn(frame, of, { pieces: parts, capG: 2 * massG, atMiddle: true });
   const away = (option: { massG: number }): number => Math.abs(option.massG - massG);
-  const [first, ...rest] = options;
-  const best = rest.reduce((near, one) => (near && away(one) < away(near) - 1e-9 ? one : near), first);
-  return best?.placement ? ({ ...best.placement(), id } as Placement) : undefined;
+  const made = options.flatMap((option) => {
+    const placement = option.placement?.();
+    return placement ? [{ placement: { ...placement, id } as Placement, away: away(option) }] : [];
+  });
+  const near = made.filter((one) => one.away <= NEAR_SHARE * massG);
+  const rank = ({ placement }: { placement: Placement }): number =>
+    parts.findIndex((part) => part.id === placement.partId);
+  const [best] =
+    near.length > 0
+      ? near.toSorted((a, b) => rank(a) - rank(b) || a.away - b.away)
+      : made.toSorted((a, b) => a.away - b.away);
+  return best?.placement;
 }
 
 /** A hand that moves along one line goes over to another only where that is nearer by so much, cm. */

@@ -14,6 +14,7 @@ import type { Compute } from '../compute/compute';
 import type { Db, Queries } from '../db/db';
 import { badInput, notFoundAt } from '../problem';
 import { aims } from '../records/aim';
+import { doOver } from './happened';
 import { fittings, openFitting, setReferences } from '../records/fitting';
 import { addFrame, addStringing, archiveFrame, findFrame, setOnFrame } from '../records/frame';
 import { newId } from '../records/id';
@@ -114,7 +115,10 @@ export async function loadShop(db: Db, file: ShopFile, compute: Compute, now: st
     for (const frame of file.frames) await storeFrame(tx, frame);
     for (const { id, ...setup } of file.setups) await addSetup(tx, setup, id);
     for (const part of file.parts) await addPart(tx, part);
-    for (const fitting of file.fittings) await storeFitting(tx, file, fitting, best.get(fitting.id));
+    for (const fitting of file.fittings) {
+      await storeFitting(tx, file, fitting, best.get(fitting.id));
+      await doOver(tx, fitting);
+    }
   });
 }
 

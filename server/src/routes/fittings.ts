@@ -2,15 +2,12 @@ import type { Router } from 'express';
 import {
   Fault,
   aimProblems,
-  dressAfter,
   guardsOf,
   placementProblems,
   settleFrame,
   trimChain,
   unansweredGuards,
-  verdictOf,
   weightsAfter,
-  withinTolerance,
   type Frame,
 } from '@kevro/core';
 import {
@@ -29,8 +26,9 @@ import {
 } from '@kevro/contract';
 import type { Clock } from '../clock';
 import type { Db, Queries } from '../db/db';
-import { ApiProblem, badInput, notFoundAt, wrongAt } from '../problem';
+import { ApiProblem, badInput, notFoundAt } from '../problem';
 import { planRow } from '../fitting/plan-row';
+import { storeSignOff } from '../fitting/sign-off';
 import { aims } from '../records/aim';
 import {
   beginRound,
@@ -44,7 +42,7 @@ import {
   setBeside,
   setReferences,
 } from '../records/fitting';
-import { findFrame, framesOf, setOnFrame } from '../records/frame';
+import { framesOf } from '../records/frame';
 import { newId } from '../records/id';
 import { findMeasurements } from '../records/measurement';
 import { partsOf } from '../records/part';
@@ -52,7 +50,6 @@ import { plans } from '../records/plan';
 import { findPlayer } from '../records/player';
 import { addSession } from '../records/session';
 import { knownSetups } from '../records/setup';
-import { signOffs } from '../records/sign-off';
 import { stepMarks } from '../records/step-mark';
 import { listFittings } from '../records/today';
 import { answer } from './route';
@@ -114,18 +111,6 @@ async function partsOfPlan(
   const missing = problems.filter((p) => p.code === 'not-found');
   if (missing.length > 0) throw badInput(missing.map(({ path }) => notFoundAt(path)));
   return parts;
-}
-
-/** What is on a frame: its dress, and the weights on it. */
-type OnIt = Pick<FrameRecord, 'onIt' | 'weights'>;
-
-/** What is on a frame after builds, one after the other. Where that is noted on the frame already, it stays so. */
-function onFrameAfter({ onIt, weights }: OnIt, chain: readonly PlanRecord[], round: RoundView): OnIt {
-  const what = new Map(weights.map((w) => [w.id, w.what]));
-  return {
-    onIt: chain.reduce((dress, { swaps }) => dressAfter(dress, swaps), onIt),
-    weights: weightsAfter(weights, chain, round).map((p) => ({ ...p, what: what.get(p.id) ?? '' })),
-  };
 }
 
 export function fittingRoutes(router: Router, db: Db, now: Clock): void {
@@ -346,22 +331,7 @@ export function fittingRoutes(router: Router, db: Db, now: Clock): void {
       ({ id, purpose, counts }) => id === body.measurementId && purpose === 'check' && counts,
     );
     if (!check) throw badInput([notFoundAt('measurementId')]);
-    const verdict = verdictOf(aim.target, check.specs);
-    const passed = withinTolerance(aim.target, check.specs);
-    if (!passed && body.note === '') throw badInput([wrongAt('note', 'outside-needs-note')]);
-    return db.transaction(async (tx) => {
-      const there = (await findFrame(tx, frame.id)) ?? frame;
-      const after = onFrameAfter(there, trimChain(round, plan), round);
-      const onFrame = { dress: after.onIt, weights: after.weights };
-      const row = { id: newId(), at: now(), passed, verdict, onFrame, ...body };
-      const stored = await signOffs.insert(tx, row, 'on conflict (key) do nothing');
-      // It is what the frame carries from now on: the next visit starts from it.
-      if (stored) await setOnFrame(tx, frame.id, after);
-      const [own] = await signOffs.find(tx, 'where key = $1', [body.key]);
-      if (own?.planId !== plan.id) throw new ApiProblem('key-used');
-      const { key: _, ...signOff } = own;
-      return signOff;
-    });
+    return db.transaction((tx) => storeSignOff(tx, { frame, round, plan, aim, check }, body, now()));
   });
 
   answer(router, 'addSession', async ({ params, body: { key, ...body } }) => {

@@ -1,5 +1,17 @@
 <script setup lang="ts">
-import { RouterLink } from 'vue-router';
+import { computed } from 'vue';
+import { RouterLink, useRouter } from 'vue-router';
+import { useShop } from '../stores/shop';
+import { TOUR, useTour } from './tour';
+
+const shop = useShop();
+const router = useRouter();
+const tour = useTour();
+const isDemo = computed(() => shop.shop?.demo ?? false);
+function begin(): void {
+  tour.go(0);
+  void router.push(TOUR[0]?.path ?? '/');
+}
 </script>
 
 <template>
@@ -37,6 +49,10 @@ import { RouterLink } from 'vue-router';
         <b>Check.</b> Measure it once more from there. If it is not inside, take the smallest trim and measure
         again; then sign it off.
       </li>
+      <li>
+        <b>Play.</b> Note how each session felt, or give the player the link to do so. A programme then
+        proposes one change at a time, with its reason, and knows when to stop.
+      </li>
     </ol>
     <p>
       What you type is kept until it is stored, also when you close a form or the page is loaded anew. What
@@ -45,6 +61,9 @@ import { RouterLink } from 'vue-router';
     </p>
     <p class="soft">
       <kbd>?</kbd> lists the keys. <kbd>Ctrl Enter</kbd> is the main action of a page, also while you type.
+    </p>
+    <p v-if="isDemo">
+      <v-btn variant="outlined" @click="begin">Take the tour of the demo</v-btn>
     </p>
     <p><RouterLink :to="{ name: 'today' }">Go to Today</RouterLink></p>
   </article>

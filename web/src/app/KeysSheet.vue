@@ -6,8 +6,9 @@ import { useShortcuts } from './keys';
 const open = defineModel<boolean>({ required: true });
 const shortcuts = useShortcuts();
 const KEYS: [string[], string][] = [
-  [['1', '…', '5'], 'go to a station of the open fitting'],
+  [['1', '…', '7'], 'go to a station of the open fitting; on Today: open one of the first nine'],
   [['n'], 'Today: open a fitting'],
+  [['Ctrl k'], 'find anything: players, frames, fittings, setups, parts'],
   [['Ctrl Enter'], 'the main action of the page or the form, also while you type'],
   [['m'], 'take a reading'],
   [['↑', '↓'], 'Measure: which quantity is taken'],
@@ -22,6 +23,7 @@ const KEYS: [string[], string][] = [
   [['v'], 'Compare: lanes, plane, table'],
   [['↑', '↓', 'Enter'], 'Compare: go along the setups, set one beside'],
   [['↑', '↓', 'space'], 'Build: go along the steps, mark one as done'],
+  [['n', 'a'], 'Play: note a session, take the next step'],
   [['?'], 'this list'],
 ];
 </script>

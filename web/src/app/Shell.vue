@@ -14,6 +14,7 @@ import { later } from '../parts/later';
 import KeysSheet from './KeysSheet.vue';
 import SideNav from './SideNav.vue';
 import { useKeys } from './keys';
+import { useTour } from './tour';
 
 const route = useRoute();
 const fitting = useFitting();
@@ -47,10 +48,22 @@ const CloseFitting = later(() => import('../stations/CloseFitting.vue'));
 const ChangeFitting = later(() => import('../stations/ChangeFitting.vue'));
 const closing = ref(false);
 const changing = ref(false);
+// Asked for by few: they come when they are.
+const SearchSheet = later(() => import('./SearchSheet.vue'));
+const TourPanel = later(() => import('./TourPanel.vue'));
+const tour = useTour();
+const searching = ref(false);
+const searched = ref(false);
+watch(searching, (now) => {
+  if (now) searched.value = true;
+});
 useKeys({
   u: () => units.next(),
   // The one large button of a page is its main action.
   'Ctrl+Enter': () => document.querySelector<HTMLElement>('main .v-btn--size-large.bg-primary')?.click(),
+  'Ctrl+k': () => {
+    searching.value = true;
+  },
   '?': () => {
     showKeys.value = true;
   },
@@ -95,6 +108,9 @@ useKeys({
       </template>
       <span v-else class="who soft">{{ shop ? [shop.name, shop.town].filter(Boolean).join(', ') : '' }}</span>
       <span class="spring" />
+      <button type="button" class="plain-button" title="Find anything (Ctrl k)" @click="searching = true">
+        find <kbd>Ctrl k</kbd>
+      </button>
       <RouterLink :to="{ name: 'guide' }" class="plain-button">guide</RouterLink>
       <button type="button" class="plain-button" title="Switch units (u)" @click="units.next()">
         {{ units.way.label }} <kbd>u</kbd>
@@ -124,6 +140,8 @@ useKeys({
       <span v-else-if="saved.at">saved {{ saved.at }}</span>
     </footer>
     <KeysSheet v-model="showKeys" />
+    <SearchSheet v-if="searched" v-model="searching" />
+    <TourPanel v-if="tour.at.value !== undefined" />
     <CloseFitting v-if="view" v-model="closing" :view="view" />
     <ChangeFitting v-if="view" v-model="changing" :view="view" />
   </div>

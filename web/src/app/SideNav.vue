@@ -28,9 +28,11 @@ const linkTo = (station: Station, frame = fitting.frameId) => ({
 const framesOfSet = computed(() => (props.view?.frames ?? []).map(({ frame }) => frame));
 const stationNow = computed<Station>(() => STATIONS.find((s) => s === route.name) ?? 'measure');
 
-function go(station: Station | undefined): void {
-  if (!props.view || !station || !hasPage(station)) return;
+function go(station: Station | undefined): boolean {
+  // Outside a fitting the digits are the page's own.
+  if (!props.view || !station || !hasPage(station)) return false;
   void router.push(linkTo(station));
+  return true;
 }
 useKeys({
   ...Object.fromEntries(STATIONS.map((station, i) => [`${i + 1}`, () => go(station)])),

@@ -35,6 +35,8 @@ function nameOf(event: KeyboardEvent): string {
   return `${event.ctrlKey || event.metaKey ? 'Ctrl+' : ''}${event.shiftKey && letter ? 'Shift+' : ''}${key}`;
 }
 
+const EVERYWHERE: ReadonlySet<string> = new Set(['Ctrl+Enter', 'Ctrl+k']);
+
 /** Listens for keys while the component stands, but not while somebody types or a dialog is open. */
 export function useKeys(map: KeyMap): void {
   const on = useShortcuts();
@@ -44,8 +46,8 @@ export function useKeys(map: KeyMap): void {
     const name = nameOf(event);
     const act = map[name];
     if (!act) return;
-    // The main action may be called for from within a field; nothing else may.
-    if (name !== 'Ctrl+Enter' && typing(event.target)) return;
+    // The main action and the search may be called for from within a field; nothing else may.
+    if (!EVERYWHERE.has(name) && typing(event.target)) return;
     if (OWN.some(([keys, of]) => keys.has(name) && closest(event.target, of))) return;
     if (name.length === 1 && !on.value) return;
     if (act(event) !== false) event.preventDefault();

@@ -26,7 +26,7 @@ export interface HistoryOf {
 
 /** Marks of energy one over the other: plenty has all of them. */
 const MARKS = ENERGY.length;
-const MARK_SHARE = 0.045;
+const MARK_SHARE = 0.06;
 const noon = (day: string): string => (day.length > 10 ? day : `${day}T12:00:00Z`);
 
 /** A spec over time as a line of steps, with what was felt above it: told by how many marks are filled, and by their colour second. */
@@ -66,7 +66,7 @@ export function historyChart(
       mode: 'markers',
       marker: {
         symbol: 'square',
-        size: 7,
+        size: 6.5,
         color: felt.map((one) => (MARKS - ENERGY.indexOf(one.energyLeft) > k ? color(one) : line)),
       },
       hovertemplate: '%{text}<extra></extra>',

@@ -29,5 +29,11 @@ export const emptySession = (by = ''): SessionDraft => ({
 /** For a request: what was not chosen is left out. What must be chosen is then said to be missing. */
 export function sessionBody({ minutes, note, by, playedOn, ...choices }: SessionDraft): Body {
   const chosen = Object.fromEntries(Object.entries(choices).filter(([, value]) => value !== ''));
-  return { ...(chosen as unknown as Omit<Body, 'playedOn'>), playedOn, minutes: sentOrNone(minutes), note, by };
+  return {
+    ...(chosen as unknown as Omit<Body, 'playedOn'>),
+    playedOn,
+    minutes: sentOrNone(minutes),
+    note,
+    by,
+  };
 }

@@ -1,44 +1,112 @@
 <script setup lang="ts">
-import { until } from '@vueuse/core';
-import { reactive, ref } from 'vue';
-import type { FittingRow } from '@kevro/contract';
+import { until, useNow } from '@vueuse/core';
+import { computed, onMounted, reactive, ref, shallowRef } from 'vue';
+import { RouterLink, useRouter } from 'vue-router';
+import type { Sport } from '@kevro/core';
+import { PROGRAMME_NAMES, type AnswerOf, type FittingRow } from '@kevro/contract';
 import { api } from '../api/client';
-import { useKeys } from '../app/keys';
-import { dayWords, momentWords } from '../parts/day-words';
+import { useArrowsAlong, useKeys } from '../app/keys';
+import { dayWords, momentWords, shopToday } from '../parts/day-words';
 import ListFoot from '../parts/ListFoot.vue';
 import { later } from '../parts/later';
 import { useListing } from '../parts/listing';
+import { LOOK_AGAIN_WORDS, SPORT_ITEMS } from '../players/words';
+import { useSaved } from '../stores/saved';
 import { CLOSING_NAMES, NEXT_WORDS, STATION_NAMES } from '../words';
 import { pageOf } from '../stations/pages';
+import { GROUP_TITLES, grouped, leftWords } from './groups';
 
-// What a fitter comes here to do: see what each fitting waits for; go there; open a new one.
-const query = reactive({ closed: false });
-const { rows, total, failure, load, more } = useListing(query, ({ closed, limit, offset }) =>
-  api('today', { query: { closed: closed ? 'yes' : 'no', limit, offset } }),
+// What a fitter comes here to do: see what the day asks for, and what waits by itself; go there by one key; open a new fitting.
+const query = reactive({ closed: false, search: '', sport: null as Sport | null });
+const { rows, total, failure, load, more } = useListing(query, ({ closed, search, sport, limit, offset }) =>
+  api('today', {
+    query: { closed: closed ? 'yes' : 'no', search, limit, offset, ...(sport ? { sport } : {}) },
+  }),
 );
+const saved = useSaved();
+const router = useRouter();
+/** The rest of the day comes after the list: without it the fittings stand all the same. */
+const day = shallowRef<AnswerOf<'day'>>();
+const loadDay = async (): Promise<void> => {
+  try {
+    day.value = await api('day');
+  } catch (error) {
+    saved.failed(error);
+  }
+};
+onMounted(loadDay);
+async function looked(id: string): Promise<void> {
+  try {
+    await api('doneLookAgain', { id, body: { done: true } });
+    saved.stored();
+    await loadDay();
+  } catch (error) {
+    saved.failed(error);
+  }
+}
+const now = useNow({ interval: 30_000 });
 // The forms come after the list: most who look at Today go on to a fitting.
 const NewFitting = later(() => import('./NewFitting.vue'));
 const fitting = ref<{ show: () => void }>();
 const openFitting = async (): Promise<void> => (await until(fitting).toBeTruthy()).show();
-useKeys({ n: openFitting });
+const SPORTS = [{ value: null, title: 'all sports' }, ...SPORT_ITEMS];
+const narrowed = computed(() => query.search !== '' || query.sport !== null);
 
 type Frame = FittingRow['frames'][number];
 const goTo = (row: FittingRow, frame: Frame): string => {
-  const page = pageOf(frame.next?.station ?? 'build');
+  const page = pageOf(frame.next?.station ?? (row.closed ? 'build' : 'play'));
   return `/fittings/${row.id}/${page}${row.frames.length > 1 ? `?frame=${frame.id}` : ''}`;
 };
-const reason = ({ next }: Frame): string => {
-  if (!next) return 'nothing is left to do';
-  return next.until ? `sets until ${momentWords(next.until)}` : NEXT_WORDS[next.because];
+const reason = ({ next, programme }: Frame): string => {
+  if (!next) return programme ? 'its programme is paused' : 'nothing is left to do';
+  if (next.until) return `${leftWords(next.until, now.value.getTime())}, until ${momentWords(next.until)}`;
+  const why = NEXT_WORDS[next.because];
+  return programme && next.station === 'play' ? `${PROGRAMME_NAMES[programme]}: ${why}` : why;
 };
+
+/** Everything of the day in its order, so that one key opens each of the first nine. */
+const groups = computed(() => grouped(rows.value ?? []));
+const keyed = computed(() => [
+  ...groups.value.flatMap(({ entries }) => entries.map(({ row, frame }) => goTo(row, frame))),
+  ...(day.value?.lookAgain.rows ?? []).map(({ playerId }) => `/players/${playerId}`),
+  ...(day.value?.calibrations ?? []).map(({ id }) => `/settings/instruments/${id}`),
+]);
+const KEYS = 9;
+const keyOf = (path: string): string => {
+  const at = keyed.value.indexOf(path);
+  return at >= 0 && at < KEYS ? String(at + 1) : '';
+};
+useKeys({
+  n: openFitting,
+  ...Object.fromEntries(
+    Array.from({ length: KEYS }, (_, i) => [
+      String(i + 1),
+      () => {
+        const path = keyed.value[i];
+        if (path === undefined) return false;
+        void router.push(path);
+        return true;
+      },
+    ]),
+  ),
+});
+useArrowsAlong('.today a.entry');
 </script>
 
 <template>
-  <div class="page">
+  <div class="page today">
     <div class="page-top">
       <h1>Today</h1>
+      <v-text-field
+        v-model="query.search"
+        label="Find a player or a frame"
+        clearable
+        class="find no-print"
+        @click:clear="query.search = ''"
+      />
+      <v-select v-model="query.sport" :items="SPORTS" label="Sport" class="sport no-print" />
+      <v-checkbox v-model="query.closed" label="Closed ones" class="no-print" />
       <span class="spring" />
-      <v-checkbox v-model="query.closed" label="Closed ones" />
       <v-btn color="primary" size="large" @click="openFitting">Open a fitting</v-btn>
     </div>
     <div v-if="failure" role="alert">
@@ -46,6 +114,10 @@ const reason = ({ next }: Frame): string => {
       <v-btn variant="outlined" @click="load">Try again</v-btn>
     </div>
     <p v-else-if="!rows" class="soft" role="status">Looking up the fittings…</p>
+    <p v-else-if="rows.length === 0 && narrowed" class="soft">
+      No {{ query.closed ? 'closed' : 'open' }} fitting like that.
+      {{ query.closed ? '' : 'It may be among the closed ones.' }}
+    </p>
     <p v-else-if="rows.length === 0 && query.closed" class="soft">No fitting is closed yet.</p>
     <div v-else-if="rows.length === 0">
       <p class="soft">
@@ -59,59 +131,130 @@ const reason = ({ next }: Frame): string => {
         <RouterLink :to="{ name: 'settings' }">Settings</RouterLink>.
       </p>
     </div>
-    <ul v-else class="fittings">
-      <template v-for="row in rows" :key="row.id">
-        <li v-for="(frame, i) in row.frames" :key="frame.id">
-          <RouterLink :to="goTo(row, frame)" :class="{ more: i > 0 }">
-            <span class="who">
-              <b v-if="i === 0">{{ row.playerName }}</b>
-              <span class="soft"
-                >{{ frame.name }} · {{ frame.tag
-                }}<template v-if="frame.round > 1">, round {{ frame.round }}</template></span
-              >
-            </span>
-            <span class="soft since">{{ i === 0 ? `since ${dayWords(row.openedAt)}` : '' }}</span>
-            <span class="next">
-              <template v-if="row.closed">
-                {{ CLOSING_NAMES[row.closed.how] }}
-                <span class="soft small d-block">{{ dayWords(row.closed.at) }}</span>
-              </template>
-              <template v-else>
-                <template v-if="frame.next"
-                  >next: <b>{{ STATION_NAMES[frame.next.station] }}</b></template
+    <template v-else>
+      <section v-for="{ group, entries } in groups" :key="group" :aria-label="GROUP_TITLES[group]">
+        <h2 class="heading">{{ GROUP_TITLES[group] }}</h2>
+        <ul class="list fittings">
+          <li v-for="{ row, frame, first } in entries" :key="frame.id + row.id">
+            <RouterLink :to="goTo(row, frame)" class="entry" :class="{ more: !first }">
+              <span class="who">
+                <b v-if="first">{{ row.playerName }}</b>
+                <span class="soft"
+                  >{{ frame.name }} · {{ frame.tag
+                  }}<template v-if="frame.round > 1">, round {{ frame.round }}</template></span
                 >
-                <span class="soft small d-block">{{ reason(frame) }}</span>
-              </template>
-            </span>
-            <span class="arrow" aria-hidden="true">→</span>
+              </span>
+              <span class="soft since">{{ first ? `since ${dayWords(row.openedAt)}` : '' }}</span>
+              <span class="next">
+                <template v-if="row.closed">
+                  {{ CLOSING_NAMES[row.closed.how] }}
+                  <span class="soft small d-block">{{ dayWords(row.closed.at) }}</span>
+                </template>
+                <template v-else>
+                  <template v-if="frame.next"
+                    >next: <b>{{ STATION_NAMES[frame.next.station] }}</b></template
+                  >
+                  <span class="soft small d-block">{{ reason(frame) }}</span>
+                </template>
+              </span>
+              <kbd v-if="keyOf(goTo(row, frame))">{{ keyOf(goTo(row, frame)) }}</kbd>
+              <span v-else class="arrow" aria-hidden="true">→</span>
+            </RouterLink>
+          </li>
+        </ul>
+      </section>
+    </template>
+    <ListFoot v-if="rows && rows.length > 0" :shown="rows.length" :total="total" @more="more" />
+
+    <section v-if="!query.closed && day && day.lookAgain.total > 0" aria-label="To look at again">
+      <h2 class="heading">To look at again</h2>
+      <ul class="list">
+        <li v-for="one in day.lookAgain.rows" :key="one.id" class="beside">
+          <RouterLink :to="`/players/${one.playerId}`" class="entry">
+            <span class="who"
+              ><b>{{ one.playerName }}</b>
+              <span class="soft"
+                >{{ LOOK_AGAIN_WORDS[one.why] }}{{ one.note ? `: ${one.note}` : '' }}</span
+              ></span
+            >
+            <span :class="one.dueOn <= shopToday() ? 'warn' : 'soft'">{{ dayWords(one.dueOn) }}</span>
+            <kbd v-if="keyOf(`/players/${one.playerId}`)">{{ keyOf(`/players/${one.playerId}`) }}</kbd>
+          </RouterLink>
+          <v-btn variant="text" class="no-print" @click="looked(one.id)"
+            >Done<span class="d-sr-only">: {{ one.playerName }} was looked at</span></v-btn
+          >
+        </li>
+      </ul>
+      <p v-if="day.lookAgain.total > day.lookAgain.rows.length" class="soft small">
+        The first {{ day.lookAgain.rows.length }} of {{ day.lookAgain.total }}; more stand up as these are
+        done.
+      </p>
+    </section>
+    <section v-if="!query.closed && day && day.calibrations.length > 0" aria-label="To be calibrated">
+      <h2 class="heading">To be calibrated</h2>
+      <ul class="list">
+        <li v-for="one in day.calibrations" :key="one.id">
+          <RouterLink :to="`/settings/instruments/${one.id}`" class="entry">
+            <span class="who"
+              ><b>{{ one.name }}</b></span
+            >
+            <span class="soft">{{
+              one.calibratedAt ? `last on ${dayWords(one.calibratedAt)}` : 'never calibrated'
+            }}</span>
+            <kbd v-if="keyOf(`/settings/instruments/${one.id}`)">{{
+              keyOf(`/settings/instruments/${one.id}`)
+            }}</kbd>
           </RouterLink>
         </li>
-      </template>
-    </ul>
-    <ListFoot v-if="rows && rows.length > 0" :shown="rows.length" :total="total" @more="more" />
+      </ul>
+    </section>
     <NewFitting ref="fitting" />
+    <Teleport defer to="#foot-keys">
+      <span><kbd>1</kbd> … <kbd>9</kbd> open</span><span><kbd>n</kbd> open a fitting</span>
+    </Teleport>
   </div>
 </template>
 
 <style scoped>
-.fittings {
+.find {
+  flex: 1 1 200px;
+  max-width: 280px;
+}
+.sport {
+  flex: 0 1 150px;
+}
+.page-top .v-checkbox {
+  flex: none;
+}
+section {
+  margin-top: 14px;
+}
+.list {
   list-style: none;
   padding: 0;
 }
-.fittings a {
+.entry {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 170px 170px 30px;
+  grid-template-columns: minmax(0, 1fr) 140px 250px 30px;
   align-items: center;
   gap: 16px;
-  padding: 14px 10px;
+  padding: 9px 10px;
   border-top: 1px solid rgb(var(--v-theme-line));
   color: inherit;
   text-decoration: none;
 }
-.fittings a:hover {
+.list:not(.fittings) .entry {
+  grid-template-columns: minmax(0, 1fr) 250px 30px;
+}
+.beside {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 80px;
+  align-items: center;
+}
+.entry:hover {
   background: rgb(var(--v-theme-sheet));
 }
-.fittings a.more {
+.entry.more {
   border-top: 0;
   padding-top: 0;
 }
@@ -121,18 +264,23 @@ const reason = ({ next }: Frame): string => {
   flex-direction: column;
 }
 .who b {
-  font-size: 18px;
+  font-size: 17px;
+}
+.entry kbd,
+.arrow {
+  justify-self: end;
 }
 .arrow {
   font-size: 20px;
-  text-align: right;
 }
 @media (max-width: 700px) {
-  .fittings a {
+  .entry,
+  .list:not(.fittings) .entry {
     grid-template-columns: minmax(0, 1fr) minmax(0, auto);
   }
   .since,
-  .arrow {
+  .arrow,
+  .entry kbd {
     display: none;
   }
 }

@@ -104,14 +104,16 @@ useKeys({ n: note, a: () => (canTake.value ? void take() : false) });
     station="measure"
   />
   <Bench v-else :title="`Play ${fitting.record.tag}`" aside-label="What is next?">
-    <Rail
-      :frame="fitting.frame"
-      :dress="fitting.record.onIt"
-      :measured-balance-cm="measured?.specs.balanceCm"
-      :sweet-before="sweetOf(fitting.frame, measured?.specs)"
-      :weights="weights"
-      :weight-labels="labels"
-    />
+    <div class="rail">
+      <Rail
+        :frame="fitting.frame"
+        :dress="fitting.record.onIt"
+        :measured-balance-cm="measured?.specs.balanceCm"
+        :sweet-before="sweetOf(fitting.frame, measured?.specs)"
+        :weights="weights"
+        :weight-labels="labels"
+      />
+    </div>
     <PlayChart />
     <SessionTable />
     <RoundsHistory />
@@ -161,3 +163,11 @@ useKeys({ n: note, a: () => (canTake.value ? void take() : false) });
   <BeginProgramme v-if="beginning" v-model="beginning" />
   <PlayerLink v-if="linking" v-model="linking" />
 </template>
+
+<style scoped>
+/* The frame says what is on it; what is looked at here is how it played. */
+.rail {
+  max-width: 520px;
+  margin: 0 auto;
+}
+</style>

@@ -1,0 +1,61 @@
+<script setup lang="ts">
+import { computed, nextTick, ref } from 'vue';
+import { useRouter } from 'vue-router';
+import { TOUR, useTour } from './tour';
+
+/** A walk through the demo, one page after the other; it lies over nothing that it talks about, and can be left at any time. */
+const { at, leave, go } = useTour();
+const router = useRouter();
+const panel = ref<HTMLElement>();
+const step = computed(() => TOUR[at.value ?? -1]);
+async function show(next: number): Promise<void> {
+  go(next);
+  const path = TOUR[next]?.path;
+  if (path) await router.push(path);
+  await nextTick();
+  panel.value?.focus();
+}
+</script>
+
+<template>
+  <section
+    v-if="step && at !== undefined"
+    ref="panel"
+    class="tour no-print"
+    tabindex="-1"
+    aria-label="Tour of the demo"
+  >
+    <p class="soft small mb-1">{{ at + 1 }} of {{ TOUR.length }}</p>
+    <h2>{{ step.title }}</h2>
+    <p>{{ step.text }}</p>
+    <div class="acts">
+      <v-btn variant="text" @click="leave">{{ at + 1 < TOUR.length ? 'Leave the tour' : 'Close' }}</v-btn>
+      <span class="spring" />
+      <v-btn v-if="at > 0" variant="outlined" @click="show(at - 1)">Back</v-btn>
+      <v-btn v-if="at + 1 < TOUR.length" color="primary" @click="show(at + 1)">Next</v-btn>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.tour {
+  position: fixed;
+  right: 16px;
+  bottom: 56px;
+  width: min(360px, calc(100vw - 32px));
+  z-index: 10;
+  padding: 14px 16px;
+  background: rgb(var(--v-theme-sheet));
+  border: 2px solid rgb(var(--v-theme-ink));
+}
+h2 {
+  font-size: 18px;
+  line-height: 1.25;
+  margin: 0 0 6px;
+}
+.acts {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+}
+</style>
