@@ -131,8 +131,22 @@ export async function openPage(
   return pageIn(await profile(browser, app, options));
 }
 
-const profile = (browser: Browser, app: Application, options: BrowserContextOptions = {}) =>
-  browser.newContext({ viewport: { width: 1280, height: 800 }, baseURL: app.url, ...options });
+async function profile(
+  browser: Browser,
+  app: Application,
+  options: BrowserContextOptions = {},
+): Promise<BrowserContext> {
+  const context = await browser.newContext({
+    viewport: { width: 1280, height: 800 },
+    baseURL: app.url,
+    ...options,
+  });
+  // The tour of the demo begins by itself once: here it has been.
+  await context.addInitScript(() => {
+    if (localStorage.getItem('kevro-tour') === null) localStorage.setItem('kevro-tour', 'done');
+  });
+  return context;
+}
 
 /** How long an act on a page may take, ms: far more than any should, since a busy machine is no fault of the page. */
 const ACT_MS = 60_000;

@@ -65,6 +65,7 @@ import {
   programmeStep,
   searchAnswer,
   searchQuery,
+  sessionRow,
 } from './records/play';
 import { armHistory, newPlayer, player, playerQuery } from './records/player';
 import { backups, editShop, shop } from './records/shop';
@@ -401,6 +402,12 @@ export const calls = {
     linkSession,
   ),
   playerPage: call('get', '/players/:id/page', 'A player with frames, fittings and sessions', playerPage),
+  frameSessions: call(
+    'get',
+    '/frames/:id/sessions',
+    'Sessions with a frame, whoever played it; the newest first, at most 500',
+    z.array(sessionRow),
+  ),
   day: call('get', '/day', 'Who is to be looked at again, and what is to be calibrated', day),
   addLookAgain: call('post', '/look-again', 'Set a day to look again', lookAgain, newLookAgain),
   doneLookAgain: call(

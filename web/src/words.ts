@@ -161,7 +161,7 @@ export const PURPOSE_HINTS: Record<Purpose, string> = {
 
 export const ROUND_WORDS: Record<RoundReason, string> = {
   first: 'first round',
-  programme: 'a programme goes on',
+  programme: 'a step',
   complaint: 'a complaint',
   repair: 'a repair',
   back: 'back to an earlier build',

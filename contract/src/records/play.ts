@@ -142,7 +142,7 @@ export const day = z.strictObject({
 });
 
 /** A session as it stands in a history, with what it was played with. */
-const sessionRow = z.strictObject({
+export const sessionRow = z.strictObject({
   id: z.string(),
   fittingId: z.string(),
   frameId: z.string(),

@@ -32,7 +32,6 @@ export const isTwisting = ({ twists }: Felt): boolean => twists === 'sometimes' 
 
 /** What was played. */
 export const PLAYED = ['rally', 'drills', 'lesson', 'match'] as const;
-export type PlayedKind = (typeof PLAYED)[number];
 /** How it was played in: see {@link Conditions}. */
 export const DAYS = ['usual', ...CONDITIONS] as const;
 export type Day = (typeof DAYS)[number];

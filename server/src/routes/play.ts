@@ -11,7 +11,7 @@ import { newId } from '../records/id';
 import { findLink, makeLink, useLink, type Link } from '../records/link';
 import { addLookAgain, lookAgainBy, setLookedAgain } from '../records/look-again';
 import { findPlayer } from '../records/player';
-import { playerPage } from '../records/player-page';
+import { playerPage, sessionsOfFrame } from '../records/player-page';
 import { addSession } from '../records/session';
 import { theShop } from '../records/shop';
 import type { Hub } from '../instruments/hub';
@@ -71,6 +71,7 @@ export function playRoutes(
     if (!page) throw new ApiProblem('not-found');
     return page;
   });
+  answer(router, 'frameSessions', ({ params }) => sessionsOfFrame(db, params.id ?? ''));
   answer(router, 'day', async () => ({
     lookAgain: await lookAgainBy(db, await shopToday(db, now)),
     calibrations: (await hub.all())

@@ -134,7 +134,7 @@ async function go(option: Option | undefined): Promise<void> {
     </p>
     <div :id="listId" role="listbox" aria-label="Found">
       <div v-for="group in groups" :key="group.title" role="group" :aria-label="group.title">
-        <div class="heading mt-2" aria-hidden="true">{{ group.title }}</div>
+        <div class="heading group" aria-hidden="true">{{ group.title }}</div>
         <div
           v-for="option in group.options"
           :id="idOf(option)"
@@ -155,6 +155,9 @@ async function go(option: Option | undefined): Promise<void> {
 </template>
 
 <style scoped>
+.group {
+  padding-top: 10px;
+}
 .option {
   display: flex;
   justify-content: space-between;

@@ -29,6 +29,7 @@ export const vuetify = createVuetify({
   defaults: {
     VBtn: { rounded: 'sm', elevation: 0, class: 'kv-btn', ripple: false },
     VTextField: { variant: 'outlined', density: 'compact', hideDetails: 'auto' },
+    VTextarea: { variant: 'outlined', density: 'compact', hideDetails: 'auto' },
     VSelect: { variant: 'outlined', density: 'compact', hideDetails: 'auto' },
     VAutocomplete: { variant: 'outlined', density: 'compact', hideDetails: 'auto' },
     VCheckbox: { density: 'compact', hideDetails: true, color: 'primary' },

@@ -16,6 +16,7 @@ import { useSaved } from '../stores/saved';
 import { useUnits } from '../stores/units';
 import { SPEC_NAMES } from '../words';
 import FrameForm from './FrameForm.vue';
+import FrameHistory from './FrameHistory.vue';
 import StringingForm from './StringingForm.vue';
 import { factsOf } from './facts';
 import { useFramePage } from './frame-page';
@@ -148,6 +149,7 @@ function startTwin(): void {
         </p>
       </section>
       <section aria-label="What happened to it">
+        <FrameHistory :frame="page.frame" :measurements="page.measurements" />
         <div class="d-flex align-center ga-3">
           <h2 class="heading">What happened to it</h2>
           <span class="spring" />

@@ -42,6 +42,13 @@ watch(open, () => {
 useEventListener(window, 'beforeunload', (event) => {
   if (open.value && asks) event.preventDefault();
 });
+// From wherever the focus is while the form lies open: a dialog that has just opened has it on itself.
+useEventListener(window, 'keydown', (event) => {
+  if (!open.value || event.defaultPrevented || event.key !== 'Enter') return;
+  if (!event.ctrlKey && !event.metaKey) return;
+  event.preventDefault();
+  void send();
+});
 function close(): void {
   if (asks) asking.value = true;
   else open.value = false;
@@ -87,14 +94,7 @@ defineExpose({ send });
     :persistent="Boolean(asks)"
     @refused-to-close="asking = true"
   >
-    <form
-      ref="form"
-      class="form"
-      novalidate
-      @submit.prevent="send"
-      @keydown.ctrl.enter.prevent="send"
-      @keydown.meta.enter.prevent="send"
-    >
+    <form ref="form" class="form" novalidate @submit.prevent="send">
       <DraftNotice v-if="draft" :draft="draft" />
       <slot :at="at" :said="said" />
       <p v-if="failure" class="miss mb-0" role="alert">{{ failure }}</p>

@@ -72,7 +72,7 @@ const at = (path: string): string[] => [refused.value?.at(path)].filter((s) => s
       </p>
       <form ref="form" novalidate @submit.prevent="send">
         <DraftNotice :draft="draft" />
-        <SessionFields v-model="value" :at="at" who="Your name, if you like" />
+        <SessionFields v-model="value" :at="at" who="Your name" />
         <p v-if="failure" class="miss" role="alert">{{ failure }}</p>
         <v-btn type="submit" color="primary" size="large" block :loading="busy">Send it to the shop</v-btn>
       </form>
@@ -86,6 +86,9 @@ const at = (path: string): string[] => [refused.value?.at(path)].filter((s) => s
 </template>
 
 <style scoped>
+h1 {
+  margin: 0;
+}
 .played {
   max-width: 520px;
   margin: 0 auto;

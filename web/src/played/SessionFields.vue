@@ -59,14 +59,7 @@ const LENGTHS = [45, 60, 90, 120];
       >{{ length }}</v-btn
     >
   </div>
-  <v-textarea
-    v-model="form.note"
-    label="In your own words"
-    rows="2"
-    auto-grow
-    counter="1000"
-    :error-messages="at('note')"
-  />
+  <v-textarea v-model="form.note" label="In your own words" rows="1" auto-grow :error-messages="at('note')" />
   <MoreFields title="What was played, and the ball">
     <fieldset>
       <legend>What was played</legend>
@@ -100,6 +93,7 @@ const LENGTHS = [45, 60, 90, 120];
 </template>
 
 <style scoped>
+/* The question at the left, its answers at the right: the whole form is seen at once. A legend cannot stand in a grid, so it floats. */
 fieldset {
   border: 0;
   padding: 0;
@@ -107,11 +101,28 @@ fieldset {
   min-width: 0;
 }
 legend {
+  float: left;
+  width: 168px;
+  padding: 11px 8px 0 0;
   font-weight: 600;
-  margin-bottom: 2px;
+  line-height: 1.25;
+}
+fieldset .choices {
+  margin-left: 168px;
 }
 fieldset p {
+  clear: left;
   margin: 4px 0 0;
+}
+@media (max-width: 600px) {
+  legend {
+    float: none;
+    width: auto;
+    padding: 0 0 2px;
+  }
+  fieldset .choices {
+    margin-left: 0;
+  }
 }
 .minutes {
   display: grid;

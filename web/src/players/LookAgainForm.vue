@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { watch } from 'vue';
-import { LOOK_AGAIN_WHYS } from '@kevro/contract';
+import type { LOOK_AGAIN_WHYS } from '@kevro/contract';
 import { api } from '../api/client';
 import FormDialog from '../parts/FormDialog.vue';
 import { shopDay } from '../parts/day-words';

@@ -50,7 +50,7 @@ async function done(id: string, isDone: boolean): Promise<void> {
   }
 }
 
-/** A customer may look on: how the arm was is shown when it is asked for. */
+/** A customer may look on: how the arm was, and what was said in words, is shown when it is asked for. */
 const withArm = ref(false);
 const sports = computed(() => {
   const played = new Set(page.value?.sessions.map(({ sport }) => sport));
@@ -109,7 +109,7 @@ const ceilings = computed(() =>
 );
 const advisedWords = ({ what, words }: PlayerPage['advised'][number]): string =>
   what === 'programme'
-    ? `Programme: ${PROGRAMME_NAMES[words as keyof typeof PROGRAMME_NAMES]}`
+    ? `Programme: ${words === 'after-sore-arm' && !withArm.value ? 'step by step' : PROGRAMME_NAMES[words as keyof typeof PROGRAMME_NAMES]}`
     : `Aim, ${WAY_WORDS[words as keyof typeof WAY_WORDS]}`;
 </script>
 
@@ -250,14 +250,14 @@ const advisedWords = ({ what, words }: PlayerPage['advised'][number]): string =>
               <td>{{ s.twists ? OFTEN_WORDS[s.twists] : '' }}</td>
               <td v-if="withArm" class="no-print">{{ ARM_WORDS[s.arm] }}</td>
               <td class="soft">
-                <template v-if="s.note">“{{ s.note }}”</template>
+                <template v-if="withArm && s.note">“{{ s.note }}”</template>
                 <div v-if="ballWords(s)" class="small">{{ ballWords(s) }}</div>
               </td>
             </tr>
           </tbody>
         </table>
-        <v-switch v-model="withArm" label="Show how the arm was" class="no-print" />
-        <h2 class="heading mt-4">What works for this player</h2>
+        <v-switch v-model="withArm" label="Show the arm and the words" class="no-print" />
+        <h2 class="heading works">What works for this player</h2>
         <WhatWorks v-if="sport" :sport="sport" :sessions="page.sessions" />
       </template>
     </section>
@@ -271,7 +271,9 @@ const advisedWords = ({ what, words }: PlayerPage['advised'][number]): string =>
           <span>
             <RouterLink :to="`/fittings/${a.fittingId}/play`" class="link">{{ a.tag }}</RouterLink>, round
             {{ a.round }}: {{ advisedWords(a) }}
-            <span v-if="a.note" class="soft small d-block">{{ a.note }}{{ a.by ? ` (${a.by})` : '' }}</span>
+            <span v-if="a.note && (withArm || a.what === 'aim')" class="soft small d-block"
+              >{{ a.note }}{{ a.by ? ` (${a.by})` : '' }}</span
+            >
           </span>
         </li>
       </ol>
@@ -283,6 +285,9 @@ const advisedWords = ({ what, words }: PlayerPage['advised'][number]): string =>
 </template>
 
 <style scoped>
+.works {
+  margin-top: 18px;
+}
 .columns {
   display: grid;
   grid-template-columns: repeat(3, minmax(0, 1fr));

@@ -61,7 +61,9 @@ const reason = ({ next, programme }: Frame): string => {
   if (!next) return programme ? 'its programme is paused' : 'nothing is left to do';
   if (next.until) return `${leftWords(next.until, now.value.getTime())}, until ${momentWords(next.until)}`;
   const why = NEXT_WORDS[next.because];
-  return programme && next.station === 'play' ? `${PROGRAMME_NAMES[programme]}: ${why}` : why;
+  // Whose arm was sore is nobody's business who looks on.
+  const named = programme && programme !== 'after-sore-arm' ? `${PROGRAMME_NAMES[programme]}: ` : '';
+  return next.station === 'play' ? named + why : why;
 };
 
 /** Everything of the day in its order, so that one key opens each of the first nine. */
@@ -233,7 +235,7 @@ section {
   list-style: none;
   padding: 0;
 }
-.entry {
+.list .entry {
   display: grid;
   grid-template-columns: minmax(0, 1fr) 140px 250px 30px;
   align-items: center;
@@ -251,10 +253,10 @@ section {
   grid-template-columns: minmax(0, 1fr) 80px;
   align-items: center;
 }
-.entry:hover {
+.list .entry:hover {
   background: rgb(var(--v-theme-sheet));
 }
-.entry.more {
+.list .entry.more {
   border-top: 0;
   padding-top: 0;
 }
@@ -274,7 +276,7 @@ section {
   font-size: 20px;
 }
 @media (max-width: 700px) {
-  .entry,
+  .list .entry,
   .list:not(.fittings) .entry {
     grid-template-columns: minmax(0, 1fr) minmax(0, auto);
   }

@@ -14,7 +14,6 @@ import { useFitting } from '../../stores/fitting';
 import { useSaved } from '../../stores/saved';
 import Bench from '../Bench.vue';
 import NotYet from '../NotYet.vue';
-import { sweetOf } from '../bench-marks';
 import ProgrammePart from './ProgrammePart.vue';
 import RoundsHistory from './RoundsHistory.vue';
 import SessionTable from './SessionTable.vue';
@@ -90,9 +89,9 @@ const isOver = computed(
   () =>
     next.value && next.value.state !== 'go-on' && !next.value.ready && fitting.programme?.name !== 'hot-cold',
 );
-const note = (): false | void => {
-  if (closed.value) return false;
-  noting.value = true;
+const note = (): boolean => {
+  if (!closed.value) noting.value = true;
+  return !closed.value;
 };
 useKeys({ n: note, a: () => (canTake.value ? void take() : false) });
 </script>
@@ -109,7 +108,6 @@ useKeys({ n: note, a: () => (canTake.value ? void take() : false) });
         :frame="fitting.frame"
         :dress="fitting.record.onIt"
         :measured-balance-cm="measured?.specs.balanceCm"
-        :sweet-before="sweetOf(fitting.frame, measured?.specs)"
         :weights="weights"
         :weight-labels="labels"
       />

@@ -83,7 +83,7 @@ const short = computed(() => (next.value?.ready?.short.length ?? 0) > 0);
 <template>
   <section v-if="!programme" aria-label="Programme">
     <h2 class="heading">Programme</h2>
-    <p class="title">None goes on</p>
+    <p class="title">No programme yet</p>
     <p class="soft">
       A programme proposes one change at a time, from how each session felt, and knows when to stop.
     </p>

@@ -81,8 +81,8 @@ async function back(round: RoundView, which: 'found' | 'built'): Promise<void> {
 </script>
 
 <template>
-  <section aria-label="Rounds of this frame">
-    <h2 class="heading mt-4">Rounds</h2>
+  <section aria-label="Rounds of this frame" class="history">
+    <h2 class="heading">Rounds</h2>
     <ol class="rounds">
       <li v-for="{ round, words, specs } in list" :key="round.id">
         <b>{{ round.number }}</b>
@@ -98,14 +98,14 @@ async function back(round: RoundView, which: 'found' | 'built'): Promise<void> {
         }}</span>
         <span class="acts">
           <v-btn
-            v-if="round.signOffs.at(-1)?.onFrame"
+            v-if="round.signOffs.at(-1)?.onFrame && round.id !== fitting.round?.id"
             variant="text"
             :disabled="busy || fitting.view?.closed !== null"
             @click="back(round, 'built')"
             >Back to this<span class="d-sr-only"> build of round {{ round.number }}</span></v-btn
           >
           <v-btn
-            v-else-if="round.onFrame && round.number === 1"
+            v-else-if="round.onFrame && round.number === 1 && list.length > 1"
             variant="text"
             :disabled="busy || fitting.view?.closed !== null"
             @click="back(round, 'found')"
@@ -115,7 +115,7 @@ async function back(round: RoundView, which: 'found' | 'built'): Promise<void> {
       </li>
     </ol>
     <template v-if="list.length > 1">
-      <h2 class="heading mt-4">What changed between</h2>
+      <h2 class="heading">What changed between</h2>
       <div class="pick">
         <v-select v-model="from" :items="items" label="From" />
         <v-select v-model="to" :items="items" label="To" />
@@ -145,6 +145,9 @@ async function back(round: RoundView, which: 'found' | 'built'): Promise<void> {
 </template>
 
 <style scoped>
+.history .heading {
+  margin-top: 18px;
+}
 .rounds {
   list-style: none;
   padding: 0;

@@ -1,0 +1,109 @@
+<script setup lang="ts">
+import { computed, onMounted, ref, shallowRef } from 'vue';
+import { useTheme } from 'vuetify';
+import { SPEC_KEYS, redress, type KnownSpecs, type SpecKey } from '@kevro/core';
+import type { FrameRecord, Measurement, SessionRow } from '@kevro/contract';
+import { api } from '../api/client';
+import PlainChart from '../parts/PlainChart.vue';
+import { dayWords } from '../parts/day-words';
+import { historyChart } from '../parts/history-chart';
+import { ENERGY_WORDS } from '../played/words';
+import { useUnits } from '../stores/units';
+import { SPEC_NAMES } from '../words';
+
+/** The specs of a frame over time, as it stood, with what was felt of it. Drawn once there is something to see. */
+const props = defineProps<{ frame: FrameRecord; measurements: readonly Measurement[] }>();
+const units = useUnits();
+const theme = useTheme();
+const sessions = shallowRef<readonly SessionRow[]>([]);
+onMounted(async () => {
+  // Without them the line stands all the same.
+  sessions.value = await api('frameSessions', { id: props.frame.id }).catch(() => []);
+});
+const spec = ref<SpecKey>('swingWeight');
+const stands = computed(() =>
+  props.measurements
+    .filter(({ counts, purpose }) => counts && purpose !== 'trial' && purpose !== 'step')
+    .toSorted((a, b) => (a.takenAt < b.takenAt ? -1 : 1)),
+);
+/** What each measured would be in the dress of the last: a line of strung and unstrung numbers would tell of strings, not of the frame. */
+const inOneDress = computed(() => {
+  const last = stands.value.at(-1);
+  return stands.value.map((m): Measurement & { brought: KnownSpecs } => {
+    const alike = !last || JSON.stringify(m.dress) === JSON.stringify(last.dress);
+    if (alike) return { ...m, brought: m.specs };
+    try {
+      return { ...m, brought: redress(props.frame.shape, m.specs, m.dress, last.dress).specs };
+    } catch {
+      // What cannot be brought over has no point on the line; it stands in the list.
+      return { ...m, brought: {} };
+    }
+  });
+});
+const known = computed(() => inOneDress.value.filter(({ brought }) => brought[spec.value] !== undefined));
+const brought = computed(() => inOneDress.value.some((m) => m.brought !== m.specs));
+const chart = computed(() =>
+  historyChart(
+    {
+      steps: known.value.map(({ takenAt, brought: now, note }) => ({
+        at: takenAt,
+        value: now[spec.value] ?? 0,
+        text: `${dayWords(takenAt)}: ${units.show(spec.value, now[spec.value] ?? 0, props.frame.shape)}${note ? `, ${note}` : ''}`,
+      })),
+      felt: sessions.value.map(({ playedOn, energyLeft }) => ({
+        on: playedOn,
+        energyLeft,
+        sore: false,
+        text: `${dayWords(playedOn)}: ${ENERGY_WORDS[energyLeft]} energy left`,
+      })),
+      unit: `${SPEC_NAMES[spec.value].toLowerCase()}, ${{ massG: 'g', balanceCm: 'cm', swingWeight: 'kg·cm²', twistWeight: 'kg·cm²' }[spec.value]}`,
+    },
+    theme.current.value.colors as Record<string, string>,
+    new Date().toISOString(),
+  ),
+);
+const rows = computed(() =>
+  inOneDress.value.map(({ takenAt, brought: now }) => ({
+    takenAt,
+    ...Object.fromEntries(SPEC_KEYS.map((key) => [key, now[key] ?? null])),
+  })),
+);
+</script>
+
+<template>
+  <section
+    v-if="known.length > 1 || (known.length > 0 && sessions.length > 0)"
+    aria-label="Over time"
+    class="mb-4"
+  >
+    <div class="head">
+      <h2 class="heading">Over time</h2>
+      <span class="spring" />
+      <v-select
+        v-model="spec"
+        :items="SPEC_KEYS.map((value) => ({ value, title: SPEC_NAMES[value] }))"
+        label="Spec"
+      />
+    </div>
+    <PlainChart
+      :label="`${SPEC_NAMES[spec]} of this frame over time, with the energy that each session left; the list says the same in words`"
+      :file="`${frame.tag}-over-time`"
+      :data="chart.data"
+      :layout="chart.layout"
+      :rows="rows"
+      :height="220"
+    />
+    <p v-if="brought" class="soft small mb-0">All brought to the dress in which it was measured last.</p>
+  </section>
+</template>
+
+<style scoped>
+.head {
+  display: flex;
+  gap: 12px;
+  align-items: center;
+}
+.head .v-select {
+  max-width: 190px;
+}
+</style>
