@@ -6,6 +6,8 @@ import { openPglite } from '../server/src/db/pglite';
 import { loadShop, readShopFile } from '../server/src/exchange/shop-file';
 import { Hub } from '../server/src/instruments/hub';
 import { BENCH_PACE } from '../server/src/instruments/stand-in';
+import { findFitting } from '../server/src/records/fitting';
+import { lookAgainBy } from '../server/src/records/look-again';
 import { listFittings } from '../server/src/records/today';
 import data from './shop.json';
 
@@ -65,6 +67,38 @@ describe('the demo shop', () => {
   it('stands with its fittings at different stations', async () => {
     const { rows } = await listFittings(db, { closed: false, limit: 100, offset: 0 }, NOW);
     const next = rows.flatMap(({ frames }) => frames.map((frame) => frame.next?.station ?? 'all done'));
-    expect(next.toSorted()).toEqual(['aim', 'aim', 'build', 'build', 'check', 'compare', 'measure', 'plan']);
+    expect(next.toSorted()).toEqual(
+      [
+        'aim',
+        'aim',
+        'aim',
+        'aim',
+        'build',
+        'build',
+        'check',
+        'compare',
+        'measure',
+        'plan',
+        'play',
+        'play',
+        'play',
+      ].toSorted(),
+    );
+  });
+
+  it('shows every station in use: in mid-programme, a set of two, half-way, coming back, a beginner', async () => {
+    const programmes = async (id: string) => {
+      const fitting = await findFitting(db, id, NOW);
+      return (
+        fitting?.frames.flatMap(({ programmes: list }) => list.map((p) => [p.name, p.next?.reason])) ?? []
+      );
+    };
+    expect(await programmes('f-liv')).toEqual([['find-ceiling', 'tired']]);
+    expect(await programmes('f-corin')).toEqual([['half-way', 'half-way']]);
+    expect(await programmes('f-hedda')).toEqual([['after-sore-arm', 'not-yet']]);
+    expect((await findFitting(db, 'f-ines', NOW))?.frames).toHaveLength(2);
+    const beginner = await findFitting(db, 'f-pim', NOW);
+    expect(beginner?.frames[0]?.rounds[0]?.sessions).toHaveLength(1);
+    expect((await lookAgainBy(db, NOW.slice(0, 10))).rows).toHaveLength(1);
   });
 });

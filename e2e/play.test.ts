@@ -203,6 +203,27 @@ describe('the shop’s day', () => {
     await page.waitForURL(/\/fittings\/f-liv\/play/);
   });
 
+  it('works to the shop’s own numbers where it sets them', async () => {
+    const made = await makeFitting(app);
+    await page.goto('/settings');
+    await settled(page);
+    await page.getByRole('textbox', { name: /^Weight, tolerance/ }).fill('0,4');
+    await page.getByRole('textbox', { name: /^Twist weight, tolerance/ }).fill('-1');
+    await button('Store these numbers').click();
+    await page.getByText(/must be more than|out of range/).waitFor();
+    await page.getByRole('textbox', { name: /^Twist weight, tolerance/ }).fill('');
+    await button('Store these numbers').click();
+    await page.getByText(/must be more than|out of range/).waitFor({ state: 'detached' });
+    await page.goto(`/fittings/${made.fitting.id}/aim`);
+    await settled(page);
+    await page.getByRole('textbox', { name: /^Weight/ }).first().fill('324');
+    await page
+      .locator('summary', { hasText: /0\.4 g/ })
+      .first()
+      .waitFor();
+    await app.send('PUT', '/shop', { ...(await app.get<object>('/shop')), demo: undefined, sports: {} });
+  });
+
   it('shows the demo once, and again only when it is asked for', async () => {
     await page.goto('/');
     await page.evaluate(() => localStorage.setItem('kevro-tour', 'new'));

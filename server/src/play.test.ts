@@ -263,6 +263,45 @@ describe('the way back', () => {
   });
 });
 
+describe('what the shop works to', () => {
+  const numbers = (sports: object) =>
+    made('/shop', { name: 'Plumb & Loop', town: '', calibrationHours: 72, sports }, 'PUT');
+
+  it('goes into the aim of a step, the distance of setups and the guards; and goes back to what ships', async () => {
+    await made('/setups', {
+      name: 'A heavier one',
+      frameName: 'Quarr 97',
+      sourceKind: 'measured',
+      source: 'bench',
+      shape: { sport: 'tennis', lengthCm: 68.58, headAreaCm2: 645 },
+      dress: { strings: true },
+      specs: { massG: 324 },
+    });
+    const f = await opened();
+    const { id } = (await f.round()).measurements[0];
+    const steps = async () =>
+      (await server.call('GET', `/measurements/${id}/setups`)).body.rows[0].distanceSteps;
+    const ships = await steps();
+    await numbers({ tennis: { tolerance: { massG: 0.4 }, noticeable: { massG: 1.5 } } });
+    // Half the step is twice as far.
+    expect(await steps()).toBeCloseTo(2 * ships, 6);
+    await f.begin('find-ceiling');
+    await f.play();
+    await f.step();
+    const { target } = (await f.round()).aims[0];
+    expect([target.massG.tolerance, target.swingWeight.tolerance]).toEqual([0.4, 1.5]);
+    const wrong = await server.call('PUT', '/shop', {
+      name: 'Plumb & Loop',
+      town: '',
+      calibrationHours: 72,
+      sports: { tennis: { tolerance: { massG: -1 } } },
+    });
+    expect([wrong.status, wrong.body.errors[0].path]).toEqual([422, 'sports.tennis.tolerance.massG']);
+    await numbers({});
+    expect(await steps()).toBeCloseTo(ships, 9);
+  });
+});
+
 describe('a player’s link', () => {
   const link = async (f: Awaited<ReturnType<typeof opened>>) =>
     made(`${f.at}/links`, { roundId: (await f.round()).id, days: 7 });

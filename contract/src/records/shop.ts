@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { ALL_SPORTS } from '@kevro/core';
 
 function isTimeZone(name: string): boolean {
   try {
@@ -7,6 +8,24 @@ function isTimeZone(name: string): boolean {
     return false;
   }
 }
+
+const positive = z.number().positive().max(1000);
+/** What a shop works to otherwise than a sport ships. */
+const ownNumbers = z.strictObject({
+  tolerance: z
+    .strictObject({ massG: positive, balanceCm: positive, swingWeight: positive, twistWeight: positive })
+    .partial()
+    .optional(),
+  noticeable: z
+    .strictObject({
+      massG: positive,
+      balanceCm: positive,
+      swingWeightShare: z.number().positive().max(0.5),
+      twistWeight: positive,
+    })
+    .partial()
+    .optional(),
+});
 
 export const editShop = z.strictObject({
   name: z.string().trim().min(1).max(80),
@@ -29,6 +48,10 @@ export const editShop = z.strictObject({
     .max(24 * 31)
     .optional()
     .describe('how long another device stays signed in; left out it stays'),
+  sports: z
+    .partialRecord(z.enum(ALL_SPORTS), ownNumbers)
+    .optional()
+    .describe('tolerances and noticeable steps that differ from what ships; left out they stay'),
   calibrationHours: z.int().min(1).max(8760).describe('how long a calibration of a machine counts'),
 });
 export const shop = editShop.required().extend({ demo: z.boolean() });

@@ -1,7 +1,7 @@
 import { noticeableStep } from '../compare';
 import type { Specs } from '../mass';
 import { SPEC_KEYS, type KnownSpecs, type SpecKey } from '../spec';
-import { sportData, type Sport } from '../sport';
+import { dataOf, type AnySport } from '../sport';
 import { asWritten, partWay, type Aim } from './aim';
 
 /** What bothers a player about the frame in hand. */
@@ -57,8 +57,8 @@ export function complaintSteps(bothers: readonly Bother[]): KnownSpecs {
  * An aim from what bothers a player: the frame's own specs moved in the known directions; what no complaint is about stays free.
  * @example aimFromComplaints('tennis', own, ['late']).swingWeight?.value // 312 of 320
  */
-export function aimFromComplaints(sport: Sport, own: Specs, bothers: readonly Bother[]): Aim {
-  const data = sportData(sport);
+export function aimFromComplaints(sport: AnySport, own: Specs, bothers: readonly Bother[]): Aim {
+  const data = dataOf(sport);
   const steps = complaintSteps(bothers);
   const moved: KnownSpecs = {};
   for (const key of SPEC_KEYS) {

@@ -1,4 +1,4 @@
-import { sportData, type Sport } from '../sport';
+import { dataOf, type AnySport } from '../sport';
 import type { Aim } from './aim';
 
 export const CONDITIONS = ['hot-fast', 'cold-slow'] as const;
@@ -13,10 +13,10 @@ const SHIFT_STEPS = 0.5;
  * @returns the aim as it was where no balance is aimed at
  * @example aimForConditions('tennis', { balanceCm: { value: 32.5, tolerance: 0.15 } }, 'hot-fast').balanceCm?.value // 32.35
  */
-export function aimForConditions(sport: Sport, aim: Aim, conditions: Conditions): Aim {
+export function aimForConditions(sport: AnySport, aim: Aim, conditions: Conditions): Aim {
   const { balanceCm } = aim;
   if (!balanceCm || balanceCm.priority === 'free') return aim;
-  const data = sportData(sport);
+  const data = dataOf(sport);
   const by = SHIFT_STEPS * data.noticeable.balanceCm * (conditions === 'hot-fast' ? -1 : 1);
   // Finer than an aim is usually written: half a step is less than two of those.
   const value = Number((balanceCm.value + by).toFixed(data.decimals.balanceCm + 1));

@@ -1,4 +1,4 @@
-import { sportData, type GuideName, type Sport } from '../sport';
+import { dataOf, sportData, type AnySport, type GuideName, type Sport } from '../sport';
 import type { Bands } from './guides';
 import type { Bother } from './complaints';
 
@@ -101,9 +101,9 @@ export interface SwingSchools {
  * @param bands of the player's guide, in the dress of the frame @param ceiling what the player is known to carry
  * @example swingSchools('tennis', { swingWeight: [308, 330] }, 332) // { carry: 323.7, late: 308 }
  */
-export function swingSchools(sport: Sport, bands: Bands, ceiling?: number): SwingSchools {
+export function swingSchools(sport: AnySport, bands: Bands, ceiling?: number): SwingSchools {
   const [from, to] = bands.swingWeight ?? [];
-  const { swingWeightShare } = sportData(sport).noticeable;
+  const { swingWeightShare } = dataOf(sport).noticeable;
   const carry =
     ceiling !== undefined ? ceiling * (1 - swingWeightShare) : Number.isFinite(to) ? to : undefined;
   return {

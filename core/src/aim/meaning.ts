@@ -1,6 +1,6 @@
 import { noticeableStep } from '../compare';
 import { recoilWeight, type AxisSpecs, type SpecKey } from '../mass';
-import { sportData, type Sport } from '../sport';
+import { dataOf, type AnySport } from '../sport';
 import type { Aim } from './aim';
 
 export type MeaningOf = 'swing' | 'weight' | 'balance' | 'twist' | 'recoil';
@@ -20,8 +20,8 @@ const FELT = 0.2;
  * off centre (twist weight) and against heavy balls (recoil weight). What is not felt, or free, is left out.
  * @example aimMeaning('tennis', own, { swingWeight: { value: 332.8, tolerance: 1 } })[0] // { of: 'swing', change: 0.04, steps: 1.6 }
  */
-export function aimMeaning(sport: Sport, own: AxisSpecs, aim: Aim): Meaning[] {
-  const { noticeable } = sportData(sport);
+export function aimMeaning(sport: AnySport, own: AxisSpecs, aim: Aim): Meaning[] {
+  const { noticeable } = dataOf(sport);
   const asked = (key: SpecKey): number | undefined =>
     aim[key]?.priority === 'free' ? undefined : aim[key]?.value;
   const steps = (key: SpecKey, change: number): number =>

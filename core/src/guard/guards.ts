@@ -4,7 +4,7 @@ import { brokenLimits, settleFrame, type BrokenLimit, type FrameShape } from '..
 import { SPEC_KEYS, requireSpecs, withAxis, type SpecKey, type Specs } from '../mass';
 import { closestReach } from '../plan';
 import type { KnownSpecs } from '../spec';
-import type { Dress, SportData } from '../sport';
+import { withOwn, type Dress, type OwnNumbers, type SportData } from '../sport';
 
 export const GUARDS = [
   'over-ceiling',
@@ -46,6 +46,8 @@ export interface Guarded {
   dress: Dress;
   target: Aim;
   player: GuardedPlayer;
+  /** What the shop works to otherwise than the sport ships. */
+  own?: OwnNumbers | undefined;
 }
 
 /** More steps of swing weight than this at once are too many to take in (common practice). */
@@ -71,8 +73,9 @@ function gentler(aim: Aim, values: KnownSpecs, sport: SportData): Aim {
  * Source: common practice; steps as the sport has them.
  * @example guardsOf({ shape, specs, dress: {}, target: { swingWeight: { value: 340, tolerance: 1 } }, player: { ceilingSwingWeight: 330 } })[0].code // 'over-ceiling'
  */
-export function guardsOf({ shape, specs, dress, target, player }: Guarded): Guard[] {
-  const { sport, lengthCm } = settleFrame(shape);
+export function guardsOf({ shape, specs, dress, target, player, own: shop }: Guarded): Guard[] {
+  const { sport: shipped, lengthCm } = settleFrame(shape);
+  const sport = withOwn(shipped, shop);
   const own = requireSpecs(withAxis(specs, sport.axisCm), lengthCm);
   const asked = (key: SpecKey): number | undefined =>
     target[key]?.priority === 'free' ? undefined : target[key]?.value;

@@ -17,7 +17,7 @@ import {
   type Specs,
 } from '../mass';
 import type { KnownSpecs } from '../spec';
-import type { SportData } from '../sport';
+import { withOwn, type OwnNumbers, type SportData } from '../sport';
 import { BoundedSquares } from './bounded-squares';
 import { mix } from './relaxation';
 import { WANT, type Table } from './table';
@@ -210,14 +210,14 @@ class Reacher {
   }
 }
 
-function reacherOf(shape: FrameShape, specs: Specs) {
+function reacherOf(shape: FrameShape, specs: Specs, shop?: OwnNumbers) {
   const frame = settleFrame(shape);
   const own = requireSpecs(withAxis(specs, frame.sport.axisCm), frame.lengthCm);
   const zones = frame.sport.zones.map((zone): ZoneLoad => {
     const { xCm, yCm } = placeOf(frame, { zone: zone.name });
     return { massG: zone.capG, sums: additionSums(frame, { massG: zone.capG, at: { xCm, yCm } }) };
   });
-  return { frame, reacher: new Reacher(own, sumsOf(own), zones, frame.sport) };
+  return { frame, reacher: new Reacher(own, sumsOf(own), zones, withOwn(frame.sport, shop)) };
 }
 
 /**
@@ -237,7 +237,7 @@ export function closestReach(
  * How close a frame can get to each of many setups, over all zones and what each takes (continuous; what is on the frame stays on it): the least distance
  * that there can be, by bounded least squares; and, apart from it, the least grams with every spec within one noticeable step, a linear programme.
  * Specs that one side does not know do not count and are named; a setup that cannot be is answered with what is wrong and fails no other.
- * @param specs of the frame @param setups in the same dress, with what is known of each; each may state its own axis
+ * @param specs of the frame @param setups in the same dress, with what is known of each; each may state its own axis @param own the shop's noticeable steps
  * @throws Fault for impossible specs of the frame
  * @example reach(shape, specs, [{ id: 'a', specs: heavier }])[0].reachable // true
  */
@@ -245,7 +245,8 @@ export function reach(
   shape: FrameShape,
   specs: Specs,
   setups: readonly { id: string; specs: KnownSpecs & { axisCm?: number } }[],
+  own?: OwnNumbers,
 ): Reach[] {
-  const { frame, reacher } = reacherOf(shape, specs);
+  const { frame, reacher } = reacherOf(shape, specs, own);
   return setups.map(({ id, specs: given }) => reacher.reach(id, given, frame.lengthCm * 2));
 }

@@ -1,7 +1,7 @@
 import { noticeableStep } from '../compare';
 import { updated, type Belief } from '../learn';
 import { SPEC_KEYS, type KnownSpecs, type SpecKey } from '../spec';
-import { sportData, type Sport } from '../sport';
+import { dataOf, type AnySport } from '../sport';
 import { noteOf, type Noted } from './felt';
 
 /** One session with the frame that it was played with. */
@@ -64,10 +64,10 @@ const groupOf = (values: readonly number[]): Group | undefined =>
  * @param played sessions in any order; a session whose frame lacks a spec counts for the others
  * @example whatWorks('tennis', sessions).missing // 5 after three sessions
  */
-export function whatWorks(sport: Sport, played: readonly SessionWith[]): WhatWorks {
+export function whatWorks(sport: AnySport, played: readonly SessionWith[]): WhatWorks {
   const notes = played.map(({ session }) => noteOf(session));
   const mean = meanOf(notes);
-  const { noticeable } = sportData(sport);
+  const { noticeable } = dataOf(sport);
   const columns = SPEC_KEYS.map((spec) => {
     const known = played.flatMap(({ specs }) => specs[spec] ?? []);
     const middle = known.length > 0 ? meanOf(known) : 0;

@@ -5,6 +5,7 @@ import type { Sport, SportData } from './sport';
 import { tennis } from './tennis';
 
 export { GUIDES, type Band, type Guide, type GuideName } from './guide';
+export { withOwn, type OwnNumbers } from './own-numbers';
 export { BASE_GRIPS, type BaseGrip, type Dress, type TypicalPart, type TypicalParts } from './kit';
 export {
   ALL_SPORTS,
@@ -27,6 +28,10 @@ export const SPORTS: Record<Sport, SportData> = { tennis, pickleball, padel, bad
 
 /** The data of a sport. @example sportData('tennis').axisCm // 10.16 */
 export const sportData = (sport: Sport): SportData => SPORTS[sport];
+
+/** A sport by its name, or its data as a shop has them. */
+export type AnySport = Sport | SportData;
+export const dataOf = (sport: AnySport): SportData => (typeof sport === 'string' ? sportData(sport) : sport);
 
 /** Whether frames of a sport have strings. @example isStrung('padel') // false */
 export const isStrung = (sport: Sport): boolean => SPORTS[sport].dress.components.includes('strings');

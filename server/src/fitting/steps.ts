@@ -4,11 +4,12 @@ import {
   changeOutcome,
   settleFrame,
   sportData,
+  withOwn,
   zoneChanges,
   type Aim,
   type AxisSpecs,
   type Change,
-  type Sport,
+  type SportData,
 } from '@kevro/core';
 import {
   growingIn,
@@ -31,6 +32,7 @@ import { listParts, partsOf } from '../records/part';
 import { setCeiling } from '../records/player';
 import { plans } from '../records/plan';
 import { programmeEvents, programmes } from '../records/programme';
+import { theShop } from '../records/shop';
 import { layOut, standingOf } from './programmes';
 import { planRow } from './plan-row';
 
@@ -59,8 +61,7 @@ export const programmeIn = (
 };
 
 /** What an aim is at that comes from a plan: what the plan gives, as near as the sport works. */
-function aimAt(sport: Sport, specs: AxisSpecs): Aim {
-  const { tolerance, decimals } = sportData(sport);
+function aimAt({ tolerance, decimals }: SportData, specs: AxisSpecs): Aim {
   return Object.fromEntries(
     SPEC_KEYS.flatMap((key) => {
       const value = specs[key];
@@ -104,7 +105,7 @@ async function beginWithPlan(tx: Queries, begun: Begun, now: string): Promise<vo
     setupId: null,
     source: {},
     note,
-    target: aimAt(frame.shape.sport, specs),
+    target: aimAt(withOwn(settled.sport, (await theShop(tx)).sports[frame.shape.sport]), specs),
     guards: [],
     by,
   });

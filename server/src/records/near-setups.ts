@@ -2,8 +2,10 @@ import {
   dressSums,
   sportData,
   swingAbout,
+  withOwn,
   type Dress,
   type FrameShape,
+  type OwnNumbers,
   type Specs,
   type Sport,
 } from '@kevro/core';
@@ -17,6 +19,8 @@ export interface Measured {
   shape: FrameShape;
   dress: Dress;
   specs: Specs & { axisCm: number };
+  /** What the shop takes a hand to notice. */
+  own?: OwnNumbers | undefined;
 }
 
 /** Sums of what a frame's dress adds to each shape of its sport. */
@@ -51,8 +55,13 @@ async function dressedShapes(db: Queries, { shape, dress, specs }: Measured): Pr
  * @param cut which of those that the conditions find, such as a part of them in an order
  * @returns the `with` part, whose `near` has a row a setup; its values are added to those of the conditions
  */
-function nearSql({ shape, specs }: Measured, dressed: Dressed, conditions: Conditions, cut = ''): string {
-  const { noticeable } = sportData(shape.sport);
+function nearSql(
+  { shape, specs, own: shop }: Measured,
+  dressed: Dressed,
+  conditions: Conditions,
+  cut = '',
+): string {
+  const { noticeable } = withOwn(sportData(shape.sport), shop);
   const value = (of: unknown): string => {
     conditions.values.push(of);
     return `$${conditions.values.length}`;
@@ -104,12 +113,12 @@ const WINDOWS = [0.5, 1, 2, 4, Infinity];
 /** Keeps to setups that can lie within so many steps: what is further off in one spec alone is further off. */
 function within(
   conditions: Conditions,
-  { specs, shape }: Measured,
+  { specs, shape, own: shop }: Measured,
   dressed: Dressed,
   steps: number,
 ): Conditions {
   if (steps === Infinity || dressed.ids.length === 0) return conditions;
-  const { noticeable } = sportData(shape.sport);
+  const { noticeable } = withOwn(sportData(shape.sport), shop);
   const between = (column: string, own: number, on: readonly number[], step: number): string =>
     `${column} between ${own - Math.max(...on) - steps * step} and ${own - Math.min(...on) + steps * step}`;
   const { massG, swingWeight, axisCm } = specs;

@@ -10,13 +10,18 @@ const table = tableOf<Shop>('shop', {
   calibrationHours: 'calibration_hours',
   backupsKept: 'backups_kept',
   signedInHours: 'signed_in_hours',
+  sports: 'sports',
 });
 
 /** Where the server stands, until the shop says where it is. */
 const hereZone = (): string => new Intl.DateTimeFormat().resolvedOptions().timeZone;
 
 /** As the database has it where nothing was said. */
-export const KEPT = { backupsKept: 14, signedInHours: 12 };
+export const KEPT: Pick<Shop, 'backupsKept' | 'signedInHours' | 'sports'> = {
+  backupsKept: 14,
+  signedInHours: 12,
+  sports: {},
+};
 
 /** The shop; a new database has none yet and gets a plain one. */
 export async function theShop(db: Queries): Promise<Shop> {
@@ -39,5 +44,5 @@ export const setShop = (db: Queries, shop: Shop): Promise<unknown> =>
     shop,
     `on conflict (only_row) do update set name = excluded.name, town = excluded.town, demo = excluded.demo,
        time_zone = excluded.time_zone, calibration_hours = excluded.calibration_hours, backups_kept = excluded.backups_kept,
-       signed_in_hours = excluded.signed_in_hours`,
+       signed_in_hours = excluded.signed_in_hours, sports = excluded.sports`,
   );

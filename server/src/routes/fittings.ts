@@ -50,6 +50,7 @@ import { plans } from '../records/plan';
 import { findPlayer } from '../records/player';
 import { addSession } from '../records/session';
 import { knownSetups } from '../records/setup';
+import { theShop } from '../records/shop';
 import { stepMarks } from '../records/step-mark';
 import { listFittings } from '../records/today';
 import { answer } from './route';
@@ -267,6 +268,7 @@ export function fittingRoutes(router: Router, db: Db, now: Clock): void {
       dress: start.dress,
       target: body.target,
       player: guardedPlayer(fitting.player, shape.sport, Number(now().slice(0, 4))),
+      own: (await theShop(db)).sports[shape.sport],
     });
     const notes = Object.fromEntries(body.guards.map(({ code, note }) => [code, note]));
     const unanswered = unansweredGuards(guards, notes);

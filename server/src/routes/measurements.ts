@@ -5,6 +5,7 @@ import {
   requireSpecs,
   settleFrame,
   sportData,
+  withOwn,
   stepDistance,
   withAxis,
 } from '@kevro/core';
@@ -25,6 +26,7 @@ import {
 import { broughtSetups, nearestSetups, offeredIds, type Measured } from '../records/near-setups';
 import { stepMarks } from '../records/step-mark';
 import { frameOrNone } from './frames';
+import { theShop } from '../records/shop';
 import { answer } from './route';
 
 /** Marks the step that a measurement was taken at, of the plan that stands: the reading stands with it. */
@@ -134,13 +136,19 @@ export function measurementRoutes(router: Router, db: Db, now: Clock): void {
     const [measurement] = await findMeasurements(db, [id ?? '']);
     const frame = measurement && (await findFrame(db, measurement.frameId));
     if (!measurement || !frame) throw new ApiProblem('not-found');
-    return { shape: frame.shape, dress: measurement.dress, specs: measurement.specs };
+    const { sports } = await theShop(db);
+    return {
+      shape: frame.shape,
+      dress: measurement.dress,
+      specs: measurement.specs,
+      own: sports[frame.shape.sport],
+    };
   }
 
   answer(router, 'nearSetups', async ({ params, query }) => {
     const frame = await measured(params.id);
     const { rows, total } = await nearestSetups(db, frame, query);
-    const sport = sportData(frame.shape.sport);
+    const sport = withOwn(sportData(frame.shape.sport), frame.own);
     return {
       rows: rows.map((setup) => {
         const { specs } = bringTo(setup, frame.dress, frame.specs.axisCm);

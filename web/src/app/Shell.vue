@@ -23,7 +23,7 @@ const saved = useSaved();
 const showKeys = ref(false);
 const shopOf = useShop();
 const shop = computed(() => shopOf.shop);
-onMounted(() => void shopOf.load().catch(() => undefined));
+onMounted(() => void shopOf.ready().catch(() => undefined));
 /** The day on paper is the day of printing. */
 const printedOn = ref(new Date().toISOString());
 useEventListener(window, 'beforeprint', () => (printedOn.value = new Date().toISOString()));

@@ -2,6 +2,7 @@
 import { computed, shallowRef, useId } from 'vue';
 import { pointsHeadLight, sportData, type SpecKey } from '@kevro/core';
 import type { OfFrame } from '../parts/typed';
+import { useShop } from '../stores/shop';
 import { useUnits } from '../stores/units';
 import { SPEC_NAMES } from '../words';
 import LaneAim from './LaneAim.vue';
@@ -18,6 +19,7 @@ const props = defineProps<{
 }>();
 const emit = defineEmits<{ open: [spec: SpecKey]; aim: [spec: SpecKey, value: number] }>();
 
+const shop = useShop();
 const units = useUnits();
 const hatch = useId();
 const own = computed(() => ({
@@ -56,7 +58,7 @@ const uncertainty = computed(() =>
 const held = shallowRef<[number, number]>();
 const scale = computed(() => laneScale(held.value ?? laneDomain(props.spec, props.marks), props.width));
 const x = (value: number): number => scale.value.x(value);
-const stand = computed(() => standing(props.spec, props.marks, props.shape.sport));
+const stand = computed(() => standing(props.spec, props.marks, shop.sportOf(props.shape.sport)));
 
 const show = (value: number, extra = 0): string => units.show(props.spec, value, props.shape, extra);
 /** Ticks of a balance lane are labelled in the shown unit; a tick's own value stays in cm. */

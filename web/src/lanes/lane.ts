@@ -4,12 +4,12 @@ import {
   deviationFrom,
   isInside,
   noticeableStep,
-  sportData,
+  dataOf,
   type Aim,
   type KnownSpecs,
   type SpecKey,
   type SpecUncertainty,
-  type Sport,
+  type AnySport,
 } from '@kevro/core';
 
 /** What the four lanes show. All values in g, cm and kg·cm²; each lane picks what is its own. */
@@ -91,7 +91,7 @@ export interface Standing {
   inside: boolean;
 }
 
-export function standing(key: SpecKey, marks: LaneMarks, sport: Sport): Standing | undefined {
+export function standing(key: SpecKey, marks: LaneMarks, sport: AnySport): Standing | undefined {
   const target = marks.aim?.[key];
   const shown = marks.checked ?? marks.predicted ?? marks.measured;
   if (!target || target.priority === 'free' || !shown) return undefined;
@@ -100,7 +100,7 @@ export function standing(key: SpecKey, marks: LaneMarks, sport: Sport): Standing
   const hand = marks.measured?.swingWeight ?? shown.swingWeight ?? target.value;
   return {
     difference,
-    steps: difference / noticeableStep(sportData(sport).noticeable, key, hand),
+    steps: difference / noticeableStep(dataOf(sport).noticeable, key, hand),
     inside: isInside(target, target.value + difference),
   };
 }

@@ -10,6 +10,7 @@ import {
 } from '@kevro/core';
 import type { SessionRow } from '@kevro/contract';
 import { counted } from '../parts/counted';
+import { useShop } from '../stores/shop';
 import { useUnits } from '../stores/units';
 import { SPEC_NAMES } from '../words';
 
@@ -21,10 +22,12 @@ const props = defineProps<{
   narrow?: boolean;
 }>();
 const units = useUnits();
+const shop = useShop();
+const data = computed(() => shop.sportOf(props.sport));
 const own = computed(() => props.sessions.filter(({ sport }) => sport === props.sport));
 const found = computed(() =>
   whatWorks(
-    props.sport,
+    data.value,
     own.value.map((session) => ({ session, specs: session.specs })),
   ),
 );
@@ -41,7 +44,7 @@ const SAYS: Record<SpecWorth['says'], string> = {
 };
 const stepOf = ({ spec, better, worse }: SpecWorth): string => {
   const around = (better ?? worse)?.mean ?? 0;
-  return units.sayWidth(spec, noticeableStep(sportData(props.sport).noticeable, spec, around), props.sport);
+  return units.sayWidth(spec, noticeableStep(data.value.noticeable, spec, around), props.sport);
 };
 const perStep = ({ perStep: { mean, uncertainty } }: SpecWorth): string =>
   `${mean < 0 ? '−' : '+'}${Math.abs(mean).toFixed(2)} ±${(2 * uncertainty).toFixed(2)}`;

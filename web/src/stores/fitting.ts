@@ -4,11 +4,13 @@ import { settleFrame, type AxisSpecs, type Dress } from '@kevro/core';
 import type { FittingView, RoundView } from '@kevro/contract';
 import { api } from '../api/client';
 import { useSaved } from './saved';
+import { useShop } from './shop';
 
 type FrameOfFitting = FittingView['frames'][number];
 
 /** The open fitting: its player, the frame of it that is worked on, and that frame's last round. */
 export const useFitting = defineStore('fitting', () => {
+  const shop = useShop();
   const view = shallowRef<FittingView>();
   const frameId = ref<string>();
   const failure = ref('');
@@ -20,7 +22,8 @@ export const useFitting = defineStore('fitting', () => {
     failure.value = '';
     if (view.value?.id !== id) view.value = undefined;
     try {
-      const answer = await api('fitting', { id });
+      // What the shop works to is known before anything is begun from it; without it the sport's own numbers stand.
+      const [answer] = await Promise.all([api('fitting', { id }), shop.ready().catch(() => undefined)]);
       if (own === asked) view.value = answer;
     } catch (error) {
       if (own === asked) failure.value = error instanceof Error ? error.message : String(error);
@@ -45,7 +48,13 @@ export const useFitting = defineStore('fitting', () => {
   /** The programme that goes on on the frame, or is paused. */
   const programme = computed(() => entry.value?.programmes.find(({ state }) => state !== 'ended'));
   const round = computed<RoundView | undefined>(() => entry.value?.rounds.at(-1));
-  const frame = computed(() => record.value && settleFrame(record.value.shape));
+  const settled = computed(() => record.value && settleFrame(record.value.shape));
+  /** The frame, with the numbers that the shop works to: the same object while those are as they ship. */
+  const frame = computed(() => {
+    if (!settled.value) return undefined;
+    const sport = shop.sportOf(settled.value.sport.sport);
+    return sport === settled.value.sport ? settled.value : { ...settled.value, sport };
+  });
 
   /** Things that stay the same object as long as their id does: nothing is worked out anew because something else was stored. */
   const measurement = shallowComputed(() =>

@@ -1,12 +1,13 @@
 import { watchDebounced } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, reactive, ref, shallowRef, watch } from 'vue';
-import { bringTo, sportData, stepDistance, type BroughtSetup } from '@kevro/core';
+import { bringTo, stepDistance, type BroughtSetup } from '@kevro/core';
 import type { Measurement, Setup, SourceKind } from '@kevro/contract';
 import { api } from '../api/client';
 import { SOURCE_NAMES } from '../words';
 import type { Compared } from './beside';
 import { useFitting } from './fitting';
+import { useShop } from './shop';
 
 /** A setup brought to the dress and axis of the frame in hand, with its distance. */
 export interface NearSetup extends Compared {
@@ -20,6 +21,7 @@ const PART = 60;
 /** The part of the library that lies nearest to the frame in hand, as the server finds it, and the setups set beside it. */
 export const useLibrary = defineStore('library', () => {
   const fitting = useFitting();
+  const shop = useShop();
   const query = reactive<{ search: string; kind: SourceKind | null }>({ search: '', kind: null });
   const found = shallowRef<NearSetup[]>([]);
   const beside = shallowRef<NearSetup[]>([]);
@@ -33,7 +35,7 @@ export const useLibrary = defineStore('library', () => {
   /** Brings a setup to the dress and axis of a measurement: once, when it arrives. */
   function near(setup: Setup, { specs: own, dress }: Measurement): NearSetup {
     const brought = bringTo(setup, dress, own.axisCm);
-    const distance = stepDistance(own, brought.specs, sportData(setup.shape.sport));
+    const distance = stepDistance(own, brought.specs, shop.sportOf(setup.shape.sport));
     const told = `${SOURCE_NAMES[setup.sourceKind]}${setup.year ? ` ${setup.year}` : ''}`;
     return { id: setup.id, name: setup.name, told, setup, brought, specs: brought.specs, ...distance };
   }

@@ -1,5 +1,6 @@
 import { defineStore } from 'pinia';
 import { shallowRef } from 'vue';
+import { sportData, withOwn, type Sport, type SportData } from '@kevro/core';
 import type { Shop } from '@kevro/contract';
 import { api } from '../api/client';
 import { setShopZone } from '../parts/day-words';
@@ -13,5 +14,14 @@ export const useShop = defineStore('shop', () => {
     shop.value = now;
     return now;
   }
-  return { shop, load };
+  /** Once it was read; what waits for it together asks once. */
+  let asked: Promise<unknown> | undefined;
+  const ready = async (): Promise<void> => {
+    if (shop.value) return;
+    asked ??= load().finally(() => (asked = undefined));
+    await asked;
+  };
+  /** A sport with the numbers that the shop works to. */
+  const sportOf = (sport: Sport): SportData => withOwn(sportData(sport), shop.value?.sports[sport]);
+  return { shop, load, ready, sportOf };
 });

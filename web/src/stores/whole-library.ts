@@ -1,8 +1,10 @@
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
+import type { OwnNumbers } from '@kevro/core';
 import type { LibraryMessage, LibraryPart } from '../workers/library.worker';
 import LibraryWorker from '../workers/library.worker?worker';
 import { useFitting } from './fitting';
+import { useShop } from './shop';
 
 export interface Reached {
   reachable: boolean;
@@ -13,6 +15,7 @@ export interface Reached {
 /** The whole library of the sport against the frame in hand: worked out beside the page when it is asked for, and kept until another measurement stands. */
 export const useWholeLibrary = defineStore('whole-library', () => {
   const fitting = useFitting();
+  const shop = useShop();
   const parts = shallowRef<readonly LibraryPart[]>([]);
   const total = ref(0);
   const working = ref(false);
@@ -67,6 +70,7 @@ export const useWholeLibrary = defineStore('whole-library', () => {
       measurementId: measurement.id,
       shape: JSON.parse(JSON.stringify(record.shape)) as typeof record.shape,
       specs: { ...measurement.specs },
+      own: JSON.parse(JSON.stringify(shop.shop?.sports[record.shape.sport] ?? {})) as OwnNumbers,
     });
   }
 

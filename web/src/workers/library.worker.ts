@@ -1,4 +1,4 @@
-import { SPEC_KEYS, reach, type FrameShape, type KnownSpecs, type Specs } from '@kevro/core';
+import { SPEC_KEYS, reach, type FrameShape, type KnownSpecs, type OwnNumbers, type Specs } from '@kevro/core';
 import { sentence, type BroughtSetups } from '@kevro/contract';
 
 /** The whole library of a sport held against a frame, part by part: where each setup lies, and whether the frame can get there. */
@@ -6,6 +6,8 @@ export interface LibraryRequest {
   measurementId: string;
   shape: FrameShape;
   specs: Specs;
+  /** What the shop takes a hand to notice. */
+  own?: OwnNumbers | undefined;
 }
 /** Columns of one part; a value that is not known is NaN. */
 export interface LibraryPart {
@@ -26,7 +28,7 @@ const post = (message: LibraryMessage, transfer: Transferable[] = []): void =>
 const column = (values: readonly (number | null | undefined)[]): Float64Array =>
   Float64Array.from(values, (value) => value ?? Number.NaN);
 
-async function read({ measurementId, shape, specs }: LibraryRequest): Promise<void> {
+async function read({ measurementId, shape, specs, own }: LibraryRequest): Promise<void> {
   let after = '';
   for (;;) {
     const query = new URLSearchParams({ after, limit: String(PART) }).toString();
@@ -43,7 +45,7 @@ async function read({ measurementId, shape, specs }: LibraryRequest): Promise<vo
       }
       return { id, specs: known };
     });
-    const reached = reach(shape, specs, setups);
+    const reached = reach(shape, specs, setups, own);
     const part: LibraryPart = {
       ids: found.ids,
       massG: column(found.massG),

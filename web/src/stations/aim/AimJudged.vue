@@ -5,6 +5,7 @@ import { aimMeaning, type Aim, type Guard, type Meaning } from '@kevro/core';
 import { guardSentence } from '@kevro/contract';
 import { counted } from '../../parts/counted';
 import { useFitting } from '../../stores/fitting';
+import { useShop } from '../../stores/shop';
 import { useUnits } from '../../stores/units';
 import { missWords } from '../plan/plan-words';
 import { usePlans } from '../plan/plans';
@@ -17,6 +18,7 @@ const fitting = useFitting();
 const units = useUnits();
 const draft = props.aim.kept.value;
 const { parts } = useShopParts();
+const shop = useShop();
 const { plans, working, make, stop } = usePlans();
 onBeforeUnmount(stop);
 
@@ -42,7 +44,9 @@ function meaningWords({ of, change, steps }: Meaning): string {
   }
 }
 const meaning = computed(() =>
-  fitting.before ? aimMeaning(props.aim.shape.value.sport, fitting.before, props.aim.read.value.aim) : [],
+  fitting.before
+    ? aimMeaning(shop.sportOf(props.aim.shape.value.sport), fitting.before, props.aim.read.value.aim)
+    : [],
 );
 
 /** The best way there, worked out beside the page while the aim is typed. */

@@ -43,7 +43,7 @@ const schools = computed(() => {
   const guide = draft.value.guide ?? view?.player.guides[sport] ?? proposed.value?.guide;
   if (!frame || !dress || !guide) return undefined;
   return swingSchools(
-    sport,
+    frame.sport,
     guideBands(frame, guide, dress, shopGuides.edited),
     view?.player.ceilings[sport],
   );

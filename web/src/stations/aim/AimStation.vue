@@ -24,6 +24,7 @@ import { useUnsaved } from '../../parts/unsaved';
 import { useFitting } from '../../stores/fitting';
 import { useLibrary } from '../../stores/library';
 import { useSaved } from '../../stores/saved';
+import { useShop } from '../../stores/shop';
 import { useUnits } from '../../stores/units';
 import Bench from '../Bench.vue';
 import MeasuredFrame from '../MeasuredFrame.vue';
@@ -37,6 +38,7 @@ import { useBenchMarks } from '../bench-marks';
 
 // What a fitter comes here to do: take an aim from somewhere, or part of the way to it; see what it means and whether this frame gets there; set it, with a reason where something speaks against it.
 const fitting = useFitting();
+const shop = useShop();
 const saved = useSaved();
 const units = useUnits();
 const marks = useBenchMarks();
@@ -87,13 +89,14 @@ const guards = computed(() => {
     dress: dress ?? {},
     target: read.value.aim,
     player: guardedPlayer(view.player, of.sport, new Date().getFullYear()),
+    own: shop.shop?.sports[of.sport],
   });
 });
 /** A strong guard is gone past only with a reason. */
 const unanswered = computed(() => unansweredGuards(guards.value, draft.value.overridden));
 /** Half a step of balance for where it is played: the note says so. */
 function forConditions(conditions: Conditions): void {
-  aim.take(aimForConditions(shape.value.sport, read.value.aim, conditions));
+  aim.take(aimForConditions(shop.sportOf(shape.value.sport), read.value.aim, conditions));
   const said = CONDITION_WORDS[conditions];
   if (!draft.value.note.includes(said))
     draft.value.note = [draft.value.note, said].filter(Boolean).join('; ');

@@ -9,7 +9,6 @@ import {
   isGrowing,
   partWay,
   proposeGuide,
-  sportData,
   type Aim,
   type Bother,
   type GuideName,
@@ -23,6 +22,7 @@ import { numberOf, type Typed } from '../../parts/typed';
 import { useFitting } from '../../stores/fitting';
 import { useGuides } from '../../stores/guides';
 import { useLibrary } from '../../stores/library';
+import { useShop } from '../../stores/shop';
 import { guidedPlayer } from './guided-player';
 import { useOtherFrames } from '../other-frames';
 
@@ -61,7 +61,7 @@ export function useAimDraft(setupAsked: string | undefined) {
   const guides = useGuides();
   /** The station stands on a frame: without one the page says what is missing. */
   const shape = computed(() => fitting.record?.shape ?? { sport: 'tennis' as const, lengthCm: 0 });
-  const sport = computed(() => sportData(shape.value.sport));
+  const sport = computed(() => useShop().sportOf(shape.value.sport));
   const lengthCm = computed(() => shape.value.lengthCm);
   const growing = computed(() => {
     const born = fitting.view?.player.birthYear;
@@ -133,7 +133,7 @@ export function useAimDraft(setupAsked: string | undefined) {
     const own = fitting.before;
     const { way, share, bothers } = draft.value;
     if (!own || way === 'by-hand') return undefined;
-    if (way === 'complaints') return rowsOf(aimFromComplaints(shape.value.sport, own, bothers));
+    if (way === 'complaints') return rowsOf(aimFromComplaints(sport.value, own, bothers));
     if (!source.value) return undefined;
     return rowsOf(partWay(sport.value, own, source.value, PART_OF.includes(way) ? share / 100 : 1));
   }

@@ -155,7 +155,7 @@ async function back(round: RoundView, which: 'found' | 'built'): Promise<void> {
 }
 .rounds li {
   display: grid;
-  grid-template-columns: 24px minmax(0, 1fr) auto 120px;
+  grid-template-columns: 24px minmax(0, 1fr) auto 160px;
   align-items: center;
   gap: 8px;
   border-top: 1px solid rgb(var(--v-theme-line));
