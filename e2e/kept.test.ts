@@ -35,6 +35,12 @@ describe('a form over the page', () => {
     ['/frames/ot-014', 'Change', 'Model'],
     ['/frames/ot-014', 'put right', 'Why'],
     ['/fittings/f-ilka/build', 'close fitting', 'Note'],
+    ['/fittings/f-liv/play', 'Note a session', 'In your own words'],
+    ['/fittings/f-liv/play', 'noted by mistake', 'Why'],
+    ['/fittings/f-liv/play', 'Another step', 'Why'],
+    ['/fittings/f-liv/play', 'End it', 'Note'],
+    ['/fittings/f-pim/play', 'Begin a programme', 'Note'],
+    ['/players/liv-harrowdene', 'Look again on', 'Note'],
   ])(
     'on %s, "%s", keeps what is typed over Escape, a click outside and a reload',
     async (path, opener, name) => {

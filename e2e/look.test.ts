@@ -59,7 +59,6 @@ const PAGES = [
   '/fittings/f-ilka/plan',
   '/fittings/f-liv/play',
   '/players/liv-harrowdene',
-  '/settings/changes',
   '/fittings/f-odo/build',
   '/fittings/f-odo/check',
   '/stock/learning',

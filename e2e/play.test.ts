@@ -216,7 +216,10 @@ describe('the shop’s day', () => {
     await page.getByText(/must be more than|out of range/).waitFor({ state: 'detached' });
     await page.goto(`/fittings/${made.fitting.id}/aim`);
     await settled(page);
-    await page.getByRole('textbox', { name: /^Weight/ }).first().fill('324');
+    await page
+      .getByRole('textbox', { name: /^Weight/ })
+      .first()
+      .fill('324');
     await page
       .locator('summary', { hasText: /0\.4 g/ })
       .first()

@@ -28,7 +28,6 @@ const PICTURES = [
   ['today', '/'],
   ['measure', '/fittings/f-ilka/measure', 'light', takeReadings],
   ['frame', '/frames/dw-034'],
-  ['instruments', '/settings/instruments'],
   ['calibration', '/settings/instruments/machine-back'],
   ['compare', '/fittings/f-tobin/compare'],
   [
@@ -49,7 +48,8 @@ const PICTURES = [
     (page) => page.getByRole('radio', { name: 'Table' }).check({ force: true }),
   ],
   ['build', '/fittings/f-odo/build'],
-  ['players', '/players'],
+  ['play', '/fittings/f-liv/play'],
+  ['player', '/players/liv-harrowdene'],
   ['frames', '/frames'],
   ['setups', '/setups'],
   ['setup', '/setups/rook-a'],
@@ -63,7 +63,10 @@ const browser = await chromium.launch({
 });
 for (const [name, path, theme = 'light', act] of PICTURES) {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-  await page.addInitScript((chosen) => localStorage.setItem('kevro-theme', chosen), theme);
+  await page.addInitScript((chosen) => {
+    localStorage.setItem('kevro-theme', chosen);
+    localStorage.setItem('kevro-tour', 'done');
+  }, theme);
   await page.goto(base + path);
   await page.waitForLoadState('load');
   await page.getByText(/^(Loading|Opening|Looking up)/).waitFor({ state: 'detached' });

@@ -426,6 +426,13 @@ export const calls = {
     query: searchQuery,
   },
   changes: listing('/changes', 'Who changed what and when, the newest first', changeRow, changesQuery),
+  countSession: call(
+    'put',
+    '/sessions/:id/counts',
+    'Mark a session as noted by mistake, or count it again',
+    session,
+    counting,
+  ),
   addSession: call('post', '/fittings/:id/sessions', 'Note what was played and felt', session, newSession),
 } as const;
 

@@ -164,6 +164,27 @@ describe('a programme', () => {
     expect((await f.programme()).next.state).toBe('go-on');
   });
 
+  it('forgets a session that was noted by mistake, and counts it again', async () => {
+    const f = await opened();
+    await f.begin('find-ceiling');
+    const sore = await f.play({ arm: 'sore' });
+    expect((await f.programme()).next.state).toBe('stopped');
+    const count = (counts: boolean, reason = 'meant fine') =>
+      server.call('PUT', `/sessions/${sore.id}/counts`, { counts, reason });
+    expect((await count(false, ' ')).body.errors[0].path).toBe('reason');
+    await count(false);
+    expect((await f.programme()).next.reason).toBe('play-first');
+    expect((await f.round()).state.next).toMatchObject({ station: 'play', because: 'not-played' });
+    const name = (await f.view()).player.name;
+    const { rows } = (await server.call('GET', `/today?search=${encodeURIComponent(name)}`)).body;
+    expect(rows[0].frames[0].next.because).toBe('not-played');
+    expect((await f.round()).sessions[0]).toMatchObject({ counts: false, why: 'meant fine', arm: 'sore' });
+    await f.play();
+    expect((await f.programme()).next.reason).toBe('energy-left');
+    await count(true);
+    expect((await f.programme()).next.state).toBe('stopped');
+  });
+
   it('can be paused, played once more, and overridden with a note', async () => {
     const f = await opened();
     await f.begin('find-ceiling');

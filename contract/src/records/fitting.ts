@@ -173,7 +173,12 @@ export const newSession = z.strictObject({
   note: text(1000).default(''),
   by,
 });
-export const session = newSession.omit({ key: true }).extend({ id: z.string(), at: z.string() });
+export const session = newSession.omit({ key: true }).extend({
+  id: z.string(),
+  at: z.string(),
+  counts: z.boolean(),
+  why: z.string().describe('why it does not count'),
+});
 
 const nextStep = z.strictObject({
   station,

@@ -153,6 +153,7 @@ export const sessionRow = z.strictObject({
   ...noted,
   note: z.string(),
   by: z.string(),
+  counts: z.boolean(),
   specs: knownSpecs.describe('as it was last measured before, in its round'),
 });
 export type SessionRow = z.output<typeof sessionRow>;

@@ -47,8 +47,21 @@ function roundsOf(
   const from = rounds.findIndex(({ id }) => id === roundId);
   return rounds.slice(Math.max(0, from)).map((round, i) => ({
     change: i === 0 ? [] : changeOf(frame, round),
-    sessions: i === 0 ? round.sessions.slice(sessionsBefore) : round.sessions,
+    // Sessions are counted from where it began; those noted by mistake then say nothing.
+    sessions: (i === 0 ? round.sessions.slice(sessionsBefore) : round.sessions).filter(
+      ({ counts }) => counts,
+    ),
   }));
+}
+
+/** How many sessions there are since it began, those noted by mistake too: what was done about it is counted by them. */
+function sessionsOf(
+  { roundId, sessionsBefore }: Pick<ProgrammeRecord, 'roundId' | 'sessionsBefore'>,
+  rounds: readonly RoundView[],
+): number {
+  const from = rounds.findIndex(({ id }) => id === roundId);
+  const all = rounds.slice(Math.max(0, from)).flatMap(({ sessions }) => sessions);
+  return all.length - sessionsBefore;
 }
 
 /** What is to be done on the round before anything new is laid out. */
@@ -111,7 +124,7 @@ export function programmeView({
   const { key: _, fittingId: __, frameId: ___, there, ...told } = programme;
   const settled = settleFrame(frame.shape);
   const played = roundsOf(settled, programme, rounds);
-  const sessions = played.reduce((all, round) => all + round.sessions.length, 0);
+  const sessions = sessionsOf(programme, rounds);
   const { state, onceMore, day } = programmeState(events, sessions);
   const view: ProgrammeView = {
     ...told,

@@ -154,7 +154,8 @@ export async function beginProgramme(
   if (!start) throw new ApiProblem('nothing-measured');
   const comesBack = name === 'after-sore-arm' || name === 'trim-evenly';
   const wasSore = fitting.frames.some(
-    (entry) => entry.rounds.flatMap(({ sessions }) => sessions).at(-1)?.arm === 'sore',
+    (entry) =>
+      entry.rounds.flatMap(({ sessions }) => sessions).findLast(({ counts }) => counts)?.arm === 'sore',
   );
   if (wasSore && !comesBack && note === '') throw badInput([wrongAt('note', 'note-for-sore')]);
   if (name === 'half-way' && !towards) throw badInput([wrongAt('towards', 'missing')]);

@@ -217,6 +217,12 @@ function stateOf(records: RoundRecords, now: string, closed: boolean): RoundView
   return { ...state, next: next ?? null, aimId: aimId ?? null, planId: planId ?? null };
 }
 
+/** Records without the sessions that were noted by mistake. */
+const counted = <T extends { sessions: RoundView['sessions'] }>(records: T): T => ({
+  ...records,
+  sessions: records.sessions.filter(({ counts }) => counts),
+});
+
 type ProgrammesOf = Awaited<ReturnType<typeof programmesOf>>;
 /** What the state of rounds depends on, beside their own records. */
 interface RoundCase {
@@ -236,8 +242,11 @@ function runningIn(list: readonly RoundView[], programmes: ProgrammesOf): RoundR
     const { state, onceMore } = programmeState(events, sessions);
     const last = list.at(-1);
     // Sessions that came before it began are no answer to it.
-    const own = last?.id === programme.roundId ? last.sessions.length - programme.sessionsBefore : 1;
-    if (state === 'running') return { onceMore: onceMore || own <= 0 };
+    const own =
+      last?.id === programme.roundId
+        ? counted({ sessions: last.sessions.slice(programme.sessionsBefore) })
+        : undefined;
+    if (state === 'running') return { onceMore: onceMore || own?.sessions.length === 0 };
   }
   return undefined;
 }
@@ -284,7 +293,7 @@ async function viewsOf(
     return {
       ...round,
       ...records,
-      state: stateOf({ ...records, startId: round.startId, compared }, now, closed),
+      state: stateOf({ ...counted(records), startId: round.startId, compared }, now, closed),
     };
   });
   // What a programme says holds in the round that a frame is in now.
@@ -293,7 +302,7 @@ async function viewsOf(
     const programme = runningIn(own, programmes);
     const last = own.at(-1);
     if (programme && last)
-      last.state = stateOf({ ...last, startId: last.startId, compared, programme }, now, closed);
+      last.state = stateOf({ ...counted(last), startId: last.startId, compared, programme }, now, closed);
   }
   return views;
 }

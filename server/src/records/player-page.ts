@@ -12,7 +12,7 @@ interface Row extends Omit<SessionRow, 'specs'> {
 
 /** Sessions with what the frame measured before, in its round: the check of its build, else what the round started from. */
 const SESSIONS = `select s.id, r.fitting_id as "fittingId", r.frame_id as "frameId", f.tag, f.shape->>'sport' as sport,
-    r.number as round, s.played_on::text as "playedOn", s.data,
+    r.number as round, s.played_on::text as "playedOn", s.data, s.counts,
     (select json_build_object('massG', m.mass_g, 'balanceCm', m.balance_cm, 'swingWeight', m.swing_weight, 'twistWeight', m.twist_weight)
        from measurement m
        where m.counts and (m.id = r.start_id or (m.round_id = r.id and m.purpose = 'check'))

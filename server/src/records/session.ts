@@ -3,7 +3,7 @@ import type { Queries } from '../db/db';
 import { tableOf } from '../db/table';
 
 export type Session = AnswerOf<'addSession'>;
-type Felt = Omit<Session, 'id' | 'at' | 'roundId' | 'playedOn'>;
+type Felt = Omit<Session, 'id' | 'at' | 'roundId' | 'playedOn' | 'counts' | 'why'>;
 
 interface Row {
   id: string;
@@ -12,6 +12,8 @@ interface Row {
   playedOn: string;
   at: string;
   data: Felt;
+  counts: boolean;
+  why: string;
 }
 const table = tableOf<Row>('session', {
   id: 'id',
@@ -20,6 +22,8 @@ const table = tableOf<Row>('session', {
   playedOn: 'played_on',
   at: 'at',
   data: 'data',
+  counts: 'counts',
+  why: 'why',
 });
 const sessionOf = ({ key: _, data, ...row }: Row): Session => ({ ...row, ...data });
 
@@ -29,10 +33,20 @@ export const sessionsOf = async (db: Queries, roundIds: readonly string[]): Prom
 /** Stores a session once a key. @returns the one stored under the key, and undefined where that is another round's */
 export async function addSession(
   db: Queries,
-  { id, roundId, playedOn, at, ...data }: Session,
+  { id, roundId, playedOn, at, ...data }: Omit<Session, 'counts' | 'why'>,
   key: string,
 ): Promise<Session | undefined> {
   await table.insert(db, { id, key, roundId, playedOn, at, data }, 'on conflict (key) do nothing');
   const [row] = await table.find(db, 'where key = $1', [key]);
   return row?.roundId === roundId ? sessionOf(row) : undefined;
+}
+
+/** Marks a session as noted by mistake, or counts it again; undefined where there is none. */
+export async function countSession(
+  db: Queries,
+  id: string,
+  { counts, reason }: { counts: boolean; reason: string },
+): Promise<Session | undefined> {
+  const row = await table.change(db, { counts, why: counts ? '' : reason }, 'id = $1', id);
+  return row && sessionOf(row);
 }

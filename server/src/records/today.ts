@@ -86,7 +86,7 @@ async function recordsOf(
       't.plan_id as "planId", t.passed',
       'sign_off t join plan on plan.id = t.plan_id',
     ),
-    read<RoundRecords['sessions'][number]>('t.id', 'session t'),
+    read<RoundRecords['sessions'][number]>('t.id', '(select * from session where counts) t'),
   ]);
   const of = {
     measurements: byRound(measurements),
@@ -199,7 +199,8 @@ async function programmesOn(
           where r.fitting_id = p.fitting_id and r.frame_id = p.frame_id and r.number >= b.number) - p.sessions_before as sessions,
        -- Sessions since it began, while the frame is still in the round in which it did.
        case when b.number = (select max(number) from round r where r.fitting_id = p.fitting_id and r.frame_id = p.frame_id)
-         then (select count(*) from session s where s.round_id = p.round_id) - p.sessions_before end as own,
+         then (select count(*) from (select counts from session s where s.round_id = p.round_id order by s.seq offset p.sessions_before) own
+           where counts) end as own,
        (select coalesce(json_agg(json_build_object('what', e.what, 'sessions', e.sessions, 'day', e.day) order by e.seq), '[]')
           from programme_event e where e.programme_id = p.id) as events
      from programme p join round b on b.id = p.round_id where p.fitting_id = any($1) order by p.seq`,

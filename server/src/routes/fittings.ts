@@ -48,7 +48,7 @@ import { findMeasurements } from '../records/measurement';
 import { partsOf } from '../records/part';
 import { plans } from '../records/plan';
 import { findPlayer } from '../records/player';
-import { addSession } from '../records/session';
+import { addSession, countSession } from '../records/session';
 import { knownSetups } from '../records/setup';
 import { theShop } from '../records/shop';
 import { stepMarks } from '../records/step-mark';
@@ -336,6 +336,11 @@ export function fittingRoutes(router: Router, db: Db, now: Clock): void {
     return db.transaction((tx) => storeSignOff(tx, { frame, round, plan, aim, check }, body, now()));
   });
 
+  answer(router, 'countSession', async ({ params, body }) => {
+    const session = await countSession(db, params.id ?? '', body);
+    if (!session) throw new ApiProblem('not-found');
+    return session;
+  });
   answer(router, 'addSession', async ({ params, body: { key, ...body } }) => {
     const { round } = await benchOfRound(params.id, body.roundId);
     const session = await addSession(db, { id: newId(), at: now(), ...body, roundId: round.id }, key);

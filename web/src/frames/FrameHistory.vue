@@ -18,7 +18,8 @@ const theme = useTheme();
 const sessions = shallowRef<readonly SessionRow[]>([]);
 onMounted(async () => {
   // Without them the line stands all the same.
-  sessions.value = await api('frameSessions', { id: props.frame.id }).catch(() => []);
+  const found = await api('frameSessions', { id: props.frame.id }).catch(() => []);
+  sessions.value = found.filter(({ counts }) => counts);
 });
 const spec = ref<SpecKey>('swingWeight');
 const stands = computed(() =>

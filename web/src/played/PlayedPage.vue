@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import { nextTick, onMounted, ref } from 'vue';
+import { nanoid } from 'nanoid';
 import type { AnswerOf } from '@kevro/contract';
 import { Refused, api } from '../api/client';
 import DraftNotice from '../parts/DraftNotice.vue';
 import { dayWords } from '../parts/day-words';
 import { useDraft } from '../parts/draft';
 import { focusWrong } from '../parts/focus';
-import { newKey } from '../parts/new-key';
 import SessionFields from './SessionFields.vue';
 import { emptySession, sessionBody } from './session-draft';
 
@@ -21,7 +21,7 @@ const form = ref<HTMLFormElement>();
 const draft = useDraft(() => emptySession());
 const { value } = draft;
 /** One key a session: sent twice, it is noted once. */
-const key = newKey('link');
+const key = nanoid();
 
 async function look(): Promise<void> {
   failure.value = '';

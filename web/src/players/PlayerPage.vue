@@ -60,7 +60,7 @@ const sport = ref<Sport>();
 watch(sports, ([first]) => (sport.value ??= first), { immediate: true });
 const spec = ref<SpecKey>('swingWeight');
 const played = computed(() =>
-  (page.value?.sessions ?? []).filter((session) => session.sport === sport.value).toReversed(),
+  (page.value?.sessions ?? []).filter(({ sport: of, counts }) => counts && of === sport.value).toReversed(),
 );
 const shapeOf = (frameId: string) => page.value?.frames.find(({ id }) => id === frameId)?.shape;
 const show = (key: SpecKey, value: number | undefined, frameId: string): string => {

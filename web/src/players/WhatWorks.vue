@@ -24,7 +24,7 @@ const props = defineProps<{
 const units = useUnits();
 const shop = useShop();
 const data = computed(() => shop.sportOf(props.sport));
-const own = computed(() => props.sessions.filter(({ sport }) => sport === props.sport));
+const own = computed(() => props.sessions.filter(({ sport, counts }) => counts && sport === props.sport));
 const found = computed(() =>
   whatWorks(
     data.value,

@@ -81,4 +81,9 @@ create table change_log (
 -- What the shop has set otherwise than it ships: tolerances and noticeable steps, sport by sport.
 alter table shop add column sports jsonb not null default '{}';
 
+-- A session that was noted by mistake stays, and counts no more.
+alter table session
+  add column counts boolean not null default true,
+  add column why text not null default '';
+
 create index session_played on session (played_on desc, seq desc);

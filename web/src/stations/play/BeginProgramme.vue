@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue';
+import { nanoid } from 'nanoid';
 import { PROGRAMMES, suggestProgramme, type Programme } from '@kevro/core';
 import { PROGRAMME_HINTS, PROGRAMME_NAMES, growingIn } from '@kevro/contract';
 import { api } from '../../api/client';
@@ -8,7 +9,6 @@ import NumberField from '../../parts/NumberField.vue';
 import { shopToday } from '../../parts/day-words';
 import { useDraft } from '../../parts/draft';
 import { useKept } from '../../parts/kept';
-import { newKey } from '../../parts/new-key';
 import { sent, type Typed } from '../../parts/typed';
 import { useBeside } from '../../stores/beside';
 import { useFitting } from '../../stores/fitting';
@@ -32,7 +32,7 @@ const form = draft.value;
 const suggested = computed(() => {
   const { view, record } = fitting;
   if (!view || !record) return 'find-ceiling';
-  const last = fitting.rounds.flatMap(({ sessions }) => sessions).at(-1);
+  const last = fitting.rounds.flatMap(({ sessions }) => sessions).findLast(({ counts }) => counts);
   return suggestProgramme({
     ...(last ? { last } : {}),
     growing: growingIn(Number(shopToday().slice(0, 4)), view.player),
@@ -58,7 +58,7 @@ watch(
   open,
   (now) => {
     if (!now) return;
-    key.value = newKey('programme');
+    key.value = nanoid();
     draft.begin(`programme ${fitting.record?.id ?? ''}`, { name: suggested.value, note: '', ...goal.value });
   },
   { immediate: true },

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue';
+import { nanoid } from 'nanoid';
 import { api } from '../../api/client';
 import FormDialog from '../../parts/FormDialog.vue';
 import { useDraft } from '../../parts/draft';
 import { useKept } from '../../parts/kept';
-import { newKey } from '../../parts/new-key';
 import SessionFields from '../../played/SessionFields.vue';
 import { emptySession, sessionBody } from '../../played/session-draft';
 import { useFitting } from '../../stores/fitting';
@@ -20,7 +20,7 @@ watch(
   open,
   (now) => {
     if (!now) return;
-    key.value = newKey('session');
+    key.value = nanoid();
     draft.begin(`session ${fitting.round?.id ?? ''}`, emptySession(by.value));
   },
   { immediate: true },

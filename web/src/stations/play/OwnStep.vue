@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue';
+import { nanoid } from 'nanoid';
 import { useRouter } from 'vue-router';
 import type { ZoneName } from '@kevro/core';
 import { ZONE_NAMES } from '@kevro/contract';
@@ -8,7 +9,6 @@ import FormDialog from '../../parts/FormDialog.vue';
 import NumberField from '../../parts/NumberField.vue';
 import { useDraft } from '../../parts/draft';
 import { useKept } from '../../parts/kept';
-import { newKey } from '../../parts/new-key';
 import { sent, type Typed } from '../../parts/typed';
 import { useFitting } from '../../stores/fitting';
 
@@ -25,7 +25,7 @@ watch(
   open,
   (now) => {
     if (!now) return;
-    key.value = newKey('own step');
+    key.value = nanoid();
     draft.begin(`own step ${fitting.programme?.id ?? ''}`, empty());
   },
   { immediate: true },

@@ -13,7 +13,9 @@ import { measuredIn, playedWith } from './rounds';
 const fitting = useFitting();
 const units = useUnits();
 const theme = useTheme();
-const sessions = computed(() => fitting.rounds.flatMap(({ sessions: of }) => of));
+const sessions = computed(() =>
+  fitting.rounds.flatMap(({ sessions: of }) => of.filter(({ counts }) => counts)),
+);
 
 const chart = computed(() => {
   const { record, programme, view } = fitting;

@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import { computed, onMounted, ref, shallowRef, watch } from 'vue';
+import { nanoid } from 'nanoid';
 import { useRouter } from 'vue-router';
 import type { SessionRow } from '@kevro/contract';
 import { api } from '../../api/client';
 import { useKeys } from '../../app/keys';
 import { useKept } from '../../parts/kept';
 import { later } from '../../parts/later';
-import { newKey } from '../../parts/new-key';
 import WhatWorks from '../../players/WhatWorks.vue';
 import Rail from '../../rail/Rail.vue';
 import { useCatalogue } from '../../stores/catalogue';
@@ -40,7 +40,9 @@ const measured = computed(() => fitting.round && measuredIn(fitting.round));
 const weights = computed(() => fitting.record?.weights ?? []);
 const labels = computed(() => weights.value.map((p) => `${(p.massG / p.sides).toFixed(1)} g`));
 const next = computed(() => fitting.programme?.next);
-const sessionCount = computed(() => fitting.rounds.reduce((all, round) => all + round.sessions.length, 0));
+const sessionCount = computed(() =>
+  fitting.rounds.reduce((all, round) => all + round.sessions.filter(({ counts }) => counts).length, 0),
+);
 
 /** Every session of the player, in other fittings too: what works is asked of them all. */
 const sessions = shallowRef<readonly SessionRow[]>();
@@ -70,7 +72,7 @@ async function take(): Promise<void> {
       await api('takeStep', {
         id: view.id,
         body: {
-          key: newKey('step'),
+          key: nanoid(),
           programmeId: programme.id,
           sessions: programme.sessions,
           by: by.value,

@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue';
+import { nanoid } from 'nanoid';
 import { useRouter } from 'vue-router';
 import { zoneChangeWords, type RoundView } from '@kevro/contract';
 import { api } from '../../api/client';
 import { dayWords } from '../../parts/day-words';
 import { useKept } from '../../parts/kept';
-import { newKey } from '../../parts/new-key';
 import { useFitting } from '../../stores/fitting';
 import { useSaved } from '../../stores/saved';
 import { useUnits } from '../../stores/units';
@@ -68,7 +68,7 @@ async function back(round: RoundView, which: 'found' | 'built'): Promise<void> {
     await fitting.stored(
       await api('goBack', {
         id: view.id,
-        body: { key: newKey('back'), frameId: record.id, toRoundId: round.id, which, by: by.value },
+        body: { key: nanoid(), frameId: record.id, toRoundId: round.id, which, by: by.value },
       }),
     );
     await router.push({ name: 'build' });

@@ -1,6 +1,10 @@
 <script setup lang="ts">
-import { computed } from 'vue';
+import { computed, ref } from 'vue';
+import type { RoundView } from '@kevro/contract';
+import { api } from '../../api/client';
+import FormDialog from '../../parts/FormDialog.vue';
 import { dayWords } from '../../parts/day-words';
+import { useDraft } from '../../parts/draft';
 import { vWide } from '../../parts/wide-table';
 import { ARM_WORDS, ENERGY_WORDS, OFTEN_WORDS, aroundWords, ballWords } from '../../played/words';
 import { useFitting } from '../../stores/fitting';
@@ -23,6 +27,22 @@ const rows = computed(() => {
     )
     .toReversed();
 });
+type Session = RoundView['sessions'][number];
+const marking = ref(false);
+const marked = ref<Session>();
+const draft = useDraft(() => ({ reason: '' }));
+const form = draft.value;
+function putRight(session: Session): void {
+  marked.value = session;
+  draft.begin(`mark session ${session.id}`, { reason: '' });
+  marking.value = true;
+}
+async function mark(): Promise<void> {
+  if (!marked.value) return;
+  const { id, counts } = marked.value;
+  await api('countSession', { id, body: { counts: !counts, reason: form.value.reason } });
+  await fitting.stored();
+}
 </script>
 
 <template>
@@ -43,7 +63,7 @@ const rows = computed(() => {
     <tbody>
       <tr v-for="s in rows" :key="s.id">
         <td class="nowrap">
-          {{ dayWords(s.playedOn) }}
+          <span :class="{ struck: !s.counts }">{{ dayWords(s.playedOn) }}</span>
           <div v-if="aroundWords(s)" class="soft small">{{ aroundWords(s) }}</div>
         </td>
         <td>{{ s.words }}</td>
@@ -58,8 +78,37 @@ const rows = computed(() => {
           <template v-if="s.note">“{{ s.note }}”</template>
           <div v-if="ballWords(s)" class="small">{{ ballWords(s) }}</div>
           <div v-if="s.by" class="small">{{ s.by }}</div>
+          <div v-if="!s.counts" class="warn small">does not count: {{ s.why }}</div>
+          <button type="button" class="link small no-print" @click="putRight(s)">
+            {{ s.counts ? 'noted by mistake' : 'count it again'
+            }}<span class="d-sr-only">, the session of {{ dayWords(s.playedOn) }}</span>
+          </button>
         </td>
       </tr>
     </tbody>
   </table>
+  <FormDialog
+    v-model="marking"
+    :title="marked?.counts ? 'Noted by mistake' : 'Count it again'"
+    store="Store it"
+    :submit="mark"
+    :draft="draft"
+  >
+    <template #default="{ at }">
+      <p class="mb-0">
+        {{
+          marked?.counts
+            ? 'It stays in the list and says nothing any more: what was proposed from it is worked out anew. Then note it as it was.'
+            : 'It counts again from now on.'
+        }}
+      </p>
+      <v-text-field v-model="form.reason" label="Why" autofocus :error-messages="at('reason')" />
+    </template>
+  </FormDialog>
 </template>
+
+<style scoped>
+.struck {
+  text-decoration: line-through;
+}
+</style>
