@@ -314,10 +314,7 @@ export const nextStepAnswer = z.strictObject({
   ceiling: z
     .strictObject({
       swingWeight: z.number(),
-      uncertainty: z
-        .number()
-        .min(0)
-        .describe('half a step: the ceiling lies within it, either way; no standard uncertainty'),
+      uncertainty: standardUncertainty,
     })
     .optional()
     .describe('what the player carries'),

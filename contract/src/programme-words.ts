@@ -103,7 +103,7 @@ export function stepWhy(sport: Sport, { reason, ceiling }: Said): string {
   const { decimals } = sportData(sport);
   const digits = decimals.swingWeight;
   const found = ceiling
-    ? ` The last weight that was carried is this player’s ceiling: ${ceiling.swingWeight.toFixed(digits)} ±${ceiling.uncertainty.toFixed(digits === 0 ? 0 : 1)} kg·cm².`
+    ? ` The last weight that was carried is this player’s ceiling: ${ceiling.swingWeight.toFixed(digits)} ±${(2 * ceiling.uncertainty).toFixed(digits === 0 ? 0 : 1)} kg·cm².`
     : '';
   return `${WHY[reason]}${found}${reason === 'twists' ? WHIP : ''}`;
 }

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { DAYS, PROGRAMMES } from '@kevro/core';
 import { nextStepAnswer } from '../compute';
-import { axisSpecs, knownSpecs, noted, sport, zoneChanges } from '../shapes';
+import { axisSpecs, knownSpecs, noted, sport, standardUncertainty, zoneChanges } from '../shapes';
 import { frame, stringing } from './frame';
 import { placedPart, removal } from './placement';
 import { player } from './player';
@@ -164,7 +164,11 @@ export const playerPage = z.strictObject({
     sport,
     z.strictObject({
       swingWeight: z.number(),
-      uncertainty: z.number().nullable().describe('half a step, either way; null where it was typed'),
+      uncertainty: standardUncertainty
+        .nullable()
+        .describe(
+          'standard uncertainty (one sigma), known to about half a step; null where the ceiling was typed',
+        ),
       on: z.string().nullable(),
     }),
   ),

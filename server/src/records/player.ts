@@ -74,7 +74,7 @@ export async function archivePlayer(db: Queries, id: string, archived: boolean):
   return row && playerOf(row);
 }
 
-/** Writes down what a player carries in a sport, within half a step either way, and the day on which it was found. */
+/** Writes down what a player carries in a sport, with its standard uncertainty and the day on which it was found. */
 export const setCeiling = (
   db: Queries,
   id: string,

@@ -103,7 +103,8 @@ const rows = computed(() =>
 );
 const ceilings = computed(() =>
   Object.entries(page.value?.ceilings ?? {}).map(([of, { swingWeight, uncertainty, on }]) => {
-    const give = uncertainty === null ? '' : ` ±${uncertainty.toFixed(uncertainty < 2 ? 1 : 0)}`;
+    // Twice the standard uncertainty, as everywhere on a screen.
+    const give = uncertainty === null ? '' : ` ±${(2 * uncertainty).toFixed(uncertainty < 1 ? 1 : 0)}`;
     return `${SPORT_NAMES[of as Sport]} ${swingWeight}${give} kg·cm²${on ? `, found ${dayWords(on)}` : ''}`;
   }),
 );
