@@ -52,7 +52,8 @@ const WHY: Record<StepReason, string> = {
   twists: 'It twists off centre: from the tip to the sides.',
   steady: 'It twists no more, and swings as it did.',
   'back-to-ceiling': 'It twists no more: what the sides cost of the swing weight comes back at the tip.',
-  'not-firm': 'Volleys and returns are not firm yet.',
+  'not-firm':
+    'Volleys and returns are not firm yet. Leather in place of a synthetic grip does the same as weight in the handle.',
   firm: 'Volleys and returns are firm.',
   'still-heavy': 'Still too heavy: the same share off everywhere, so that the feel stays.',
   'nothing-left': 'Nothing is left to take off. A lighter frame would help.',

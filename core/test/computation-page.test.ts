@@ -31,6 +31,8 @@ import {
   guardShares,
   lightenEvenly,
   makePlans,
+  nextStep,
+  noteOf,
   pendulum,
   placeOf,
   pointsHeadLight,
@@ -47,6 +49,7 @@ import {
   swingSpeedShare,
   twistByThreads,
   twistFromReadings,
+  whatWorks,
   windingOf,
 } from '../src';
 import { laidAt, putty, tape } from './parts';
@@ -111,7 +114,28 @@ function densityOf(...rolls: [string, number][]): number {
   ).massG;
 }
 
+/** Sessions two steps under and over their mean of 320, the lighter ones better. */
+const works = whatWorks(
+  'tennis',
+  [304, 336].flatMap((swingWeight) =>
+    Array.from({ length: 4 }, () => ({
+      specs: { swingWeight },
+      session: { arm: 'fine', energyLeft: swingWeight < 320 ? 'plenty' : 'little' } as const,
+    })),
+  ),
+).specs[0]?.perStep;
+
 const EXAMPLES: Record<string, number> = {
+  noteOf: noteOf({ energyLeft: 'plenty', arm: 'fine', late: 'sometimes' }),
+  works: works?.mean ?? Number.NaN,
+  worksU: works?.uncertainty ?? Number.NaN,
+  ceilingStep:
+    nextStep({
+      programme: 'find-ceiling',
+      shape,
+      specs: racket,
+      history: [{ change: [], session: { energyLeft: 'plenty', arm: 'fine' } }],
+    }).specs.swingWeight - racket.swingWeight,
   points: pointsHeadLight(32.4, 68.58),
   recoil: recoilWeight(racket),
   shift: shiftAxis(racket, 10).swingWeight,

@@ -33,8 +33,22 @@ it('a person is given out whole, and erased from tables, old pages and the log; 
     'wept-after-the-match',
     'Wanda-wants-it-so',
     'Wanda-hurried-me',
+    'Wanda-wants-more-weight',
+    'Wanda-grows-again',
+    'Wanda-tapped-wrong',
+    'Wanda-skipped-this',
   ];
-  const [name, arm, feel, why, slip] = SECRETS as [string, string, string, string, string];
+  const [name, arm, feel, why, slip, more, again, mistake, skipped] = SECRETS as string[] as [
+    string,
+    string,
+    string,
+    string,
+    string,
+    string,
+    string,
+    string,
+    string,
+  ];
   const player = await made('/players', { name, sports: ['tennis'], armHistory: arm });
   const frame = await made('/frames', {
     tag: 'WQ-1',
@@ -68,6 +82,18 @@ it('a person is given out whole, and erased from tables, old pages and the log; 
     arm: 'sore',
     note: feel,
   });
+  const { sessions } = (await server.call('GET', `/fittings/${fitting.id}`)).body.frames[0].rounds[0];
+  await server.call('PUT', `/sessions/${sessions[0].id}/counts`, { counts: false, reason: mistake });
+  const begun = await made(`/fittings/${fitting.id}/programmes`, {
+    key: 'a programme',
+    frameId: frame.id,
+    name: 'climb',
+    note: more,
+  });
+  const programmeId = begun.frames[0].programmes[0].id as string;
+  await made(`/fittings/${fitting.id}/programmes/act`, { programmeId, act: 'once-more', note: skipped });
+  await made('/look-again', { playerId: player.id, dueOn: '2027-05-01', why: 'growing', note: again });
+  await made(`/fittings/${fitting.id}/links`, { roundId });
   // Changed once, so that an old form of it lies in the pages.
   await server.call('PUT', `/players/${player.id}`, { name, sports: ['tennis'], botherNote: 'twists' });
   for (const secret of SECRETS) expect(filesWith(secret), secret).not.toEqual([]);

@@ -118,7 +118,7 @@ export async function listFittings(
   // A player’s words and the frames’ are looked at only where something is looked for.
   asked.search(
     search,
-    `((select words from player p where p.id = f.player_id) || ' ' || (select string_agg(fr.words, ' ')
+    `((select name_words from player p where p.id = f.player_id) || ' ' || (select string_agg(fr.words, ' ')
         from fitting_frame ff join frame fr on fr.id = ff.frame_id where ff.fitting_id = f.id))`,
   );
   if (sport)

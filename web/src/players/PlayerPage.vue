@@ -231,7 +231,7 @@ const advisedWords = ({ what, words }: PlayerPage['advised'][number]): string =>
               <th>Late</th>
               <th>Twists</th>
               <th v-if="withArm" class="no-print">Arm</th>
-              <th>Words</th>
+              <th>{{ withArm ? 'Words' : 'The ball' }}</th>
             </tr>
           </thead>
           <tbody>
