@@ -77,6 +77,11 @@ async function fillFittings(db: Db): Promise<void> {
         within_tolerance, steps)
       select 'q' || i, 'r' || i, 'a' || i || '-2', 'm' || i || '-1', now(), 'free', false, '[]', '{}', '{}', true,
         '${steps}' ${each};
+    insert into session (id, key, round_id, played_on, at, data)
+      select 's' || i || '-' || n, 's' || i || '-' || n, 'r' || i, date '2026-01-01' + n, now(),
+        '{"energyLeft":"enough","arm":"fine","note":"","by":""}' ${each}, generate_series(1, 20) n;
+    insert into programme (id, key, fitting_id, frame_id, name, begun_at, round_id, start_id)
+      select 'g' || i, 'g' || i, 'x' || i, 'f' || i, 'climb', now(), 'r' || i, 'm' || i || '-1' ${each} where i % 4 = 0;
     insert into step_mark (plan_id, step, mark, at)
       select 'q' || i, 'step-' || n, 'done', now() ${each}, generate_series(0, i % 9) n;`);
 }
@@ -105,6 +110,9 @@ try {
     [`today, the screen's page of ${FITTINGS} fittings`, () => '/today?limit=100'],
     [`today, all of ${FITTINGS} fittings at once`, () => `/today?limit=${FITTINGS}`],
     ['one fitting', () => `/fittings/x${any(FITTINGS)}`],
+    ['today, narrowed by person', () => `/today?search=number+${any(PLAYERS)}`],
+    ['everything, searched', () => `/search?q=model+${any(113)}`],
+    ['one player’s page', () => `/players/p${any(PLAYERS)}/page`],
     ['measurements of one frame', () => `/frames/f${any(FRAMES)}/measurements`],
   ];
   const quantile = (values: number[], q: number): number =>

@@ -218,7 +218,8 @@ describe('a build', () => {
     expect(await readFile(await file.path(), 'utf8')).toContain('BEGIN:VEVENT');
     await page.goto('/');
     await page
-      .getByText(/sets until/)
+      .getByRole('region', { name: 'Drying and curing' })
+      .getByText(/1[12] h.* left, until/)
       .first()
       .waitFor();
     // A template comes as a file too.

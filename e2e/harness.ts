@@ -143,7 +143,11 @@ async function profile(
   });
   // The tour of the demo begins by itself once: here it has been.
   await context.addInitScript(() => {
-    if (localStorage.getItem('kevro-tour') === null) localStorage.setItem('kevro-tour', 'done');
+    try {
+      if (localStorage.getItem('kevro-tour') === null) localStorage.setItem('kevro-tour', 'done');
+    } catch {
+      // Where nothing is kept it does not begin by itself.
+    }
   });
   return context;
 }

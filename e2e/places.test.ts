@@ -34,7 +34,7 @@ describe('players', () => {
       .first()
       .check();
     await page.getByText('sore arm').first().waitFor();
-    await page.getByRole('button', { name: 'Hedda Vosslane', exact: true }).click();
+    await page.getByRole('button', { name: 'Change Hedda Vosslane' }).click();
     await dialog().getByText('something is noted').waitFor();
     await dialog().getByText('A sore arm: propose less load').waitFor();
     expect(await page.content()).not.toContain(secret);

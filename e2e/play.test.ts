@@ -209,10 +209,10 @@ describe('the shop’s day', () => {
     await settled(page);
     await page.getByRole('textbox', { name: /^Weight, tolerance/ }).fill('0,4');
     await page.getByRole('textbox', { name: /^Twist weight, tolerance/ }).fill('-1');
-    await button('Store these numbers').click();
+    await button('Work to these numbers').click();
     await page.getByText(/must be more than|out of range/).waitFor();
     await page.getByRole('textbox', { name: /^Twist weight, tolerance/ }).fill('');
-    await button('Store these numbers').click();
+    await button('Work to these numbers').click();
     await page.getByText(/must be more than|out of range/).waitFor({ state: 'detached' });
     await page.goto(`/fittings/${made.fitting.id}/aim`);
     await settled(page);

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core';
-import { computed, onMounted, ref, watch, watchEffect } from 'vue';
+import { computed, ref, watch, watchEffect } from 'vue';
 import { RouterLink, RouterView, useRoute } from 'vue-router';
 import { useFitting } from '../stores/fitting';
 import { useSaved } from '../stores/saved';
@@ -23,7 +23,8 @@ const saved = useSaved();
 const showKeys = ref(false);
 const shopOf = useShop();
 const shop = computed(() => shopOf.shop);
-onMounted(() => void shopOf.ready().catch(() => undefined));
+// Asked for before anything of the page is: paper needs the shop's name, and every day its time zone.
+void shopOf.ready().catch(() => undefined);
 /** The day on paper is the day of printing. */
 const printedOn = ref(new Date().toISOString());
 useEventListener(window, 'beforeprint', () => (printedOn.value = new Date().toISOString()));

@@ -40,7 +40,8 @@ async function show(next: number): Promise<void> {
 <style scoped>
 .tour {
   position: fixed;
-  right: 16px;
+  /* The main action of a page lies at the lower right. */
+  left: 16px;
   bottom: 56px;
   width: min(360px, calc(100vw - 32px));
   z-index: 10;

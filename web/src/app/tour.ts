@@ -1,5 +1,5 @@
 import { computed } from 'vue';
-import { useKept } from '../parts/kept';
+import { remembers, useKept } from '../parts/kept';
 import { useShop } from '../stores/shop';
 
 /** The walk: pages of the demo shop, each with what is to be seen there. */
@@ -69,7 +69,9 @@ export function useTour() {
   });
   const at = computed(() => {
     if (!shop.shop?.demo || kept.value === 'done') return undefined;
-    return kept.value === 'new' ? 0 : kept.value;
+    if (kept.value !== 'new') return kept.value;
+    // Where nothing is kept it would begin again with every page.
+    return remembers() ? 0 : undefined;
   });
   return {
     at,

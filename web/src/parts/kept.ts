@@ -29,6 +29,14 @@ function storageOrMemory(which: 'localStorage' | 'sessionStorage'): Storage {
 }
 /** What this device keeps; and what only this tab does, over a reload. */
 export const deviceStorage = storageOrMemory('localStorage');
+/** Whether it keeps anything beyond the page. */
+export const remembers = (): boolean => {
+  try {
+    return typeof window.localStorage === 'object';
+  } catch {
+    return false;
+  }
+};
 export const tabStorage = storageOrMemory('sessionStorage');
 
 /** Something that was chosen last on this device: kept over a reload, the same in all tabs. */

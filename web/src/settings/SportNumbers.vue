@@ -125,7 +125,7 @@ const at = (path: string): string | undefined => refused.value?.at(`sports.${spo
           :error="at(`noticeable.${noticedKey(key)}`)"
         />
       </div>
-      <div><v-btn type="submit" color="primary" :loading="busy">Store these numbers</v-btn></div>
+      <div><v-btn type="submit" color="primary" :loading="busy">Work to these numbers</v-btn></div>
     </template>
   </form>
 </template>

@@ -59,10 +59,21 @@ watch(
   (now) => {
     if (!now) return;
     key.value = nanoid();
-    draft.begin(`programme ${fitting.record?.id ?? ''}`, { name: suggested.value, note: '', ...goal.value });
+    draft.begin(`programme ${fitting.record?.id ?? ''}`, {
+      name: suggested.value,
+      note: '',
+      massG: null,
+      swingWeight: null,
+    });
   },
   { immediate: true },
 );
+/** What stands beside the frame comes later than the form: it is filled in where it is asked for and nothing is typed. */
+watch([() => form.value.name, goal, open], ([name, { massG, swingWeight }, isOpen]) => {
+  if (!isOpen || name !== 'half-way') return;
+  form.value.massG ??= massG;
+  form.value.swingWeight ??= swingWeight;
+});
 async function submit(): Promise<void> {
   const { view, record } = fitting;
   if (!view || !record) return;
