@@ -62,6 +62,8 @@ describe('on paper, from the dark theme', () => {
     '/settings/instruments/machine-back',
     '/fittings/f-ilka/aim',
     '/fittings/f-ilka/plan',
+    '/fittings/f-liv/play',
+    '/players/liv-harrowdene',
     '/fittings/f-odo/build',
     '/guide',
   ])('%s is ink on white, with the shop and the day, and no controls', async (path) => {
@@ -73,7 +75,7 @@ describe('on paper, from the dark theme', () => {
     const head = await page.locator('.paper-head').innerText();
     expect(head).toContain('Plumb & Loop');
     expect(head).toMatch(/\d{1,2} \w+ 20\d\d/);
-    if (path.startsWith('/fittings')) expect(head).toMatch(/Ilka Morrow|Odo Pellam/);
+    if (path.startsWith('/fittings')) expect(head).toMatch(/Ilka Morrow|Odo Pellam|Liv Harrowdene/);
     expect(await page.title()).toMatch(/\w+.* Kevro$/);
   });
 

@@ -135,6 +135,31 @@ describe('a programme', () => {
   });
 });
 
+it('a step that a guard speaks against is taken only with a reason', async () => {
+  const made = await makeFitting(app, { player: { ceilings: { tennis: 300 } } });
+  const at = `/fittings/${made.fitting.id}`;
+  await post(app, `${at}/programmes`, { key: key(), frameId: made.frame.id, name: 'find-ceiling' });
+  await post(app, `${at}/sessions`, {
+    key: key(),
+    roundId: made.roundId,
+    playedOn: '2026-11-20',
+    energyLeft: 'plenty',
+    arm: 'fine',
+  });
+  await openPlay(made);
+  await page.keyboard.press('a');
+  const why = page.getByRole('textbox', { name: 'Why all the same' });
+  await why.waitFor();
+  await page.getByRole('dialog').getByText(/300/).waitFor();
+  await page.keyboard.press('Control+Enter');
+  await page.getByRole('dialog').getByText(/300/).first().waitFor();
+  await why.fill('that was before the winter');
+  await page.keyboard.press('Control+Enter');
+  await page.waitForURL(/\/build/);
+  const { round } = await entryOf(made);
+  expect(round?.aims[0]?.guards[0]?.note).toBe('that was before the winter');
+});
+
 it('a player’s link opens its form on a phone, takes one session, and opens nothing else', async () => {
   const made = await makeFitting(app);
   const { code } = await post<{ code: string }>(app, `/fittings/${made.fitting.id}/links`, {

@@ -185,6 +185,21 @@ describe('a programme', () => {
     expect((await f.programme()).next.state).toBe('stopped');
   });
 
+  it('goes past a guard only with a reason, which stands with the aim', async () => {
+    // A step over what the player is known to carry.
+    const f = await opened(SPECS, { ceilings: { tennis: 290 } });
+    await f.begin('find-ceiling');
+    await f.play();
+    const { status, body } = await f.take();
+    expect([status, body.code, body.errors[0].path]).toEqual([422, 'guard-unanswered', 'note']);
+    expect(body.errors[0].message).toContain('290');
+    expect((await f.entry()).rounds).toHaveLength(1);
+    expect((await f.take({ note: 'the old one was typed years ago' })).status).toBe(200);
+    expect((await f.round()).aims[0].guards).toEqual([
+      { code: 'over-ceiling', note: 'the old one was typed years ago' },
+    ]);
+  });
+
   it('can be paused, played once more, and overridden with a note', async () => {
     const f = await opened();
     await f.begin('find-ceiling');

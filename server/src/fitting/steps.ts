@@ -2,7 +2,9 @@ import {
   SPEC_KEYS,
   backTo,
   changeOutcome,
+  guardsOf,
   settleFrame,
+  unansweredGuards,
   sportData,
   withOwn,
   zoneChanges,
@@ -13,6 +15,8 @@ import {
 } from '@kevro/core';
 import {
   growingIn,
+  guardSentence,
+  guardedPlayer,
   zoneChangeWords,
   type FittingView,
   type FrameRecord,
@@ -77,7 +81,9 @@ interface Begun {
   frame: FrameRecord;
   from: Measurement;
   why: 'programme' | 'back';
+  /** What the round is for; and why a guard is gone past, where the fitter said so. */
   note: string;
+  reason: string;
   by: string;
   key: string;
   programmeId: string | null;
@@ -85,9 +91,27 @@ interface Begun {
 }
 /** Begins a round with its aim and its plan, ready for the bench. */
 async function beginWithPlan(tx: Queries, begun: Begun, now: string): Promise<void> {
-  const { fitting, frame, from, why, note, by, key, programmeId, change } = begun;
+  const { fitting, frame, from, why, note, reason, by, key, programmeId, change } = begun;
   const settled = settleFrame(frame.shape);
   const { specs } = changeOutcome(settled, from.specs, from.dress, change);
+  const { sport } = frame.shape;
+  const year = Number(now.slice(0, 4));
+  const own = (await theShop(tx)).sports[sport];
+  const target = aimAt(withOwn(settled.sport, own), specs);
+  // As at Aim: what speaks strongly against it is gone past only with a reason.
+  const guards = guardsOf({
+    shape: frame.shape,
+    specs: from.specs,
+    dress: from.dress,
+    target,
+    player: guardedPlayer(fitting.player, sport, year),
+    own,
+  });
+  const strong = unansweredGuards(guards, {});
+  if (strong.length > 0 && reason === '') {
+    const message = strong.map((guard) => guardSentence(guard, fitting.player.name)).join(' ');
+    throw new ApiProblem('guard-unanswered', [{ path: 'note', code: 'guard-unanswered', message }]);
+  }
   const round = await beginRound(tx, {
     fittingId: fitting.id,
     frameId: frame.id,
@@ -105,8 +129,8 @@ async function beginWithPlan(tx: Queries, begun: Begun, now: string): Promise<vo
     setupId: null,
     source: {},
     note,
-    target: aimAt(withOwn(settled.sport, (await theShop(tx)).sports[frame.shape.sport]), specs),
-    guards: [],
+    target,
+    guards: strong.map(({ code }) => ({ code, note: reason })),
     by,
   });
   if (!aim) return;
@@ -119,7 +143,7 @@ async function beginWithPlan(tx: Queries, begun: Begun, now: string): Promise<vo
       change,
       school: 'free',
       byHand: true,
-      bench: { child: growingIn(Number(now.slice(0, 4)), fitting.player) },
+      bench: { child: growingIn(year, fitting.player) },
       now,
     }),
   );
@@ -231,6 +255,7 @@ export async function takeStep(
       from,
       why: 'programme',
       note: [said, body.note].filter(Boolean).join(' '),
+      reason: body.note,
       by: body.by,
       key: body.key,
       programmeId: programme.id,
@@ -305,6 +330,7 @@ export async function goBack(
       from,
       why: 'back',
       note: [`Back to ${words}.`, note].filter(Boolean).join(' '),
+      reason: note,
       by,
       key,
       programmeId: null,

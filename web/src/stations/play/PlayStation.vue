@@ -3,7 +3,7 @@ import { computed, onMounted, ref, shallowRef, watch } from 'vue';
 import { nanoid } from 'nanoid';
 import { useRouter } from 'vue-router';
 import type { SessionRow } from '@kevro/contract';
-import { api } from '../../api/client';
+import { Refused, api } from '../../api/client';
 import { useKeys } from '../../app/keys';
 import { useKept } from '../../parts/kept';
 import { later } from '../../parts/later';
@@ -28,6 +28,7 @@ const by = useKept('kevro-by', '');
 const PlayChart = later(() => import('./PlayChart.vue'));
 const NoteSession = later(() => import('./NoteSession.vue'));
 const BeginProgramme = later(() => import('./BeginProgramme.vue'));
+const WhyAllTheSame = later(() => import('./WhyAllTheSame.vue'));
 const PlayerLink = later(() => import('./PlayerLink.vue'));
 const noting = ref(false);
 const beginning = ref(false);
@@ -63,26 +64,39 @@ const busy = ref(false);
 const canTake = computed(
   () => !closed.value && Boolean(next.value?.ready) && next.value?.ready?.short.length === 0,
 );
-async function take(): Promise<void> {
+/** What speaks against the step, where it is gone past only with a reason. */
+const guard = ref('');
+const explaining = ref(false);
+async function takeIt(note: string): Promise<void> {
   const { view, programme } = fitting;
-  if (!view || !programme || !canTake.value || busy.value) return;
+  if (!view || !programme) return;
+  await fitting.stored(
+    await api('takeStep', {
+      id: view.id,
+      body: {
+        key: nanoid(),
+        programmeId: programme.id,
+        sessions: programme.sessions,
+        note,
+        by: by.value,
+      },
+    }),
+  );
+  await router.push({ name: 'build' });
+}
+async function take(): Promise<void> {
+  if (!canTake.value || busy.value) return;
   busy.value = true;
   try {
-    await fitting.stored(
-      await api('takeStep', {
-        id: view.id,
-        body: {
-          key: nanoid(),
-          programmeId: programme.id,
-          sessions: programme.sessions,
-          by: by.value,
-        },
-      }),
-    );
-    await router.push({ name: 'build' });
+    await takeIt('');
   } catch (error) {
-    saved.failed(error);
-    await fitting.stored().catch(() => undefined);
+    if (error instanceof Refused && error.at('note')) {
+      guard.value = error.at('note') ?? '';
+      explaining.value = true;
+    } else {
+      saved.failed(error);
+      await fitting.stored().catch(() => undefined);
+    }
   } finally {
     busy.value = false;
   }
@@ -162,6 +176,7 @@ useKeys({ n: note, a: () => (canTake.value ? void take() : false) });
   <NoteSession v-if="noting" v-model="noting" />
   <BeginProgramme v-if="beginning" v-model="beginning" />
   <PlayerLink v-if="linking" v-model="linking" />
+  <WhyAllTheSame v-if="explaining" v-model="explaining" :guard="guard" :act="takeIt" />
 </template>
 
 <style scoped>

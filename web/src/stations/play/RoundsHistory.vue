@@ -3,13 +3,14 @@ import { computed, ref, watch } from 'vue';
 import { nanoid } from 'nanoid';
 import { useRouter } from 'vue-router';
 import { zoneChangeWords, type RoundView } from '@kevro/contract';
-import { api } from '../../api/client';
+import { Refused, api } from '../../api/client';
 import { dayWords } from '../../parts/day-words';
 import { useKept } from '../../parts/kept';
 import { useFitting } from '../../stores/fitting';
 import { useSaved } from '../../stores/saved';
 import { useUnits } from '../../stores/units';
 import { ROUND_WORDS, SPEC_NAMES } from '../../words';
+import WhyAllTheSame from './WhyAllTheSame.vue';
 import { carriedIn, measuredIn, playedWith } from './rounds';
 import { changedDress, changedSpecs, changedZones } from './what-changed';
 
@@ -60,20 +61,33 @@ const differences = computed(() => {
   };
 });
 const busy = ref(false);
-async function back(round: RoundView, which: 'found' | 'built'): Promise<void> {
+/** The way back that a guard spoke against: gone past only with a reason. */
+const guarded = ref<{ round: RoundView; which: 'found' | 'built'; guard: string }>();
+const explaining = ref(false);
+async function goBack(round: RoundView, which: 'found' | 'built', note: string): Promise<void> {
   const { view, record } = fitting;
-  if (!view || !record || busy.value) return;
+  if (!view || !record) return;
+  await fitting.stored(
+    await api('goBack', {
+      id: view.id,
+      body: { key: nanoid(), frameId: record.id, toRoundId: round.id, which, note, by: by.value },
+    }),
+  );
+  await router.push({ name: 'build' });
+}
+async function allTheSame(note: string): Promise<void> {
+  if (guarded.value) await goBack(guarded.value.round, guarded.value.which, note);
+}
+async function back(round: RoundView, which: 'found' | 'built'): Promise<void> {
+  if (busy.value) return;
   busy.value = true;
   try {
-    await fitting.stored(
-      await api('goBack', {
-        id: view.id,
-        body: { key: nanoid(), frameId: record.id, toRoundId: round.id, which, by: by.value },
-      }),
-    );
-    await router.push({ name: 'build' });
+    await goBack(round, which, '');
   } catch (error) {
-    saved.failed(error);
+    if (error instanceof Refused && error.at('note')) {
+      guarded.value = { round, which, guard: error.at('note') ?? '' };
+      explaining.value = true;
+    } else saved.failed(error);
   } finally {
     busy.value = false;
   }
@@ -142,6 +156,7 @@ async function back(round: RoundView, which: 'found' | 'built'): Promise<void> {
       </template>
     </template>
   </section>
+  <WhyAllTheSame v-if="guarded && explaining" v-model="explaining" :guard="guarded.guard" :act="allTheSame" />
 </template>
 
 <style scoped>
