@@ -338,6 +338,23 @@ describe('whatever a player answers (property)', () => {
     );
   });
 
+  it('who is tired is given nothing more to carry, whatever was changed by hand', () => {
+    const grams = fc.record({
+      zone: fc.constantFrom('tip' as const, 'handle' as const),
+      massG: fc.double({ min: -3, max: 3, noNaN: true }),
+    });
+    const one = fc.record({ change: fc.array(grams, { maxLength: 2 }), session: felt });
+    fc.assert(
+      fc.property(programme, fc.array(one, { minLength: 1, maxLength: 5 }), (which, history) => {
+        const last = history.at(-1) as (typeof history)[number];
+        last.session = { ...tired };
+        const { change } = nextStep({ programme: which, shape, specs, history, towards, there: tip(20) });
+        const more = change.reduce((all, { massG }) => all + massG, 0);
+        expect(more).toBeLessThan(1e-9);
+      }),
+    );
+  });
+
   it('it comes to an end, takes off no more than it put on, and its specs are those of all its changes', () => {
     fc.assert(
       fc.property(programme, fc.array(felt, { minLength: 40, maxLength: 40 }), (which, answers) => {

@@ -2,7 +2,7 @@ import type { Frame } from '../frame';
 import { zoneOf, type Part, type Placement } from '../part';
 import { aroundMiddle, nearestPiece, type Removal } from '../plan';
 import type { ZoneName } from '../sport';
-import type { Played, ZoneChange } from './next-step';
+import type { Played, ZoneChange } from './programme';
 import type { Felt } from './felt';
 
 /** What a fitter lays on and takes off for a step. */

@@ -1,5 +1,5 @@
 import { isSore, isTired, isTwisting, type Felt } from './felt';
-import type { Programme } from './next-step';
+import type { Programme } from './programme';
 
 /** What is known of a player and of how a frame played last. */
 export interface ForSuggestion {

@@ -1,0 +1,84 @@
+import type { FrameShape } from '../frame';
+import type { AxisSpecs, Specs } from '../mass';
+import type { ZoneName } from '../sport';
+import type { Day, Felt } from './felt';
+
+/** Programmes: one change at a time, a session after each. */
+export const PROGRAMMES = [
+  'find-ceiling',
+  'settle-face',
+  'quiet-handle',
+  'trim-evenly',
+  'climb',
+  'after-sore-arm',
+  'half-way',
+  'hot-cold',
+] as const;
+export type Programme = (typeof PROGRAMMES)[number];
+
+/** Weight put on a zone, both its sides together; less than zero is taken off. */
+export interface ZoneChange {
+  zone: ZoneName;
+  massG: number;
+}
+/** One change, and how it played; without a session it was not played yet. */
+export interface Played {
+  change: readonly ZoneChange[];
+  session?: Felt | undefined;
+}
+
+export interface ProgrammeRequest {
+  programme: Programme;
+  shape: FrameShape;
+  /** The frame before the first change of the programme. */
+  specs: Specs;
+  /** In the order in which it was played; the first change may be nothing, for the frame as it was. */
+  history: readonly Played[];
+  /** What lies on the frame already, in the specs: nothing if left out. */
+  there?: readonly ZoneChange[] | undefined;
+  /** What `half-way` goes half the way toward. */
+  towards?: { massG: number; swingWeight: number } | undefined;
+  /** What `hot-cold` makes it ready for; a usual day if left out. */
+  day?: Day | undefined;
+}
+
+/** Why a step is proposed, or why there is none. */
+export const STEP_REASONS = [
+  'play-first',
+  'sore',
+  'tired',
+  'tired-as-found',
+  'once-more',
+  'energy-left',
+  'twists',
+  'steady',
+  'back-to-ceiling',
+  'not-firm',
+  'firm',
+  'still-heavy',
+  'nothing-left',
+  'carried',
+  'not-yet',
+  'good-again',
+  'lighter-first',
+  'back-again',
+  'half-way-head',
+  'half-way-handle',
+  'half-way',
+  'for-the-day',
+  'as-the-day',
+  'seven-steps',
+] as const;
+export type StepReason = (typeof STEP_REASONS)[number];
+
+export interface Proposal {
+  /** There is a next step; the programme has found what it looked for; or it was stopped for the player's sake. */
+  state: 'go-on' | 'done' | 'stopped';
+  /** What to change next; nothing where the same is to be played (once more), or nothing is left to do. */
+  change: ZoneChange[];
+  /** The frame after it. */
+  specs: AxisSpecs;
+  /** The swing weight that the player carries, with its standard uncertainty: half a step, so that twice that, a whole one, holds in nine of ten noisy searches (tested). */
+  ceiling?: { swingWeight: number; uncertainty: number };
+  reason: StepReason;
+}

@@ -1,0 +1,209 @@
+import { Fault } from '../fault';
+import type { AxisSpecs, Specs } from '../mass';
+import type { ZoneName } from '../sport';
+import { isOnlyLittle, isSore, isTired, isTwisting, type Day, type Felt } from './felt';
+import type { Played, Programme, ProgrammeRequest, Proposal, StepReason, ZoneChange } from './programme';
+
+/** Sessions in a row that must be good before a heavier step. */
+const GOOD_BEFORE = { climb: 2, 'after-sore-arm': 3 } as const;
+/** What trimming takes off everywhere. */
+const TRIM_SHARE = 0.3;
+/** A growing player goes half of the way (common practice). */
+const HALF = 0.5;
+
+export const sum = (changes: readonly ZoneChange[], zone: ZoneName): number =>
+  changes.reduce((all, one) => all + (one.zone === zone ? one.massG : 0), 0);
+export const undone = (change: readonly ZoneChange[]): ZoneChange[] =>
+  change.map(({ zone, massG }) => ({ zone, massG: -massG }));
+export const isChange = ({ change }: Played): boolean => change.some(({ massG }) => massG !== 0);
+export const addsLoad = ({ change }: Played): boolean =>
+  change.reduce((all, { massG }) => all + massG, 0) > 0;
+
+/** What the rules of a programme look at. */
+export interface Ground {
+  history: readonly Played[];
+  last: Played;
+  felt: Felt;
+  /** All that lies on by now, what was there before the programme too. */
+  on: readonly ZoneChange[];
+  there: readonly ZoneChange[];
+  towards: ProgrammeRequest['towards'];
+  day: Day;
+  steps: { tipG: number; pairG: number; handleG: number };
+  specsWith: (more: readonly ZoneChange[]) => AxisSpecs;
+  /** Before the first change. */
+  start: Specs;
+  /** The highest swing weight that was carried without getting tired. */
+  carried: number;
+}
+type Rule = (ground: Ground) => Omit<Proposal, 'specs'>;
+
+const DONE: Omit<Proposal, 'specs' | 'reason'> = { state: 'done', change: [] };
+export const zonesOf = (changes: readonly ZoneChange[]): ZoneName[] => [
+  ...new Set(changes.map(({ zone }) => zone)),
+];
+/** The same share off everything that lies on. */
+export const evenlyOff = ({ on, steps }: Pick<Ground, 'on' | 'steps'>): ZoneChange[] =>
+  zonesOf(on).flatMap((zone): ZoneChange[] => {
+    const there = sum(on, zone);
+    return there > steps.tipG / 8 ? [{ zone, massG: -TRIM_SHARE * there }] : [];
+  });
+/** Grams in whole quarters of the least step. */
+const inQuarters = (massG: number, { tipG }: Ground['steps']): number =>
+  Math.round(massG / (tipG / 4)) * (tipG / 4);
+
+/** The change taken back, where that loads nothing: what was lightened by hand is not made heavier for who is tired. */
+const takenBack = (one: Pick<Played, 'change'>): ZoneChange[] => {
+  const back = undone(one.change);
+  return back.reduce((all, { massG }) => all + massG, 0) > 1e-9 ? [] : back;
+};
+
+/** The last step back, with the ceiling that it leaves: half the step is how well it is known. */
+const oneBack = ({ history, specsWith }: Ground): Omit<Proposal, 'specs'> => {
+  const change = takenBack(history.findLast(isChange) ?? { change: [] });
+  if (change.length === 0) return { ...DONE, reason: 'tired-as-found' };
+  const [now, back] = [specsWith([]).swingWeight, specsWith(change).swingWeight];
+  return {
+    state: 'done',
+    change,
+    reason: 'tired',
+    ceiling: { swingWeight: back, uncertainty: Math.abs(now - back) / 2 },
+  };
+};
+
+/** How many of the last sessions in a row were neither tired nor sore since the last change. */
+function goodInARow({ history }: Ground): number {
+  let good = 0;
+  for (const one of history.toReversed()) {
+    if (!one.session || isTired(one.session) || isSore(one.session)) break;
+    good++;
+    if (isChange(one)) break;
+  }
+  return good;
+}
+
+/** A heavier step once enough sessions in a row were good; back where the last one was too much. */
+const carefully =
+  (sessions: number, share: number, when: StepReason): Rule =>
+  (ground) => {
+    const { felt, last, steps } = ground;
+    if (isTired(felt)) {
+      return isChange(last) && addsLoad(last)
+        ? { state: 'go-on', change: takenBack(last), reason: 'tired' }
+        : { state: 'go-on', change: [], reason: 'not-yet' };
+    }
+    if (goodInARow(ground) < sessions) return { state: 'go-on', change: [], reason: 'not-yet' };
+    const change: ZoneChange[] = [
+      { zone: 'tip', massG: share * steps.tipG },
+      { zone: 'handle', massG: share * steps.tipG },
+    ];
+    return { state: 'go-on', change, reason: when };
+  };
+
+export const RULES: Record<Programme, Rule> = {
+  // Weight at the tip until the player is tired, then one step back: that is the ceiling.
+  'find-ceiling': (ground) => {
+    const { felt, last, steps, history } = ground;
+    // Little energy and nothing else may be the day: the same weight is played once more.
+    if (isOnlyLittle(felt) && (isChange(last) || history.length === 1))
+      return { state: 'go-on', change: [], reason: 'once-more' };
+    if (isTired(felt))
+      return history.some(isChange)
+        ? oneBack(ground)
+        : { state: 'done', change: [], reason: 'tired-as-found' };
+    return { state: 'go-on', change: [{ zone: 'tip', massG: steps.tipG }], reason: 'energy-left' };
+  },
+  // From the tip to the sides while it twists; then what that took of the swing weight comes back at the tip.
+  'settle-face': (ground) => {
+    const { felt, last, on, steps, specsWith, carried } = ground;
+    if (isTired(felt))
+      return isChange(last)
+        ? { state: 'done', change: takenBack(last), reason: 'tired' }
+        : { state: 'done', change: [], reason: 'tired-as-found' };
+    if (isTwisting(felt)) {
+      // What the tip does not have is put on anew: the sides are what it is about.
+      const from = Math.min(steps.pairG, Math.max(0, sum(on, 'tip')));
+      const change: ZoneChange[] = [
+        ...(from > 0 ? [{ zone: 'tip' as const, massG: -from }] : []),
+        { zone: 'sides', massG: steps.pairG },
+      ];
+      return { state: 'go-on', change, reason: 'twists' };
+    }
+    const now = specsWith([]).swingWeight;
+    const oneGram = specsWith([{ zone: 'tip', massG: 1 }]).swingWeight - now;
+    const missing = (carried - now) / oneGram;
+    if (missing < steps.tipG / 4) return { state: 'done', change: [], reason: 'steady' };
+    const massG = inQuarters(missing, steps);
+    return { state: 'go-on', change: [{ zone: 'tip', massG }], reason: 'back-to-ceiling' };
+  },
+  'quiet-handle': ({ felt, last, steps }) => {
+    if (isTired(felt))
+      return isChange(last)
+        ? { state: 'done', change: takenBack(last), reason: 'tired' }
+        : { ...DONE, reason: 'tired-as-found' };
+    if (felt.firmVolleys === 'yes') return { ...DONE, reason: 'firm' };
+    return { state: 'go-on', change: [{ zone: 'handle', massG: steps.handleG }], reason: 'not-firm' };
+  },
+  'trim-evenly': (ground) => {
+    if (!isTired(ground.felt)) return { state: 'done', change: [], reason: 'good-again' };
+    const change = evenlyOff(ground);
+    return change.length > 0
+      ? { state: 'go-on', change, reason: 'still-heavy' }
+      : { state: 'done', change: [], reason: 'nothing-left' };
+  },
+  climb: carefully(GOOD_BEFORE.climb, 1, 'carried'),
+  // Lighter first; then in half steps, each after three good sessions, back to what it was.
+  'after-sore-arm': (ground) => {
+    const { history, on, there, steps } = ground;
+    const off = evenlyOff(ground);
+    if (!history.some(isChange) && off.length > 0)
+      return { state: 'go-on', change: off, reason: 'lighter-first' };
+    const step = carefully(GOOD_BEFORE['after-sore-arm'], 0.5, 'good-again')(ground);
+    if (step.reason !== 'good-again' || there.length === 0) return step;
+    const change = zonesOf(there).flatMap((zone): ZoneChange[] => {
+      const missing = sum(there, zone) - sum(on, zone);
+      return missing > steps.tipG / 16 ? [{ zone, massG: Math.min(missing, 0.5 * steps.tipG) }] : [];
+    });
+    return change.length > 0 ? { ...step, change } : { ...DONE, reason: 'back-again' };
+  },
+  // Half of the way to a heavier frame: the head first for swing weight, then the handle for weight (common practice); look again when the player has grown.
+  'half-way': ({ felt, last, steps, specsWith, towards, start }) => {
+    if (isTired(felt))
+      return isChange(last)
+        ? { state: 'done', change: takenBack(last), reason: 'tired' }
+        : { ...DONE, reason: 'tired-as-found' };
+    if (!towards) throw new Fault({ code: 'nothing-stated', path: 'towards' });
+    const goal = (key: 'massG' | 'swingWeight'): number => start[key] + HALF * (towards[key] - start[key]);
+    const now = specsWith([]);
+    const oneGram = specsWith([{ zone: 'tip', massG: 1 }]).swingWeight - now.swingWeight;
+    const atTip = inQuarters((goal('swingWeight') - now.swingWeight) / oneGram, steps);
+    if (atTip > 0)
+      return { state: 'go-on', change: [{ zone: 'tip', massG: atTip }], reason: 'half-way-head' };
+    const inHandle = inQuarters(goal('massG') - now.massG, steps);
+    if (inHandle > 0)
+      return { state: 'go-on', change: [{ zone: 'handle', massG: inHandle }], reason: 'half-way-handle' };
+    return { ...DONE, reason: 'half-way' };
+  },
+  // Hot and fast: toward the hand, for control. Cold and slow: toward the tip, for power. On a usual day as it was (common practice).
+  'hot-cold': ({ history, there, steps, day }) => {
+    const moved = history.flatMap(({ change }) => change);
+    const from = day === 'hot-fast' ? 'tip' : 'handle';
+    const to = day === 'hot-fast' ? 'handle' : 'tip';
+    const wanted = new Map<ZoneName, number>(
+      day === 'usual'
+        ? []
+        : [
+            [to, steps.tipG],
+            [from, -Math.min(steps.tipG, sum(there, from))],
+          ],
+    );
+    const change = (['tip', 'handle'] as const).flatMap((zone): ZoneChange[] => {
+      const massG = (wanted.get(zone) ?? 0) - sum(moved, zone);
+      // What pieces come to is never the step to the last hundredth.
+      return Math.abs(massG) > steps.tipG / 4 ? [{ zone, massG }] : [];
+    });
+    return change.length > 0
+      ? { state: 'go-on', change, reason: 'for-the-day' }
+      : { ...DONE, reason: 'as-the-day' };
+  },
+};
