@@ -1,6 +1,6 @@
 import type { FittingView, Happened, ShopFile } from '@kevro/contract';
 import type { Queries } from '../db/db';
-import { actOnProgramme, beginProgramme, takeStep } from '../fitting/steps';
+import { actOnProgramme, beginProgramme, takeStep } from '../fitting/programme-acts';
 import { storeSignOff } from '../fitting/sign-off';
 import { findFitting } from '../records/fitting';
 import { newId } from '../records/id';

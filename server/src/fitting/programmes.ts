@@ -10,6 +10,7 @@ import {
   trimChain,
   zoneChanges,
   type Frame,
+  type Placement,
   type PlayedRound,
   type ProgrammeRequest,
   type ZoneChange,
@@ -17,6 +18,7 @@ import {
 import {
   fieldError,
   stepSentence,
+  type Carried,
   type FrameRecord,
   type Measurement,
   type PartRecord,
@@ -85,6 +87,10 @@ export function partsForStep(rounds: readonly RoundView[], parts: readonly PartR
   return [...parts.filter(({ id }) => used.has(id)), ...parts.filter(({ id }) => !used.has(id))];
 }
 
+/** What lies on a frame as a plan speaks of it: without the words that stand beside a piece there. */
+export const piecesOf = (weights: Carried['weights']): Placement[] =>
+  weights.map(({ what: _, ...piece }) => piece);
+
 /** A step laid out on the frame as it is measured now. */
 export function layOut(
   frame: FrameRecord,
@@ -95,7 +101,7 @@ export function layOut(
 ) {
   const settled = settleFrame(frame.shape);
   const all = partsForStep(rounds, shopParts);
-  const { placements, removals, short } = readyPlan(settled, frame.weights, change, all);
+  const { placements, removals, short } = readyPlan(settled, piecesOf(frame.weights), change, all);
   const named = new Set([...placements, ...removals.map(({ of }) => of)].map(({ partId }) => partId));
   const parts = all.filter(({ id }) => named.has(id));
   const made = { placements, removals, swaps: [], parts };

@@ -1,22 +1,16 @@
 <script setup lang="ts">
-import { computed, onMounted, ref, shallowRef, watch } from 'vue';
-import { useTheme } from 'vuetify';
-import { SPEC_KEYS, type SpecKey, type Sport } from '@kevro/core';
+import { computed, onMounted, ref, shallowRef } from 'vue';
+import type { Sport } from '@kevro/core';
 import { PROGRAMME_NAMES, type PlayerPage } from '@kevro/contract';
 import { api } from '../api/client';
-import PlainChart from '../parts/PlainChart.vue';
 import { counted } from '../parts/counted';
 import { dayWords, shopToday, wholeDayWords } from '../parts/day-words';
-import { historyChart } from '../parts/history-chart';
-import { vWide } from '../parts/wide-table';
-import { ARM_WORDS, ENERGY_WORDS, OFTEN_WORDS, aroundWords, ballWords } from '../played/words';
 import { stringWords } from '../frames/timeline';
 import { useSaved } from '../stores/saved';
-import { useUnits } from '../stores/units';
-import { SPEC_NAMES, SPORT_NAMES, WAY_WORDS } from '../words';
+import { SPORT_NAMES, WAY_WORDS } from '../words';
 import LookAgainForm from './LookAgainForm.vue';
 import PlayerForm from './PlayerForm.vue';
-import WhatWorks from './WhatWorks.vue';
+import PlayerSessions from './PlayerSessions.vue';
 import { LOOK_AGAIN_WORDS } from './words';
 
 // What a fitter comes here to do: see how this player has been getting on, with what; find a fitting or a frame; see what was advised and when to look again.
@@ -24,8 +18,6 @@ const props = defineProps<{ id: string }>();
 const page = shallowRef<PlayerPage>();
 const failure = ref('');
 const saved = useSaved();
-const units = useUnits();
-const theme = useTheme();
 const form = ref<InstanceType<typeof PlayerForm>>();
 const again = ref(false);
 async function load(): Promise<void> {
@@ -52,55 +44,6 @@ async function done(id: string, isDone: boolean): Promise<void> {
 
 /** A customer may look on: how the arm was, and what was said in words, is shown when it is asked for. */
 const withArm = ref(false);
-const sports = computed(() => {
-  const played = new Set(page.value?.sessions.map(({ sport }) => sport));
-  return (page.value?.player.sports ?? []).filter((sport) => played.size === 0 || played.has(sport));
-});
-const sport = ref<Sport>();
-watch(sports, ([first]) => (sport.value ??= first), { immediate: true });
-const spec = ref<SpecKey>('swingWeight');
-const played = computed(() =>
-  (page.value?.sessions ?? []).filter(({ sport: of, counts }) => counts && of === sport.value).toReversed(),
-);
-const shapeOf = (frameId: string) => page.value?.frames.find(({ id }) => id === frameId)?.shape;
-const show = (key: SpecKey, value: number | undefined, frameId: string): string => {
-  const shape = shapeOf(frameId);
-  return value === undefined || !shape ? '—' : units.show(key, value, shape);
-};
-const chart = computed(() => {
-  const known = played.value.filter(({ specs }) => specs[spec.value] !== undefined);
-  if (known.length < 2 || !sport.value) return undefined;
-  const ceiling = spec.value === 'swingWeight' ? page.value?.ceilings[sport.value] : undefined;
-  return historyChart(
-    {
-      steps: known.map(({ playedOn, specs, tag, frameId }) => ({
-        at: `${playedOn}T12:00:00Z`,
-        value: specs[spec.value] ?? 0,
-        text: `${dayWords(playedOn)}: ${tag}, ${show(spec.value, specs[spec.value], frameId)}`,
-      })),
-      felt: known.map(({ playedOn, energyLeft, arm }) => ({
-        on: playedOn,
-        energyLeft,
-        sore: withArm.value && arm === 'sore',
-        text: `${dayWords(playedOn)}: ${ENERGY_WORDS[energyLeft]} energy left`,
-      })),
-      level: ceiling ? { value: ceiling.swingWeight, name: `ceiling ${ceiling.swingWeight}` } : undefined,
-      unit: `${SPEC_NAMES[spec.value].toLowerCase()}, ${spec.value === 'massG' ? 'g' : spec.value === 'balanceCm' ? 'cm' : 'kg·cm²'}`,
-    },
-    theme.current.value.colors as Record<string, string>,
-    new Date().toISOString(),
-  );
-});
-const rows = computed(() =>
-  played.value.map(({ playedOn, tag, specs, energyLeft, late, twists }) => ({
-    playedOn,
-    tag,
-    energyLeft,
-    late: late ?? null,
-    twists: twists ?? null,
-    ...Object.fromEntries(SPEC_KEYS.map((key) => [key, specs[key] ?? null])),
-  })),
-);
 const ceilings = computed(() =>
   Object.entries(page.value?.ceilings ?? {}).map(([of, { swingWeight, uncertainty, on }]) => {
     // Twice the standard uncertainty, as everywhere on a screen.
@@ -190,78 +133,7 @@ const advisedWords = ({ what, words }: PlayerPage['advised'][number]): string =>
       </section>
     </div>
 
-    <section aria-label="Sessions" class="mt-4">
-      <div class="head">
-        <h2 class="heading">Sessions</h2>
-        <span class="spring" />
-        <v-select
-          v-if="sports.length > 1"
-          v-model="sport"
-          :items="sports.map((value) => ({ value, title: SPORT_NAMES[value] }))"
-          label="Sport"
-        />
-        <v-select
-          v-if="chart"
-          v-model="spec"
-          :items="SPEC_KEYS.map((value) => ({ value, title: SPEC_NAMES[value] }))"
-          label="Over time"
-        />
-      </div>
-      <p v-if="played.length === 0" class="soft">No session is noted yet. They are noted at Play.</p>
-      <template v-else>
-        <PlainChart
-          v-if="chart"
-          :label="`${SPEC_NAMES[spec]} over time, with the energy that each session left; the table below says the same in words`"
-          :file="`${page.player.name} played`"
-          :data="chart.data"
-          :layout="chart.layout"
-          :rows="rows"
-          :height="250"
-        />
-        <p v-if="page.sessionCount > page.sessions.length" class="soft small">
-          The newest {{ page.sessions.length }} of {{ page.sessionCount }} sessions.
-        </p>
-        <table v-wide class="plain wide">
-          <thead>
-            <tr>
-              <th>Session</th>
-              <th>Frame</th>
-              <th class="num">Swing, kg·cm²</th>
-              <th>Energy left</th>
-              <th>Late</th>
-              <th>Twists</th>
-              <th v-if="withArm" class="no-print">Arm</th>
-              <th>{{ withArm ? 'Words' : 'The ball' }}</th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr v-for="s in played.toReversed()" :key="s.id">
-              <td class="nowrap">
-                {{ dayWords(s.playedOn) }}
-                <div v-if="aroundWords(s)" class="soft small">{{ aroundWords(s) }}</div>
-              </td>
-              <td class="nowrap">
-                <RouterLink :to="`/fittings/${s.fittingId}/play?frame=${s.frameId}`" class="link">{{
-                  s.tag
-                }}</RouterLink>, round {{ s.round }}
-              </td>
-              <td class="num">{{ show('swingWeight', s.specs.swingWeight, s.frameId) }}</td>
-              <td>{{ ENERGY_WORDS[s.energyLeft] }}</td>
-              <td>{{ s.late ? OFTEN_WORDS[s.late] : '' }}</td>
-              <td>{{ s.twists ? OFTEN_WORDS[s.twists] : '' }}</td>
-              <td v-if="withArm" class="no-print">{{ ARM_WORDS[s.arm] }}</td>
-              <td class="soft">
-                <template v-if="withArm && s.note">“{{ s.note }}”</template>
-                <div v-if="ballWords(s)" class="small">{{ ballWords(s) }}</div>
-              </td>
-            </tr>
-          </tbody>
-        </table>
-        <v-switch v-model="withArm" label="Show the arm and the words" class="no-print" />
-        <h2 class="heading works">What works for this player</h2>
-        <WhatWorks v-if="sport" :sport="sport" :sessions="page.sessions" />
-      </template>
-    </section>
+    <PlayerSessions v-model="withArm" :page="page" />
 
     <section aria-label="What was advised" class="mt-6">
       <h2 class="heading">What was advised</h2>
@@ -286,9 +158,6 @@ const advisedWords = ({ what, words }: PlayerPage['advised'][number]): string =>
 </template>
 
 <style scoped>
-.works {
-  margin-top: 18px;
-}
 .columns {
   display: grid;
   grid-template-columns: repeat(3, minmax(0, 1fr));
@@ -321,14 +190,6 @@ const advisedWords = ({ what, words }: PlayerPage['advised'][number]): string =>
   gap: 8px;
   border-top: 1px solid rgb(var(--v-theme-line));
   padding: 5px 0;
-}
-.head {
-  display: flex;
-  gap: 12px;
-  align-items: center;
-}
-.head .v-select {
-  max-width: 200px;
 }
 @media (max-width: 860px) {
   .columns {

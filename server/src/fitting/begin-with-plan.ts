@@ -1,0 +1,142 @@
+import {
+  SPEC_KEYS,
+  changeOutcome,
+  guardsOf,
+  settleFrame,
+  unansweredGuards,
+  withOwn,
+  type Aim,
+  type AxisSpecs,
+  type Change,
+  type SportData,
+} from '@kevro/core';
+import {
+  growingIn,
+  guardSentence,
+  guardedPlayer,
+  type FittingView,
+  type FrameRecord,
+  type Measurement,
+  type PartRecord,
+  type RoundView,
+} from '@kevro/contract';
+import type { Queries } from '../db/db';
+import { ApiProblem, badInput, notFoundAt } from '../problem';
+import { aims } from '../records/aim';
+import { beginRound, rounds } from '../records/fitting';
+import { newId } from '../records/id';
+import { plans } from '../records/plan';
+import { theShop } from '../records/shop';
+import { standingOf } from './programmes';
+import { planRow } from './plan-row';
+
+export type Entry = FittingView['frames'][number];
+
+/** The frame of an open fitting, with the round that it is in. @throws ApiProblem */
+export function entryOf(
+  fitting: FittingView,
+  found: (entry: Entry) => boolean,
+  path: string,
+): Entry & { round: RoundView } {
+  if (fitting.closed) throw new ApiProblem('fitting-closed');
+  const entry = fitting.frames.find(found);
+  const round = entry?.rounds.at(-1);
+  if (!entry || !round) throw badInput([notFoundAt(path)]);
+  return { ...entry, round };
+}
+/** What an aim is at that comes from a plan: what the plan gives, as near as the sport works. */
+function aimAt({ tolerance, decimals }: SportData, specs: AxisSpecs): Aim {
+  return Object.fromEntries(
+    SPEC_KEYS.flatMap((key) => {
+      const value = specs[key];
+      if (value === undefined) return [];
+      const rounded = Number(value.toFixed(decimals[key] + 1));
+      return [[key, { value: rounded, tolerance: tolerance[key], priority: 'want' as const }]];
+    }),
+  );
+}
+
+interface Begun {
+  fitting: FittingView;
+  frame: FrameRecord;
+  from: Measurement;
+  why: 'programme' | 'back';
+  /** What the round is for; and why a guard is gone past, where the fitter said so. */
+  note: string;
+  reason: string;
+  by: string;
+  key: string;
+  programmeId: string | null;
+  change: Omit<Change, 'parts'> & { parts: readonly PartRecord[] };
+}
+/** Begins a round with its aim and its plan, ready for the bench. */
+export async function beginWithPlan(tx: Queries, begun: Begun, now: string): Promise<void> {
+  const { fitting, frame, from, why, note, reason, by, key, programmeId, change } = begun;
+  const settled = settleFrame(frame.shape);
+  const { specs } = changeOutcome(settled, from.specs, from.dress, change);
+  const { sport } = frame.shape;
+  const year = Number(now.slice(0, 4));
+  const own = (await theShop(tx)).sports[sport];
+  const target = aimAt(withOwn(settled.sport, own), specs);
+  // As at Aim: what speaks strongly against it is gone past only with a reason.
+  const guards = guardsOf({
+    shape: frame.shape,
+    specs: from.specs,
+    dress: from.dress,
+    target,
+    player: guardedPlayer(fitting.player, sport, year),
+    own,
+  });
+  const strong = unansweredGuards(guards, {});
+  if (strong.length > 0 && reason === '') {
+    const message = strong.map((guard) => guardSentence(guard, fitting.player.name)).join(' ');
+    throw new ApiProblem('guard-unanswered', [{ path: 'note', code: 'guard-unanswered', message }]);
+  }
+  const round = await beginRound(tx, {
+    fittingId: fitting.id,
+    frameId: frame.id,
+    why,
+    note,
+    begunAt: now,
+    programmeId,
+    key,
+  });
+  const aim = await aims.insert(tx, {
+    id: newId(),
+    createdAt: now,
+    roundId: round.id,
+    way: why,
+    setupId: null,
+    source: {},
+    note,
+    target,
+    guards: strong.map(({ code }) => ({ code, note: reason })),
+    by,
+  });
+  if (!aim) return;
+  await plans.insert(
+    tx,
+    planRow({
+      frame,
+      from,
+      aim,
+      change,
+      school: 'free',
+      byHand: true,
+      bench: { child: growingIn(year, fitting.player) },
+      now,
+    }),
+  );
+}
+
+export const begunAlready = async (tx: Queries, key: string): Promise<boolean> =>
+  (await rounds.find(tx, 'where key = $1', [key])).length > 0;
+
+/** The measurement that new work starts from. @throws ApiProblem where the round is in the middle of something */
+export function startOf(round: RoundView): Measurement {
+  const { state } = round;
+  if (state.planId && state.stations.check !== 'done') throw new ApiProblem('check-first');
+  const from = standingOf(round);
+  if (!from) throw new ApiProblem('nothing-measured');
+  return from;
+}

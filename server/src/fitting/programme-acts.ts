@@ -1,0 +1,164 @@
+import { settleFrame, sportData, zoneChanges } from '@kevro/core';
+import {
+  zoneChangeWords,
+  type FittingView,
+  type FrameRecord,
+  type ProgrammeView,
+  type ReadBodyOf,
+  type RoundView,
+} from '@kevro/contract';
+import type { Queries } from '../db/db';
+import { ApiProblem, badInput, wrongAt } from '../problem';
+import { newId } from '../records/id';
+import { addLookAgain } from '../records/look-again';
+import { listParts } from '../records/part';
+import { setCeiling } from '../records/player';
+import { programmeEvents, programmes } from '../records/programme';
+import { layOut, standingOf } from './programmes';
+import { begunAlready, beginWithPlan, entryOf, startOf, type Entry } from './begin-with-plan';
+
+const programmeIn = (
+  fitting: FittingView,
+  id: string,
+): Entry & { round: RoundView; programme: ProgrammeView } => {
+  const entry = entryOf(fitting, ({ programmes: list }) => list.some((p) => p.id === id), 'programmeId');
+  const programme = entry.programmes.find((p) => p.id === id) as ProgrammeView;
+  if (programme.state === 'ended') throw new ApiProblem('programme-over');
+  return { ...entry, programme };
+};
+
+/** Begins a programme on a frame; another one of it ends. */
+export async function beginProgramme(
+  tx: Queries,
+  fitting: FittingView,
+  { key, frameId, name, towards, note, by }: ReadBodyOf<'beginProgramme'>,
+  now: string,
+): Promise<void> {
+  const {
+    frame,
+    round,
+    programmes: list,
+  } = entryOf(fitting, (entry) => entry.frame.id === frameId, 'frameId');
+  if ((await programmes.find(tx, 'where key = $1', [key])).length > 0) return;
+  const start = standingOf(round);
+  if (!start) throw new ApiProblem('nothing-measured');
+  const comesBack = name === 'after-sore-arm' || name === 'trim-evenly';
+  const wasSore = fitting.frames.some(
+    (entry) =>
+      entry.rounds.flatMap(({ sessions }) => sessions).findLast(({ counts }) => counts)?.arm === 'sore',
+  );
+  if (wasSore && !comesBack && note === '') throw badInput([wrongAt('note', 'note-for-sore')]);
+  if (name === 'half-way' && !towards) throw badInput([wrongAt('towards', 'missing')]);
+  for (const other of list)
+    if (other.state !== 'ended') await addEvent(tx, other, { what: 'end', note: '', by, day: null }, now);
+  await programmes.insert(tx, {
+    id: newId(),
+    key,
+    fittingId: fitting.id,
+    frameId,
+    name,
+    begunAt: now,
+    roundId: round.id,
+    // What came before the arm was well, or before more was tried all the same, is no answer to it.
+    sessionsBefore: wasSore ? round.sessions.length : 0,
+    startId: start.id,
+    towards,
+    there: zoneChanges(settleFrame(frame.shape), { placements: frame.weights, removals: [] }),
+    note,
+    by,
+  });
+}
+
+const addEvent = (
+  tx: Queries,
+  { id, sessions }: Pick<ProgrammeView, 'id' | 'sessions'>,
+  event: Pick<ProgrammeView['events'][number], 'what' | 'note' | 'by' | 'day'>,
+  at: string,
+): Promise<unknown> => programmeEvents.insert(tx, { programmeId: id, sessions, at, ...event });
+
+/** The ceiling that a programme found is the player's from then on, with how well it is known. */
+async function writeCeiling(
+  tx: Queries,
+  fitting: FittingView,
+  frame: FrameRecord,
+  { next }: ProgrammeView,
+  now: string,
+): Promise<void> {
+  if (!next?.ceiling) return;
+  const { sport } = frame.shape;
+  const { swingWeight, uncertainty } = next.ceiling;
+  await setCeiling(tx, fitting.player.id, sport, {
+    swingWeight: Number(swingWeight.toFixed(sportData(sport).decimals.swingWeight)),
+    uncertainty,
+    on: now.slice(0, 10),
+  });
+}
+
+/** Takes the next step of a programme, or another one: a round of its own, ready for the bench. */
+export async function takeStep(
+  tx: Queries,
+  fitting: FittingView,
+  body: ReadBodyOf<'takeStep'>,
+  now: string,
+): Promise<void> {
+  if (await begunAlready(tx, body.key)) return;
+  const { frame, rounds: list, round, programme } = programmeIn(fitting, body.programmeId);
+  const { next } = programme;
+  if (programme.sessions !== body.sessions) throw new ApiProblem('step-outdated');
+  if (body.change && body.note === '') throw badInput([wrongAt('note', 'note-for-own-step')]);
+  const change = body.change ?? next?.change ?? [];
+  if (change.length === 0) throw new ApiProblem('no-step');
+  const from = startOf(round);
+  const usable = (await listParts(tx)).filter(({ retired }) => !retired).map(({ part }) => part);
+  const { short, specs: _, ...laid } = layOut(frame, list, from, change, usable);
+  if (short.length > 0) throw new ApiProblem('step-short', [], { what: zoneChangeWords(short) });
+  const said = body.change ? zoneChangeWords(change) : (next?.sentence ?? '');
+  await beginWithPlan(
+    tx,
+    {
+      fitting,
+      frame,
+      from,
+      why: 'programme',
+      note: [said, body.note].filter(Boolean).join(' '),
+      reason: body.note,
+      by: body.by,
+      key: body.key,
+      programmeId: programme.id,
+      change: laid,
+    },
+    now,
+  );
+  const what = body.change ? 'own-step' : 'step';
+  await addEvent(tx, programme, { what, note: body.note, by: body.by, day: null }, now);
+  if (body.change || !next) return;
+  await writeCeiling(tx, fitting, frame, programme, now);
+  // What was found, or was too much, is taken back in this step: there is no next one.
+  if (next.state !== 'go-on' && programme.name !== 'hot-cold')
+    await addEvent(tx, programme, { what: 'end', note: '', by: body.by, day: null }, now);
+}
+
+export async function actOnProgramme(
+  tx: Queries,
+  fitting: FittingView,
+  { programmeId, act, day, lookAgainOn, note, by }: ReadBodyOf<'actOnProgramme'>,
+  now: string,
+): Promise<void> {
+  const { frame, programme } = programmeIn(fitting, programmeId);
+  if (act === 'day' && !day) throw badInput([wrongAt('day', 'missing')]);
+  await addEvent(tx, programme, { what: act, note, by, day: day ?? null }, now);
+  if (act !== 'end') return;
+  if (programme.next?.state === 'done') await writeCeiling(tx, fitting, frame, programme, now);
+  if (lookAgainOn)
+    await addLookAgain(
+      tx,
+      {
+        playerId: fitting.player.id,
+        fittingId: fitting.id,
+        dueOn: lookAgainOn,
+        why: programme.name === 'half-way' ? 'growing' : 'programme',
+        note,
+      },
+      now,
+    );
+}
