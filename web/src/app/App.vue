@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useEventListener, usePreferredDark } from '@vueuse/core';
-import { watchEffect } from 'vue';
+import { computed, watchEffect } from 'vue';
 import { useTheme } from 'vuetify';
 import { RouterView, useRoute, useRouter } from 'vue-router';
 import { NOT_SIGNED_IN } from '../api/client';
@@ -17,9 +17,13 @@ watchEffect(() => {
 
 const router = useRouter();
 const route = useRoute();
+/** Known from the address before the page's own code has come: the frame of the application does not wait for it. */
+const alone = computed(() =>
+  route.matched.length > 0 ? route.meta.alone === true : location.pathname.startsWith('/played/'),
+);
 // What was typed is kept as a draft; once signed in it goes on where it was.
 useEventListener(window, NOT_SIGNED_IN, () => {
-  if (!route.meta.alone && location.pathname !== '/sign-in')
+  if (!alone.value && location.pathname !== '/sign-in')
     void router.push({ name: 'sign-in', query: { to: `${location.pathname}${location.search}` } });
 });
 </script>
@@ -27,7 +31,7 @@ useEventListener(window, NOT_SIGNED_IN, () => {
 <template>
   <v-app>
     <!-- A page that stands alone has none of the shop's ways on. -->
-    <RouterView v-if="route.meta.alone" />
-    <Shell v-else-if="route.matched.length > 0" />
+    <RouterView v-if="alone" />
+    <Shell v-else />
   </v-app>
 </template>
