@@ -200,6 +200,19 @@ describe('a programme', () => {
     ]);
   });
 
+  it('starts from what the frame measures, also where that was taken outside the fitting', async () => {
+    const f = await opened();
+    await f.begin('find-ceiling');
+    await f.play();
+    const specs = { ...SPECS, massG: 319, swingWeight: 303 };
+    const aside = { key: key(), dress: { strings: true }, specs };
+    const { id } = await made(`/frames/${f.frameId}/measurements`, aside);
+    expect((await f.programme()).next.ready.before).toMatchObject(specs);
+    expect((await f.take()).status).toBe(200);
+    const { startId, plans, state } = await f.round();
+    expect([startId, state.planId, state.next.station]).toEqual([id, plans[0].id, 'build']);
+  });
+
   it('can be paused, played once more, and overridden with a note', async () => {
     const f = await opened();
     await f.begin('find-ceiling');

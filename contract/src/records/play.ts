@@ -53,7 +53,8 @@ const programmeNext = nextStepAnswer.extend({
     .strictObject({
       placements: z.array(placedPart),
       removals: z.array(removal),
-      specs: axisSpecs.describe('after it, from what the frame measures now'),
+      before: axisSpecs.describe('what the frame measures now'),
+      specs: axisSpecs.describe('after it'),
       short: zoneChanges.describe('what of it cannot be done with the parts of the shop'),
     })
     .nullable(),

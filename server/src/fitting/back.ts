@@ -19,7 +19,7 @@ export async function goBack(
   if (!to) throw badInput([notFoundAt('toRoundId')]);
   const then = which === 'found' ? to.onFrame : (to.signOffs.at(-1)?.onFrame ?? null);
   if (!then) throw new ApiProblem('nothing-kept');
-  const from = startOf(round);
+  const from = await startOf(tx, round);
   const way = backTo(
     { dress: frame.onIt, weights: piecesOf(frame.weights) },
     { dress: then.dress, weights: piecesOf(then.weights) },

@@ -1,14 +1,11 @@
 import {
-  SPEC_KEYS,
   changeOutcome,
   guardsOf,
+  partWay,
   settleFrame,
   unansweredGuards,
   withOwn,
-  type Aim,
-  type AxisSpecs,
   type Change,
-  type SportData,
 } from '@kevro/core';
 import {
   growingIn,
@@ -25,9 +22,9 @@ import { ApiProblem, badInput, notFoundAt } from '../problem';
 import { aims } from '../records/aim';
 import { beginRound, rounds } from '../records/fitting';
 import { newId } from '../records/id';
+import { lastStanding } from '../records/measurement';
 import { plans } from '../records/plan';
 import { theShop } from '../records/shop';
-import { standingOf } from './programmes';
 import { planRow } from './plan-row';
 
 export type Entry = FittingView['frames'][number];
@@ -44,18 +41,6 @@ export function entryOf(
   if (!entry || !round) throw badInput([notFoundAt(path)]);
   return { ...entry, round };
 }
-/** What an aim is at that comes from a plan: what the plan gives, as near as the sport works. */
-function aimAt({ tolerance, decimals }: SportData, specs: AxisSpecs): Aim {
-  return Object.fromEntries(
-    SPEC_KEYS.flatMap((key) => {
-      const value = specs[key];
-      if (value === undefined) return [];
-      const rounded = Number(value.toFixed(decimals[key] + 1));
-      return [[key, { value: rounded, tolerance: tolerance[key], priority: 'want' as const }]];
-    }),
-  );
-}
-
 interface Begun {
   fitting: FittingView;
   frame: FrameRecord;
@@ -77,7 +62,8 @@ export async function beginWithPlan(tx: Queries, begun: Begun, now: string): Pro
   const { sport } = frame.shape;
   const year = Number(now.slice(0, 4));
   const own = (await theShop(tx)).sports[sport];
-  const target = aimAt(withOwn(settled.sport, own), specs);
+  // What the plan gives is what it is aimed at.
+  const target = partWay(withOwn(settled.sport, own), from.specs, specs, 1);
   // As at Aim: what speaks strongly against it is gone past only with a reason.
   const guards = guardsOf({
     shape: frame.shape,
@@ -132,11 +118,10 @@ export async function beginWithPlan(tx: Queries, begun: Begun, now: string): Pro
 export const begunAlready = async (tx: Queries, key: string): Promise<boolean> =>
   (await rounds.find(tx, 'where key = $1', [key])).length > 0;
 
-/** The measurement that new work starts from. @throws ApiProblem where the round is in the middle of something */
-export function startOf(round: RoundView): Measurement {
-  const { state } = round;
+/** The measurement that new work starts from: the one that a new round starts from too. @throws ApiProblem where the round is in the middle of something */
+export async function startOf(tx: Queries, { state, frameId }: RoundView): Promise<Measurement> {
   if (state.planId && state.stations.check !== 'done') throw new ApiProblem('check-first');
-  const from = standingOf(round);
+  const from = await lastStanding(tx, frameId);
   if (!from) throw new ApiProblem('nothing-measured');
   return from;
 }

@@ -10,11 +10,12 @@ import {
 import type { Queries } from '../db/db';
 import { ApiProblem, badInput, wrongAt } from '../problem';
 import { newId } from '../records/id';
+import { lastStanding } from '../records/measurement';
 import { addLookAgain } from '../records/look-again';
 import { listParts } from '../records/part';
 import { setCeiling } from '../records/player';
 import { programmeEvents, programmes } from '../records/programme';
-import { layOut, standingOf } from './programmes';
+import { layOut } from './programmes';
 import { begunAlready, beginWithPlan, entryOf, startOf, type Entry } from './begin-with-plan';
 
 const programmeIn = (
@@ -40,7 +41,7 @@ export async function beginProgramme(
     programmes: list,
   } = entryOf(fitting, (entry) => entry.frame.id === frameId, 'frameId');
   if ((await programmes.find(tx, 'where key = $1', [key])).length > 0) return;
-  const start = standingOf(round);
+  const start = await lastStanding(tx, frameId);
   if (!start) throw new ApiProblem('nothing-measured');
   const comesBack = name === 'after-sore-arm' || name === 'trim-evenly';
   const wasSore = fitting.frames.some(
@@ -108,7 +109,7 @@ export async function takeStep(
   if (body.change && body.note === '') throw badInput([wrongAt('note', 'note-for-own-step')]);
   const change = body.change ?? next?.change ?? [];
   if (change.length === 0) throw new ApiProblem('no-step');
-  const from = startOf(round);
+  const from = await startOf(tx, round);
   const usable = (await listParts(tx)).filter(({ retired }) => !retired).map(({ part }) => part);
   const { short, specs: _, ...laid } = layOut(frame, list, from, change, usable);
   if (short.length > 0) throw new ApiProblem('step-short', [], { what: zoneChangeWords(short) });

@@ -57,7 +57,7 @@ function roundsOf(
 }
 
 /** How many sessions there are since it began, those noted by mistake too: what was done about it is counted by them. */
-function sessionsOf(
+export function sessionsSince(
   { roundId, sessionsBefore }: Pick<ProgrammeRecord, 'roundId' | 'sessionsBefore'>,
   rounds: readonly RoundView[],
 ): number {
@@ -75,12 +75,8 @@ function waitsFor(round: RoundView): NonNullable<ProgrammeView['next']>['waitsFo
   return state.stations.check === 'done' ? null : 'check';
 }
 
-/** What the frame measures now, in a round: the last that was not taken in the middle of the work. */
-export const standingOf = (round: RoundView): Measurement | undefined =>
-  round.measurements.findLast(({ purpose, counts }) => counts && purpose !== 'trial' && purpose !== 'step');
-
 /** Parts for a step: those that were used on the frame already come first, so that tape stays the same tape. */
-export function partsForStep(rounds: readonly RoundView[], parts: readonly PartRecord[]): PartRecord[] {
+function partsForStep(rounds: readonly RoundView[], parts: readonly PartRecord[]): PartRecord[] {
   const used = new Set(
     rounds.flatMap(({ plans }) => plans.flatMap((p) => p.placements.map((x) => x.partId))),
   );
@@ -112,7 +108,9 @@ export function layOut(
 export interface ProgrammeOf {
   frame: FrameRecord;
   rounds: readonly RoundView[];
+  /** What the frame measured when it began, and what it measures now. */
   start: Measurement | undefined;
+  standing: Measurement | undefined;
   programme: ProgrammeRecord;
   events: readonly ProgrammeEvent[];
   parts: readonly PartRecord[];
@@ -123,6 +121,7 @@ export function programmeView({
   frame,
   rounds,
   start,
+  standing,
   programme,
   events,
   parts,
@@ -130,7 +129,7 @@ export function programmeView({
   const { key: _, fittingId: __, frameId: ___, there, ...told } = programme;
   const settled = settleFrame(frame.shape);
   const played = roundsOf(settled, programme, rounds);
-  const sessions = sessionsOf(programme, rounds);
+  const sessions = sessionsSince(programme, rounds);
   const { state, onceMore, day } = programmeState(events, sessions);
   const view: ProgrammeView = {
     ...told,
@@ -140,13 +139,12 @@ export function programmeView({
     next: null,
     trouble: null,
   };
-  const round = rounds.at(-1);
-  if (state !== 'running' || !start || !round) return view;
+  if (state !== 'running' || !start) return view;
   try {
     view.next = nextOf(
       frame,
       rounds,
-      round,
+      standing,
       {
         programme: programme.name,
         shape: frame.shape,
@@ -170,13 +168,13 @@ export function programmeView({
 function nextOf(
   frame: FrameRecord,
   rounds: readonly RoundView[],
-  round: RoundView,
+  from: Measurement | undefined,
   request: ProgrammeRequest,
   parts: readonly PartRecord[],
 ): NonNullable<ProgrammeView['next']> {
   const proposal = nextStep(request);
-  const waits = waitsFor(round);
-  const from = standingOf(round);
+  const round = rounds.at(-1);
+  const waits = round ? waitsFor(round) : 'measure';
   const laid =
     proposal.change.length > 0 && waits === null && from
       ? layOut(frame, rounds, from, proposal.change, parts)
@@ -185,13 +183,15 @@ function nextOf(
     ...proposal,
     sentence: stepSentence(frame.shape.sport, proposal),
     waitsFor: waits,
-    ready: laid
-      ? {
-          placements: laid.placements,
-          removals: laid.removals,
-          specs: laid.specs,
-          short: laid.short,
-        }
-      : null,
+    ready:
+      laid && from
+        ? {
+            placements: laid.placements,
+            removals: laid.removals,
+            before: from.specs,
+            specs: laid.specs,
+            short: laid.short,
+          }
+        : null,
   };
 }

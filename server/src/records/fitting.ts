@@ -10,7 +10,7 @@ import { findPlayer } from './player';
 import { plans } from './plan';
 import { programmesOf } from './programme';
 import { listParts } from './part';
-import { programmeView } from '../fitting/programmes';
+import { programmeView, sessionsSince } from '../fitting/programmes';
 import { sessionsOf } from './session';
 import { signOffs } from './sign-off';
 import { stepMarks } from './step-mark';
@@ -235,11 +235,8 @@ interface RoundCase {
 /** The programme that goes on on a frame: in its last round it says what is next. Sessions are counted from the round in which it began. */
 function runningIn(list: readonly RoundView[], programmes: ProgrammesOf): RoundRecords['programme'] {
   for (const { programme, events } of programmes) {
-    const from = list.findIndex(({ id }) => id === programme.roundId);
-    if (from < 0) continue;
-    const sessions =
-      list.slice(from).reduce((all, round) => all + round.sessions.length, 0) - programme.sessionsBefore;
-    const { state, onceMore } = programmeState(events, sessions);
+    if (!list.some(({ id }) => id === programme.roundId)) continue;
+    const { state, onceMore } = programmeState(events, sessionsSince(programme, list));
     const last = list.at(-1);
     // Sessions that came before it began are no answer to it.
     const own =
@@ -328,7 +325,7 @@ export async function findFitting(db: Queries, id: string, now: string): Promise
     closed: closed !== null,
     programmes: ofFitting,
   });
-  const [starts, parts] =
+  const [starts, parts, standing] =
     ofFitting.length > 0
       ? await Promise.all([
           findMeasurements(
@@ -336,8 +333,9 @@ export async function findFitting(db: Queries, id: string, now: string): Promise
             ofFitting.map(({ programme }) => programme.startId),
           ),
           listParts(db),
+          Promise.all(frameIds.map((frameId) => lastStanding(db, frameId))),
         ])
-      : [[], []];
+      : [[], [], []];
   const usable = parts.filter(({ retired }) => !retired).map(({ part }) => part);
   return {
     id,
@@ -356,6 +354,7 @@ export async function findFitting(db: Queries, id: string, now: string): Promise
           frame,
           rounds: own,
           start: starts.find(({ id: startId }) => startId === programme.startId),
+          standing: standing.find((m) => m?.frameId === frameId),
           programme,
           events,
           parts: usable,

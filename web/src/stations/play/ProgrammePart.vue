@@ -13,7 +13,6 @@ import { useFitting } from '../../stores/fitting';
 import { useSaved } from '../../stores/saved';
 import { useCatalogue } from '../../stores/catalogue';
 import { useUnits } from '../../stores/units';
-import { measuredIn } from './rounds';
 
 /** The programme of the frame: what is to be done next and why, ready to be laid on; once more, another step, a pause, an end. */
 const fitting = useFitting();
@@ -71,11 +70,10 @@ const lines = computed(() => {
 });
 const becomes = computed(() => {
   const ready = next.value?.ready;
-  const { round, record } = fitting;
-  const now = round && measuredIn(round)?.specs;
-  if (!ready || !record || !now) return '';
+  const { record } = fitting;
+  if (!ready || !record) return '';
   const pieces = ready.placements.length + ready.removals.length;
-  return `swing weight ${units.show('swingWeight', now.swingWeight, record.shape)} → ${units.show('swingWeight', ready.specs.swingWeight, record.shape)} kg·cm² · ${counted(pieces, 'piece', 'pieces')}`;
+  return `swing weight ${units.show('swingWeight', ready.before.swingWeight, record.shape)} → ${units.show('swingWeight', ready.specs.swingWeight, record.shape)} kg·cm² · ${counted(pieces, 'piece', 'pieces')}`;
 });
 const short = computed(() => (next.value?.ready?.short.length ?? 0) > 0);
 </script>
