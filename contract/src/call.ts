@@ -16,24 +16,24 @@ export interface Call {
   download?: string;
 }
 
-/** A call by its method, path and schemas. */
+type Place = Pick<Call, 'method' | 'path'>;
+
+/** A call by where it is and its schemas. */
 export const call = <B extends z.ZodType | undefined, A extends z.ZodType>(
-  method: Call['method'],
-  path: string,
+  at: Place,
   summary: string,
   answer: A,
   body?: B,
-) => ({ method, path, summary, answer, body: body as B, query: undefined });
+) => ({ ...at, summary, answer, body: body as B, query: undefined });
 
 /** A list that is searched, sorted and read in parts. */
 export const listing = <Q extends z.ZodType, R extends z.ZodType>(
-  path: string,
+  at: Place,
   summary: string,
   row: R,
   query: Q,
 ) => ({
-  method: 'get' as const,
-  path,
+  ...at,
   summary,
   answer: rowsOf(row),
   body: undefined,

@@ -27,5 +27,7 @@ export * from './records/learning';
 export * from './records/play';
 export * from './records/shop';
 export * from './records/shop-file';
+export * from './limits';
+export * from './paths';
 export * from './calls';
 export * from './openapi';

@@ -14,6 +14,7 @@ import {
   SCHOOLS,
   SPEC_KEYS,
 } from '@kevro/core';
+import { STRINGS_MOST_G } from './limits';
 
 /** Shapes that requests and records share. They are strict: unknown keys are bad input. */
 
@@ -83,7 +84,9 @@ export const addition = z.strictObject({
 });
 
 export const dress = z.strictObject({
-  strings: z.union([z.boolean(), z.strictObject({ massG: finite.positive().max(60) })]).optional(),
+  strings: z
+    .union([z.boolean(), z.strictObject({ massG: finite.positive().max(STRINGS_MOST_G) })])
+    .optional(),
   baseGrip: z.enum(BASE_GRIPS).optional(),
   overgrips: z.int().min(0).max(6).optional(),
   dampener: z.boolean().optional(),

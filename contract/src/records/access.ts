@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { PASSPHRASE_LEAST } from '../limits';
 
 /** How a device stands toward the shop. */
 export const access = z.strictObject({
@@ -11,7 +12,6 @@ export const access = z.strictObject({
 });
 export type Access = z.output<typeof access>;
 
-export const PASSPHRASE_LEAST = 10;
 export const newPassphrase = z.strictObject({ passphrase: z.string().min(PASSPHRASE_LEAST).max(200) });
 /** By the passphrase, or by a code that was shown on the bench machine. */
 export const signIn = z.strictObject({

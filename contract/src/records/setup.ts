@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { CONFIDENCES, SOURCE_KINDS, SPEC_KEYS } from '@kevro/core';
+import { SETUP_SORTS } from '../limits';
 import { dress, frameShape, knownSpecs, specKey, sport } from '../shapes';
 import { text, yes } from './text';
 
@@ -56,7 +57,6 @@ export const setupRow = setup.extend({
 
 /** A least and a most in a query string. */
 const bound = z.coerce.number().finite().optional();
-export const SETUP_SORTS = ['name', 'year', 'weight', 'balance', 'swing', 'twist'] as const;
 
 export const setupQuery = z.strictObject({
   search: text(80).optional(),

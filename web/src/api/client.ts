@@ -1,5 +1,5 @@
 import {
-  calls,
+  paths,
   sentence,
   type AnswerOf,
   type BodyOf,
@@ -56,7 +56,7 @@ export function upload<N extends 'importSetups'>(
   query: QueryOf<N>,
   signal: AbortSignal,
 ): Promise<AnswerOf<N>> {
-  const { path } = calls[name];
+  const { path } = paths[name];
   return answered(`/api/v1${path}${queryText(query as object)}`, {
     method: 'POST',
     headers: { 'content-type': type },
@@ -70,7 +70,7 @@ export async function api<N extends CallName>(
   name: N,
   ...[input]: BodyOf<N> extends undefined ? [Input<N>?] : [Input<N>]
 ): Promise<AnswerOf<N>> {
-  const { method, path } = calls[name];
+  const { method, path } = paths[name];
   const url = `/api/v1${path.replace(/:\w+/, encodeURIComponent(input?.id ?? ''))}${queryText(input?.query)}`;
   return answered(url, {
     method: method.toUpperCase(),

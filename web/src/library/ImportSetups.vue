@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { computed, reactive, ref } from 'vue';
-import { FIELD_UNITS, SETUP_FIELDS, SPEC_KEYS, type SetupField } from '@kevro/core';
-import { sourceKind } from '@kevro/contract';
+import { FIELD_UNITS, SETUP_FIELDS, SOURCE_KINDS, SPEC_KEYS, type SetupField } from '@kevro/core';
 import ChoiceRow from '../parts/ChoiceRow.vue';
 import DressForm from '../parts/DressForm.vue';
 import MoreFields from '../parts/MoreFields.vue';
@@ -38,7 +37,7 @@ const fields = [
   { value: null, title: 'leave it out' },
   ...SETUP_FIELDS.map((value) => ({ value: value as SetupField | null, title: FIELD_NAMES[value] })),
 ];
-const kinds = sourceKind.options.map((kind) => ({ value: kind, title: SOURCE_NAMES[kind] }));
+const kinds = SOURCE_KINDS.map((kind) => ({ value: kind, title: SOURCE_NAMES[kind] }));
 const unitsOf = (header: string): string[] => {
   const field = mapping.value?.columns[header]?.field;
   return [...((field && FIELD_UNITS[field]) ?? [])];

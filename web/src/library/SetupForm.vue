@@ -2,6 +2,8 @@
 import { computed, ref } from 'vue';
 import {
   SPEC_KEYS,
+  CONFIDENCES,
+  SOURCE_KINDS,
   SPORTS,
   isStrung,
   type Confidence,
@@ -9,7 +11,7 @@ import {
   type SpecKey,
   type Sport,
 } from '@kevro/core';
-import { confidence, sourceKind, type Setup, type SourceKind } from '@kevro/contract';
+import type { Setup, SourceKind } from '@kevro/contract';
 import { api } from '../api/client';
 import DressForm from '../parts/DressForm.vue';
 import FormDialog from '../parts/FormDialog.vue';
@@ -69,11 +71,11 @@ function show(of?: Setup): void {
 }
 defineExpose({ show });
 
-const sure = confidence.options.map((value) => ({ value, title: CONFIDENCE_NAMES[value] }));
+const sure = CONFIDENCES.map((value) => ({ value, title: CONFIDENCE_NAMES[value] }));
 /** What was left empty is not known. */
 const filled = (of: Record<string, string | number | undefined>) =>
   Object.fromEntries(Object.entries(of).filter(([, value]) => value !== '' && value !== undefined));
-const kinds = sourceKind.options.map((kind) => ({ value: kind, title: SOURCE_NAMES[kind] }));
+const kinds = SOURCE_KINDS.map((kind) => ({ value: kind, title: SOURCE_NAMES[kind] }));
 const lengthCm = computed(() => numberOf(form.value.length) ?? SPORTS[form.value.sport].lengthCm);
 /** A change of sport brings its usual length and its own named shapes. */
 function changeSport(sport: Sport): void {

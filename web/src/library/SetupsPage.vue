@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
 import { useRouter } from 'vue-router';
-import { SPEC_KEYS, SPORTS } from '@kevro/core';
-import { SETUP_SORTS, sourceKind, type Setup } from '@kevro/contract';
+import { SOURCE_KINDS, SPEC_KEYS, SPORTS } from '@kevro/core';
+import { SETUP_SORTS, type Setup } from '@kevro/contract';
 import { api, urlOf } from '../api/client';
 import FormDialog from '../parts/FormDialog.vue';
 import MoreFields from '../parts/MoreFields.vue';
@@ -35,7 +35,7 @@ const ALL = { value: null, title: 'all' };
 const sports = [{ ...ALL, title: 'all sports' }, ...SPORT_ITEMS];
 const kinds = [
   { ...ALL, title: 'all kinds' },
-  ...sourceKind.options.map((kind) => ({ value: kind, title: SOURCE_NAMES[kind] })),
+  ...SOURCE_KINDS.map((kind) => ({ value: kind, title: SOURCE_NAMES[kind] })),
 ];
 const picks = COLUMNS.map((value) => ({ value, title: COLUMN_NAMES[value] }));
 const shape = computed(() => ({

@@ -1,5 +1,5 @@
 import { isStrung, type Dress, type Sport } from '@kevro/core';
-import { sentence, shapes } from '@kevro/contract';
+import { STRINGS_MOST_G, sentence } from '@kevro/contract';
 
 /** A dress in a fitter's words: «strung, 1 overgrip». */
 export function dressWords(dress: Dress, sport: Sport): string {
@@ -22,7 +22,7 @@ export function dressProblem({ strings }: Dress): string | undefined {
   if (typeof strings !== 'object') return undefined;
   const massG: unknown = strings.massG;
   if (typeof massG !== 'number') return sentence('not-a-number');
-  return shapes.dress.safeParse({ strings }).success
+  return massG > 0 && massG <= STRINGS_MOST_G
     ? undefined
-    : sentence('out-of-range', { range: '0 to 60 g' });
+    : sentence('out-of-range', { range: `0 to ${STRINGS_MOST_G} g` });
 }
