@@ -2,13 +2,13 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { requireSpecs, settleFrame, withAxis } from '@kevro/core';
 import { computeHere } from '../server/src/compute/compute';
 import type { Db } from '../server/src/db/db';
-import { openPglite } from '../server/src/db/pglite';
 import { loadShop, readShopFile } from '../server/src/exchange/shop-file';
 import { Hub } from '../server/src/instruments/hub';
 import { BENCH_PACE } from '../server/src/instruments/stand-in';
 import { findFitting } from '../server/src/records/fitting';
 import { lookAgainBy } from '../server/src/records/look-again';
 import { listFittings } from '../server/src/records/today';
+import { emptyShop } from '../server/src/test-server';
 import data from './shop.json';
 
 const NOW = '2026-11-24T10:00:00.000Z';
@@ -17,7 +17,7 @@ describe('the demo shop', () => {
   const file = readShopFile(data);
   let db: Db;
   beforeAll(async () => {
-    db = await openPglite();
+    db = await emptyShop();
     await loadShop(db, file, computeHere, NOW);
   });
   afterAll(() => db.close());

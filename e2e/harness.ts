@@ -206,50 +206,28 @@ export interface Opened {
   page: Page;
 }
 
-/** A fresh page for each test on one application: for tests that each keep to their own records. The test fails on any error in the page. */
+/**
+ * A fresh page for each test on one application: tests of a file keep to their own records. The test fails on any error in the page; one that fails leaves a
+ * trace in `test-results` where `KEVRO_TRACE` is set, to be looked at with Playwright's trace viewer.
+ */
 export function withOneShop(opened: (fresh: Opened) => void): void {
   const app = new Application(inject('demoShop'));
-  beforeAll(() => app.start());
-  afterAll(() => app.remove());
-  withPagesOn(() => Promise.resolve(app), opened, true);
-}
-
-/** A fresh application with the demo shop and a fresh page for each test: nothing that one test does reaches another. */
-export function withPages(opened: (fresh: Opened) => void): void {
-  let app: Application | undefined;
-  // What is registered first is done last: the page is closed before its server goes.
-  afterEach(() => app?.remove());
-  withPagesOn(
-    async () => {
-      app = new Application(inject('demoShop'));
-      await app.start();
-      return app;
-    },
-    opened,
-    false,
-  );
-}
-
-/** The test fails on any error in the page; one that fails leaves a trace in `test-results` where `KEVRO_TRACE` is set, to be looked at with Playwright's trace viewer. */
-function withPagesOn(
-  running: () => Promise<Application>,
-  opened: (fresh: Opened) => void,
-  lasting: boolean,
-): void {
   const traced = Boolean(process.env.KEVRO_TRACE);
   let browser: Browser;
-  let shared: BrowserContext | undefined;
-  let context: BrowserContext;
+  let context: BrowserContext | undefined;
   let page: Page;
   let errors: string[];
   beforeAll(async () => {
+    await app.start();
     browser = await launch();
   });
-  afterAll(() => browser.close());
+  afterAll(async () => {
+    await browser.close();
+    await app.remove();
+  });
   beforeEach(async () => {
-    const app = await running();
     // A profile that has read the program saves each test a second.
-    context = lasting ? (shared ??= await profile(browser, app)) : await profile(browser, app);
+    context ??= await profile(browser, app);
     ({ page, errors } = await pageIn(context));
     if (traced) await context.tracing.start({ snapshots: true });
     opened({ app, page });
@@ -257,8 +235,8 @@ function withPagesOn(
   afterEach(async ({ task }) => {
     const failed = task.result?.state === 'fail' || errors.length > 0;
     const name = task.name.replace(/[^\w]+/g, '-').slice(0, 80);
-    if (traced) await context.tracing.stop(failed ? { path: join(root, `test-results/${name}.zip`) } : {});
-    await (lasting ? emptied(page) : context.close());
+    if (traced) await context?.tracing.stop(failed ? { path: join(root, `test-results/${name}.zip`) } : {});
+    await emptied(page);
     expect(errors).toEqual([]);
   });
 }

@@ -2,11 +2,11 @@ import { readFile } from 'node:fs/promises';
 import { describe, expect, it } from 'vitest';
 import type { Page } from 'playwright-core';
 import type { FittingView, Measurement, RoundView } from '@kevro/contract';
-import { withPages, type Application } from './harness';
+import { withOneShop, type Application } from './harness';
 
 let app: Application;
 let page: Page;
-withPages((fresh) => {
+withOneShop((fresh) => {
   ({ app, page } = fresh);
 });
 
@@ -292,7 +292,7 @@ describe('the parts of a plan', () => {
     await button('Make the build sheet').click();
     await page.getByRole('checkbox', { name: 'Change the grips' }).waitFor();
     await page.getByRole('complementary').getByText('Then on it: no overgrip.').waitFor();
-    expect((await round()).plans[0]?.swaps).toEqual([{ what: 'overgrips', to: 0 }]);
+    expect((await round()).plans.at(-1)?.swaps).toEqual([{ what: 'overgrips', to: 0 }]);
   });
 });
 

@@ -1,11 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import type { Page } from 'playwright-core';
 import type { CalibrationRecord, CaptureRecord, FramePage, Instrument, Measurement } from '@kevro/contract';
-import { until, withPages, type Application } from './harness';
+import { until, withOneShop, type Application } from './harness';
 
 let app: Application;
 let page: Page;
-withPages((fresh) => {
+withOneShop((fresh) => {
   ({ app, page } = fresh);
 });
 

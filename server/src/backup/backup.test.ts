@@ -17,7 +17,7 @@ import type { Db } from '../db/db';
 import { migrate } from '../db/migrate';
 import { dbOf, openEngine, openPglite } from '../db/pglite';
 import { loadShop, readShopFile } from '../exchange/shop-file';
-import { startTestServer, type TestServer } from '../test-server';
+import { emptyShop, startTestServer, type TestServer } from '../test-server';
 import { KeptBackups } from './kept';
 import { restore } from './restore';
 import { backupOf, type Manifest } from './write';
@@ -26,7 +26,7 @@ const NOW = '2026-11-23T09:00:00.000Z';
 const root = mkdtempSync(join(tmpdir(), 'kevro-backup-'));
 let server: TestServer;
 beforeAll(async () => {
-  const db = await openPglite();
+  const db = await emptyShop();
   const demo = join(import.meta.dirname, '../../../demo/shop.json');
   await loadShop(db, readShopFile(JSON.parse(readFileSync(demo, 'utf8'))), computeHere, NOW);
   server = await startTestServer(() => NOW, db);

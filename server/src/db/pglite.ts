@@ -39,10 +39,11 @@ export const dbOf = (pg: PGlite): Db => ({
   close: () => pg.close(),
 });
 
-/** An engine in a folder (made when missing), or in memory without one. */
-export const openEngine = (folder?: string): Promise<PGlite> =>
+/** An engine in a folder (made when missing), or in memory without one. @param copyOf what another engine dumped: it begins with that */
+export const openEngine = (folder?: string, copyOf?: Blob): Promise<PGlite> =>
   PGlite.create({
     parsers: PARSERS,
+    ...(copyOf ? { loadDataDir: copyOf } : {}),
     ...(folder ? { fs: new DurableNodeFS(folder), startParams: DURABLE_START } : {}),
   });
 
