@@ -176,6 +176,43 @@ describe('the library is asked', () => {
     const bad = await call('GET', '/setups?minWeight=heavy');
     expect(bad.status).toBe(422);
   });
+
+  it('by words, in the order of the list and counted in full, whether few are found or very many', async () => {
+    const numbers = Array.from({ length: 1200 }, (_, i) => i);
+    const scattered = numbers.toSorted((a, b) => ((a * 7919) % 1200) - ((b * 7919) % 1200));
+    const named = (i: number): string => `Crowd ${String(i).padStart(4, '0')}`;
+    await store(
+      ['name;sport;weight (g)', ...scattered.map((i) => `${named(i)};badminton;${80 + (i % 15)}`)].join('\n'),
+    );
+    const asked = async (query: string) => {
+      const { body } = await call('GET', `/setups?limit=100&${query}`);
+      return { names: body.rows.map((r: Setup) => r.name), total: body.total };
+    };
+    const many = numbers.map(named);
+    expect(await asked('search=crowd')).toEqual({ names: many.slice(0, 100), total: 1200 });
+    expect(await asked('search=crowd&offset=1150')).toEqual({ names: many.slice(1150), total: 1200 });
+    // Of three words each has to be there, in whatever order.
+    const few = many.filter((name) => name.includes('11') && name.includes('7'));
+    expect(await asked('search=11 CROWD 7&offset=5')).toEqual({ names: few.slice(5), total: few.length });
+    expect(await asked('search=crowd nobody')).toEqual({ names: [], total: 0 });
+  });
+
+  it('by the longest texts that may be told', async () => {
+    const long = '\u6c34'.repeat(80);
+    const { status } = await call('POST', '/setups', {
+      name: long,
+      frameName: long,
+      paint: long,
+      source: '\u6c34'.repeat(200),
+      style: long,
+      sourceKind: 'measured',
+      shape: { sport: 'padel', lengthCm: 45.5 },
+      dress: {},
+      specs: { massG: 365 },
+    });
+    expect(status).toBe(200);
+    expect((await call('GET', `/setups?search=${encodeURIComponent(long)}`)).body.total).toBe(1);
+  });
 });
 
 const LIST = `name;sport;weight (oz);balance (points head-light);swing weight;strings on;source

@@ -44,24 +44,30 @@ export interface ListSql {
   order: string;
 }
 
-/** One part of a list, and how many rows there are in all. A search finds and counts in one scan; without one, an index gives the part at once. */
+/** As many as are sorted by themselves; of more than that, an index in the order of the list soon gives a part. */
+const FEW = 1000;
+
+/** One part of a list, and how many rows there are in all. Of a search that finds few, all that it finds are read once: to walk the list in its order for them would take longer. */
 export async function readListing<Row>(
   db: Queries,
   { id, find, columns, from, order }: ListSql,
   { where, values, searched }: Conditions,
   { limit, offset }: { limit: number; offset: number },
 ): Promise<Listing<Row>> {
-  const count = `select count(*) as n from`;
   const cut = `limit ${limit} offset ${offset}`;
-  const part = await db.query<{ id: string; n?: number }>(
-    searched
-      ? `with found as materialized (select ${id}, row_number() over (order by ${order}) as place from ${find} ${where})
-         select id, (${count} found) as n from found order by place ${cut}`
-      : `select ${id} from ${find} ${where} order by ${order} ${cut}`,
-    values,
-  );
-  const total = part[0]?.n ?? (await db.query<{ n: number }>(`${count} ${find} ${where}`, values))[0]?.n ?? 0;
-  const ids = part.map((row) => row.id);
-  const sql = `select ${columns} from ${from} where ${id} = any($1) order by ${order}`;
-  return { rows: ids.length > 0 ? await db.query<Row>(sql, [ids]) : [], total };
+  const idsOf = async (which: string, of: unknown[], rest: string): Promise<string[]> =>
+    (await db.query<{ id: string }>(`select ${id} from ${find} ${which} ${rest}`, of)).map((row) => row.id);
+  /** The rows of the part, in the order of the list. */
+  const partOf = async (which: string, of: unknown[]): Promise<Row[]> => {
+    const ids = await idsOf(which, of, `order by ${order} ${cut}`);
+    const sql = `select ${columns} from ${from} where ${id} = any($1) order by ${order}`;
+    return ids.length > 0 ? db.query<Row>(sql, [ids]) : [];
+  };
+  if (searched) {
+    const found = await idsOf(where, values, `limit ${FEW + 1}`);
+    if (found.length <= FEW)
+      return { rows: await partOf(`where ${id} = any($1)`, [found]), total: found.length };
+  }
+  const [counted] = await db.query<{ n: number }>(`select count(*) as n from ${find} ${where}`, values);
+  return { rows: await partOf(where, values), total: counted?.n ?? 0 };
 }

@@ -69,8 +69,9 @@ const setupOf = (row: Row): Setup => {
   return setup;
 };
 
-/** The rows of an import that is not whole count for nothing. */
-export const LIVE = '(batch_id is null or batch_id in (select id from setup_batch where live))';
+/** The rows of an import that is not whole count for nothing. Mostly there is none: then no row is looked at for it. */
+export const LIVE = `((select coalesce(bool_and(live), true) from setup_batch)
+  or batch_id is null or batch_id in (select id from setup_batch where live))`;
 
 const SORTED: Record<SetupQuery['sort'], string> = {
   name: 'lower(name)',

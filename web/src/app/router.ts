@@ -2,6 +2,7 @@ import { nextTick } from 'vue';
 import { createRouter, createWebHistory } from 'vue-router';
 import { sentence } from '@kevro/contract';
 import { focusHeading } from '../parts/focus';
+import { useFitting } from '../stores/fitting';
 import { useSaved } from '../stores/saved';
 import TodayPage from '../today/TodayPage.vue';
 
@@ -195,10 +196,12 @@ export const router = createRouter({
   ],
 });
 
-// Within a fitting of a set the frame that is worked on stays, whichever way leads on.
+// A fitting is asked for while the code of its page comes. Within a fitting of a set the frame that is worked on stays, whichever way leads on.
 router.beforeEach((to, from) => {
   const { frame } = from.query;
-  const within = to.matched[0]?.path === '/fittings/:id' && to.params.id === from.params.id;
+  const ofFitting = to.matched[0]?.path === '/fittings/:id';
+  const within = ofFitting && to.params.id === from.params.id;
+  if (ofFitting && !within) useFitting().askEarly(String(to.params.id));
   if (!within || !frame || to.query.frame || from.matched[0] !== to.matched[0]) return true;
   return { path: to.path, query: { ...to.query, frame }, hash: to.hash, replace: true };
 });

@@ -17,13 +17,23 @@ export const useFitting = defineStore('fitting', () => {
   /** Counts what was asked for: an answer that a later one overtook is not shown. */
   let asked = 0;
 
+  /** A fitting that was asked for while the code of its page is still on the way. */
+  let early: { id: string; answer: Promise<FittingView> } | undefined;
+  function askEarly(id: string): void {
+    early = { id, answer: api('fitting', { id }) };
+    // Said where it is opened.
+    early.answer.catch(() => undefined);
+  }
+
   async function open(id: string): Promise<void> {
     const own = ++asked;
+    const answering = early?.id === id ? early.answer : api('fitting', { id });
+    early = undefined;
     failure.value = '';
     if (view.value?.id !== id) view.value = undefined;
     try {
       // What the shop works to is known before anything is begun from it; without it the sport's own numbers stand.
-      const [answer] = await Promise.all([api('fitting', { id }), shop.ready().catch(() => undefined)]);
+      const [answer] = await Promise.all([answering, shop.ready().catch(() => undefined)]);
       if (own === asked) view.value = answer;
     } catch (error) {
       if (own === asked) failure.value = error instanceof Error ? error.message : String(error);
@@ -70,6 +80,7 @@ export const useFitting = defineStore('fitting', () => {
     view,
     frameId,
     failure,
+    askEarly,
     open,
     stored,
     record,

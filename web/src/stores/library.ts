@@ -42,15 +42,15 @@ export const useLibrary = defineStore('library', () => {
 
   /** What is kept to and searched for, nearest first. */
   let kept: readonly string[] | undefined;
-  async function keptOf(measurementId: string): Promise<readonly string[] | undefined> {
+  const sifted = (): boolean => only.value !== undefined && Boolean(query.search || query.kind);
+  async function keptOf(measurementId: string, of: readonly string[] = []): Promise<readonly string[]> {
     const { search, kind } = query;
-    if (!only.value || !(search || kind)) return only.value;
     const { ids } = await api('setupIds', {
       id: measurementId,
       query: { search, ...(kind ? { kind } : {}) },
     });
     const found = new Set(ids);
-    return only.value.filter((id) => found.has(id));
+    return of.filter((id) => found.has(id));
   }
 
   async function load(offset = 0): Promise<void> {
@@ -64,7 +64,8 @@ export const useLibrary = defineStore('library', () => {
     loading.value = true;
     try {
       const { search, kind } = query;
-      if (offset === 0) kept = await keptOf(measurement.id);
+      // Whatever need not be waited for is asked for at once, before the page is drawn.
+      if (offset === 0) kept = sifted() ? await keptOf(measurement.id, only.value) : only.value;
       if (own !== asked) return;
       const part = kept?.slice(offset, offset + PART);
       const answer =
