@@ -5,7 +5,7 @@ import { promisify } from 'node:util';
 import { describe, expect, inject, it } from 'vitest';
 import type { FittingView, Player } from '@kevro/contract';
 import { Application, openPage, settled, withOneShop } from './harness';
-import { post } from './made';
+import { makeFitting, post } from './made';
 import type { Page } from 'playwright-core';
 
 // Who comes in, what is kept, and what goes.
@@ -118,7 +118,14 @@ describe('a backup', () => {
 
 describe('a person', () => {
   it('is archived, then erased once their name is typed', async () => {
-    const { id } = await post<Player>(app, '/players', { name: 'Zenobia Thackwell', sports: ['padel'] });
+    const { player, fitting } = await makeFitting(app, { name: 'Zenobia Thackwell' });
+    // Something about her is typed, and not stored.
+    await page.goto(`/fittings/${fitting.id}/measure`);
+    await button('close fitting').click();
+    await page.getByRole('dialog').getByRole('textbox', { name: 'Note' }).fill('her wrist again');
+    await page.keyboard.press('Escape');
+    const drafts = () => page.evaluate(() => Object.values(localStorage).join(' '));
+    expect(await drafts()).toContain('her wrist again');
     await post(app, '/players', { name: 'Zenobia Other', sports: ['padel'] });
     await page.goto('/players');
     await button('Archive Zenobia Thackwell').click();
@@ -135,6 +142,7 @@ describe('a person', () => {
     await dialog.getByRole('button', { name: 'Erase for good' }).click();
     await dialog.waitFor({ state: 'detached' });
     await button('Erase Zenobia Thackwell').waitFor({ state: 'detached' });
-    expect(await app.get<Player>(`/players/${id}`)).toMatchObject({ name: 'erased', archived: true });
+    expect(await drafts()).not.toContain('her wrist again');
+    expect(await app.get<Player>(`/players/${player.id}`)).toMatchObject({ name: 'erased', archived: true });
   });
 });

@@ -3,7 +3,7 @@ import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { nextTick } from 'vue';
 import { flushPromises } from '@vue/test-utils';
 import { within } from '../../test/fixtures';
-import { useDraft } from './draft';
+import { forgetDrafts, useDraft } from './draft';
 
 interface Aim {
   massG: number | string | null;
@@ -38,6 +38,20 @@ describe('a draft', () => {
     expect(form().resumed.value).toBe(true);
     first.stored();
     expect(form({ massG: 320 }).value.value.massG).toBe(320);
+  });
+
+  it('about a person is forgotten with them, by what it is named or by what it says; others stay', async () => {
+    const kept = async (name: string, note: string): Promise<void> => {
+      const { result: draft } = within(() => useDraft(() => ({ note: '' })));
+      draft.begin(name, { note: '' });
+      draft.value.value.note = note;
+      await nextTick();
+    };
+    await kept('session r-17', 'arm sore after an hour');
+    await kept('part new', 'like that of ODA MERRIN');
+    await kept('session r-18', 'lively');
+    forgetDrafts(['r-17', 'Oda Merrin', ' ']);
+    expect(Object.keys(localStorage)).toEqual(['kevro-draft one session r-18']);
   });
 
   it('belongs to its tab: another one that is open neither shows nor changes it', async () => {

@@ -20,6 +20,15 @@ function read<T>(key: string): Kept<T> | undefined {
   }
 }
 
+/** Forgets every draft on this device that has one of these words in its name or its text: a person's name, and the ids of what they had. */
+export function forgetDrafts(words: readonly string[]): void {
+  const sought = words.map((word) => word.trim().toLowerCase()).filter(Boolean);
+  for (const key of deviceStorage.keys().filter((one) => one.startsWith(PREFIX))) {
+    const text = `${key} ${deviceStorage.getItem(key) ?? ''}`.toLowerCase();
+    if (sought.some((word) => text.includes(word))) deviceStorage.removeItem(key);
+  }
+}
+
 /**
  * What is typed into a form: kept on this device until it is stored, over a reload and over closing the form. It belongs to the tab it was
  * typed in, and to what it began with: where that has changed since, what is stored now is shown and the draft is offered beside it.

@@ -3,6 +3,7 @@ import { ref } from 'vue';
 import type { Player } from '@kevro/contract';
 import { api } from '../api/client';
 import FormDialog from '../parts/FormDialog.vue';
+import { forgetDrafts } from '../parts/draft';
 
 /** Takes a person out of the shop for good, once their name has been typed. */
 const emit = defineEmits<{ erased: [] }>();
@@ -15,7 +16,25 @@ function show(of: Player): void {
   open.value = true;
 }
 defineExpose({ show });
-const submit = () => api('erasePlayer', { id: player.value?.id ?? '', body: { name: name.value } });
+
+/** The ids of a person and of all that their fittings hold: what drafts about them are named by. */
+async function idsOf(id: string): Promise<string[]> {
+  const { fittings } = await api('playerPage', { id });
+  const views = await Promise.all(fittings.map((fitting) => api('fitting', { id: fitting.id })));
+  const within = views.flatMap(({ frames }) =>
+    frames.flatMap(({ rounds, programmes }) => [
+      ...programmes.map((programme) => programme.id),
+      ...rounds.flatMap((round) => [round.id, ...round.sessions.map((session) => session.id)]),
+    ]),
+  );
+  return [id, ...fittings.map((fitting) => fitting.id), ...within];
+}
+async function submit(): Promise<void> {
+  const { id = '', name: called = '' } = player.value ?? {};
+  const ids = await idsOf(id);
+  await api('erasePlayer', { id, body: { name: name.value } });
+  forgetDrafts([...ids, called]);
+}
 </script>
 
 <template>
@@ -30,7 +49,7 @@ const submit = () => api('erasePlayer', { id: player.value?.id ?? '', body: { na
       <p class="mb-0">
         Name, health notes, sessions and every word about them go, and do not come back. Frames, measurements
         and builds stay, without the person. Backups that were made before still hold them until they are
-        dropped.
+        dropped; so do other devices on which something about them was typed and not stored.
       </p>
       <v-text-field v-model="name" label="Their name, to be sure" autofocus :error-messages="at('name')" />
     </template>
