@@ -61,12 +61,15 @@ const browser = await chromium.launch({
   executablePath: findChromium(),
   args: CHROMIUM_ARGS,
 });
-for (const [name, path, theme = 'light', act] of PICTURES) {
-  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-  await page.addInitScript((chosen) => {
+/** In a theme, and without the tour of the demo. */
+const begin = (page, theme) =>
+  page.addInitScript((chosen) => {
     localStorage.setItem('kevro-theme', chosen);
     localStorage.setItem('kevro-tour', 'done');
   }, theme);
+for (const [name, path, theme = 'light', act] of PICTURES) {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await begin(page, theme);
   await page.goto(base + path);
   await page.waitForLoadState('load');
   await page.getByText(/^(Loading|Opening|Looking up)/).waitFor({ state: 'detached' });
@@ -74,8 +77,10 @@ for (const [name, path, theme = 'light', act] of PICTURES) {
   await page.waitForTimeout(900);
   // What began only now is waited for too.
   await page.getByText('working out the ways').waitFor({ state: 'detached' });
+  for (const chart of await page.locator('figure.chart').all())
+    await chart.locator('.main-svg').first().waitFor();
   await act?.(page);
-  if (act) await page.waitForTimeout(1500);
+  await page.waitForTimeout(act ? 1500 : 400);
   await page.screenshot({ path: join(root, `docs/screenshots/${name}.png`) });
   await page.close();
 }
@@ -107,12 +112,14 @@ async function checkOdo() {
 
 // The build sheet as it is printed.
 const page = await browser.newPage({ viewport: { width: 820, height: 1100 } });
+await begin(page, 'light');
 await page.goto(`${base}/fittings/f-odo/build`);
 await page.waitForLoadState('networkidle');
 await page.emulateMedia({ media: 'print' });
 await page.screenshot({ path: join(root, 'docs/screenshots/build-sheet.png') });
 await checkOdo();
 const checked = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+await begin(checked, 'light');
 await checked.goto(`${base}/fittings/f-odo/check`);
 await checked.getByText('to pass').first().waitFor();
 await checked.waitForTimeout(900);

@@ -1,6 +1,10 @@
+import { parse } from 'node:path';
 import { defineConfig } from 'vite';
 import vue from '@vitejs/plugin-vue';
 import vuetify from 'vite-plugin-vuetify';
+
+/** A chunk that pages share is called by all of them, with a tilde between. */
+const shortName = (name: string): string => name.split('~')[0] ?? name;
 
 export default defineConfig({
   plugins: [vue(), vuetify({ autoImport: true })],
@@ -10,7 +14,8 @@ export default defineConfig({
     rolldownOptions: {
       output: {
         // Named by what they are, not by all the pages that share them.
-        chunkFileNames: ({ name }) => `assets/${name.split('~')[0]}-[hash].js`,
+        chunkFileNames: ({ name }) => `assets/${shortName(name)}-[hash].js`,
+        assetFileNames: ({ names: [name = ''] }) => `assets/${shortName(parse(name).name)}-[hash][extname]`,
         // Few files: on HTTP/1.1 a page waits for how many there are more than for how long they are.
         codeSplitting: {
           groups: [

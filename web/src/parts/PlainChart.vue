@@ -151,7 +151,8 @@ const csv = (): void => saveFile(`${props.file}.csv`, Papa.unparse(props.rows), 
 
 <template>
   <figure class="chart">
-    <div class="plot">
+    <!-- Its place is kept while it is loaded: what stands below does not move. -->
+    <div class="plot" :style="{ minHeight: `${height ?? 260}px` }">
       <canvas v-if="cloud" ref="canvas" aria-hidden="true" />
       <div ref="box" role="img" :aria-label="label" />
     </div>

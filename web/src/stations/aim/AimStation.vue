@@ -228,7 +228,7 @@ const PRIORITIES = ALL_PRIORITIES.map((value) => ({ value, title: value }));
           </details>
         </fieldset>
       </form>
-      <div v-if="read.aim.balanceCm && read.aim.balanceCm.priority !== 'free'" class="small">
+      <div v-if="read.aim.balanceCm && read.aim.balanceCm.priority !== 'free'" class="small conditions">
         <span class="soft">Played where it is</span>
         <button type="button" class="link" @click="forConditions('hot-fast')">hot and fast</button>
         <span class="soft">(weight toward the hand, control) or</span>
@@ -265,6 +265,10 @@ const PRIORITIES = ALL_PRIORITIES.map((value) => ({ value, title: value }));
 </template>
 
 <style scoped>
+/* Between words in a row of elements no space is left by the template. */
+.conditions .link {
+  margin-inline: 0.3em;
+}
 .specs {
   display: grid;
   gap: 6px;

@@ -33,7 +33,7 @@ const numbers = (aim: Aim): string => {
     <ol>
       <li v-for="aim in aims" :key="aim.id">
         <b class="num">{{ numbers(aim.target) }}</b>
-        <span class="soft small">
+        <span class="soft small ml-2">
           {{ dayWords(aim.createdAt) }}, round {{ aim.round }}, {{ WAY_WORDS[aim.way]
           }}{{ aim.by ? `, by ${aim.by}` : '' }}{{ aim.id === fitting.aim?.id ? ', stands' : '' }}</span
         >
