@@ -128,9 +128,25 @@ const becomes = (trim: Trim): string =>
 
 /** Which way is taken: a trim by its number, or left as it is. */
 const LEAVE = 'leave';
-const chosen = ref<number | typeof LEAVE>();
-watch(trims, () => {
-  chosen.value = trims.value && trims.value.length > 0 ? 0 : undefined;
+/** What the fitter chose for this check. It stays, however often the ways are worked out anew: parts of the shop may come after them. */
+const picked = ref<Trim['changes'] | typeof LEAVE>();
+watch(
+  () => check.value?.id,
+  () => (picked.value = undefined),
+);
+const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
+const chosen = computed<number | typeof LEAVE | undefined>({
+  get: () => {
+    if (picked.value === LEAVE) return LEAVE;
+    if (!trims.value || trims.value.length === 0) return undefined;
+    return Math.max(
+      0,
+      trims.value.findIndex(({ changes }) => same(changes, picked.value)),
+    );
+  },
+  set: (to) => {
+    picked.value = typeof to === 'number' ? trims.value?.[to]?.changes : to;
+  },
 });
 const trim = computed(() => (typeof chosen.value === 'number' ? trims.value?.[chosen.value] : undefined));
 
