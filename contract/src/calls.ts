@@ -104,7 +104,12 @@ export const calls = {
   erasePlayer: call(
     at.erasePlayer,
     'Take a person out of the shop for good; frames and builds stay',
-    z.strictObject({ erased: z.literal(true) }),
+    z.strictObject({
+      erased: z.literal(true),
+      ids: z
+        .array(z.string())
+        .describe('of what held words about them: a device may have drafts that are named by these'),
+    }),
     z.strictObject({ name: z.string().max(200).describe('the player’s name, as a second thought') }),
   ),
   armHistory: call(at.armHistory, 'The private arm history of a player', armHistory),

@@ -1,4 +1,4 @@
-/** Limits that a page says as well: apart from the schemas, so that it does not load those for a number. */
+/** Limits and choices that a page says as well: apart from the schemas, so that it does not load those for a number. */
 
 /** More than any racket is strung with. */
 export const STRINGS_MOST_G = 60;

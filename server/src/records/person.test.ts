@@ -107,7 +107,10 @@ it('a person is given out whole, and erased from tables, old pages and the log; 
 
   const wrong = await server.call('POST', `/players/${player.id}/erase`, { name: 'Wanda' });
   expect([wrong.status, wrong.body.code]).toEqual([422, 'not-the-name']);
-  expect((await server.call('POST', `/players/${player.id}/erase`, { name })).status).toBe(200);
+  const { ids } = await made(`/players/${player.id}/erase`, { name });
+  const named = [player.id, fitting.id, roundId, first.id, programmeId, sessions[0].id] as string[];
+  expect(ids).toEqual(expect.arrayContaining(named));
+  expect(ids).not.toContain(frame.id);
   for (const secret of SECRETS) expect(filesWith(secret), secret).toEqual([]);
   const stays = (await server.call('GET', `/frames/${frame.id}`)).body;
   expect(stays.frame).toMatchObject({ tag: 'WQ-1', ownerId: null });

@@ -53,12 +53,18 @@ export async function aboutPlayer(db: Queries, id: string): Promise<Record<strin
   return found.player?.length === 0 ? undefined : found;
 }
 
+/** What forms about a person are named by. */
+const NAMED = ['player', 'fitting', 'round', 'measurement', 'aim', 'programme', 'session'];
+
 /**
  * Takes a person out of the shop: sessions go, words and the person's own facts are blanked, frames and builds stay. Then out of what the database leaves behind:
  * old pages, statistics and the log. Backups that were made before still hold the person.
+ * @returns the ids of what held words about them
  */
-export async function erasePlayer(db: Db, id: string, now: string): Promise<void> {
-  await db.transaction(async (tx) => {
+export async function erasePlayer(db: Db, id: string, now: string): Promise<string[]> {
+  const ids = await db.transaction(async (tx) => {
+    const named = NAMED.map((table) => `select id from "${table}" where ${ABOUT[table]}`);
+    const found = await tx.query<{ id: string }>(named.join(' union all '), [id]);
     for (const table of ['session_link', 'session', 'look_again'])
       await tx.query(`delete from ${table} where ${ABOUT[table]}`, [id]);
     // What leads to the others is blanked last.
@@ -69,6 +75,7 @@ export async function erasePlayer(db: Db, id: string, now: string): Promise<void
         set.includes('$2') ? [id, now] : [id],
       );
     }
+    return found.map((row) => row.id);
   });
   // Rows that were changed leave their old form in the pages; each statement stands alone, since none may run within a transaction.
   for (const table of Object.keys(ABOUT)) await db.run(`vacuum full "${table}"`);
@@ -79,4 +86,5 @@ export async function erasePlayer(db: Db, id: string, now: string): Promise<void
     await db.query('select pg_switch_wal()');
     await db.run('checkpoint');
   }
+  return ids;
 }

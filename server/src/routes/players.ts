@@ -35,8 +35,7 @@ export function playerRoutes(router: Router, db: Db, now: Clock): void {
   answer(router, 'erasePlayer', async ({ params, body }) => {
     const { id, name } = orNone(await findPlayer(db, params.id ?? ''));
     if (body.name.trim() !== name) throw badInput([wrongAt('name', 'not-the-name')]);
-    await erasePlayer(db, id, now());
-    return { erased: true as const };
+    return { erased: true as const, ids: await erasePlayer(db, id, now()) };
   });
   answer(router, 'addPlayer', ({ body }) => addPlayer(db, body));
   answer(router, 'editPlayer', async ({ params, body }) =>

@@ -7,6 +7,7 @@ import { api } from '../api/client';
 import PlainChart from '../parts/PlainChart.vue';
 import { dayWords } from '../parts/day-words';
 import { historyChart } from '../parts/history-chart';
+import { same } from '../parts/same';
 import { ENERGY_WORDS } from '../played/words';
 import { useUnits } from '../stores/units';
 import { SPEC_NAMES } from '../words';
@@ -31,7 +32,7 @@ const stands = computed(() =>
 const inOneDress = computed(() => {
   const last = stands.value.at(-1);
   return stands.value.map((m): Measurement & { brought: KnownSpecs } => {
-    const alike = !last || JSON.stringify(m.dress) === JSON.stringify(last.dress);
+    const alike = !last || same(m.dress, last.dress);
     if (alike) return { ...m, brought: m.specs };
     try {
       return { ...m, brought: redress(props.frame.shape, m.specs, m.dress, last.dress).specs };
@@ -77,7 +78,7 @@ const rows = computed(() =>
     aria-label="Over time"
     class="mb-4"
   >
-    <div class="head">
+    <div class="chart-head">
       <h2 class="heading">Over time</h2>
       <span class="spring" />
       <v-select
@@ -97,14 +98,3 @@ const rows = computed(() =>
     <p v-if="brought" class="soft small mb-0">All brought to the dress in which it was measured last.</p>
   </section>
 </template>
-
-<style scoped>
-.head {
-  display: flex;
-  gap: 12px;
-  align-items: center;
-}
-.head .v-select {
-  max-width: 190px;
-}
-</style>

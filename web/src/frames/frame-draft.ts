@@ -12,6 +12,7 @@ import {
   type ZoneName,
 } from '@kevro/core';
 import type { FrameRecord, KnownModel, NewFrame, OnFrame } from '@kevro/contract';
+import { same } from '../parts/same';
 import { sent, sentOrNone, sentOrNull, type Typed } from '../parts/typed';
 
 export interface WeightDraft {
@@ -69,14 +70,25 @@ const sentSpecs = (from: Record<SpecKey, Typed>): Partial<Record<SpecKey, number
 
 /** What is typed, as the request that stores it; weights that were there and not touched keep their exact place. */
 export function frameBody(draft: FrameDraft, before?: FrameRecord): NewFrame {
-  const { sport, length, area, width, shape, stiffness, weights, specs, tolerance, nominalDress, ...same } =
-    draft;
+  const {
+    sport,
+    length,
+    area,
+    width,
+    shape,
+    stiffness,
+    weights,
+    specs,
+    tolerance,
+    nominalDress,
+    ...asTyped
+  } = draft;
   const stated = sentSpecs(specs);
   const band = sentSpecs(tolerance);
   const kept = (draftWeight: WeightDraft, i: number) => {
     const old = before?.weights[i];
     const oldDraft = before && draftOf(before).weights[i];
-    return old && JSON.stringify(oldDraft) === JSON.stringify(draftWeight) ? old : undefined;
+    return old && same(oldDraft, draftWeight) ? old : undefined;
   };
   const typedShape = {
     ...before?.shape,
@@ -87,7 +99,7 @@ export function frameBody(draft: FrameDraft, before?: FrameRecord): NewFrame {
     shape: shape ?? undefined,
   };
   return {
-    ...same,
+    ...asTyped,
     shape: typedShape,
     stiffness: sentOrNull(stiffness),
     weights: weights.map((w, i) => kept(w, i) ?? placed(w, typedShape, `w${i + 1}`)),

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
 import {
-  SPEC_KEYS,
   CONFIDENCES,
   SOURCE_KINDS,
+  SPEC_KEYS,
   SPORTS,
   isStrung,
   type Confidence,

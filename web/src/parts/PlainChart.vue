@@ -6,20 +6,23 @@ import type { Data, Layout, PlotSelectionEvent, PlotlyHTMLElement } from 'plotly
 import { saveFile } from './save-file';
 
 /** A chart with the look of the application; its picture and its data can be saved. Plotly is loaded only here. */
-const props = defineProps<{
-  label: string;
-  file: string;
-  data: Data[];
-  layout: Partial<Layout>;
-  rows: Record<string, string | number | null>[];
-  height?: number;
-  /** A rectangle can be drawn over it with the mouse: what lies in it is said as `brush`. */
-  brushing?: boolean;
-  /** Many points in the units of the axes: drawn on a canvas under the rest, since a drawing of each would take too long. */
-  cloud?: { x: Float64Array; y: Float64Array; color: string };
-  /** It has contours, which the smaller bundle cannot draw. */
-  contours?: boolean;
-}>();
+const props = withDefaults(
+  defineProps<{
+    label: string;
+    file: string;
+    data: Data[];
+    layout: Partial<Layout>;
+    rows: Record<string, string | number | null>[];
+    height?: number;
+    /** A rectangle can be drawn over it with the mouse: what lies in it is said as `brush`. */
+    brushing?: boolean;
+    /** Many points in the units of the axes: drawn on a canvas under the rest, since a drawing of each would take too long. */
+    cloud?: { x: Float64Array; y: Float64Array; color: string };
+    /** It has contours, which the smaller bundle cannot draw. */
+    contours?: boolean;
+  }>(),
+  { height: 260 },
+);
 const plotly = async () =>
   (await (props.contours ? import('plotly.js-cartesian-dist-min') : import('plotly.js-basic-dist-min')))
     .default;
@@ -106,7 +109,7 @@ async function draw(): Promise<void> {
       box.value,
       props.data,
       {
-        height: props.height ?? 260,
+        height: props.height,
         margin: { l: 62, r: 14, t: 8, b: 42 },
         paper_bgcolor: 'transparent',
         plot_bgcolor: 'transparent',
@@ -152,7 +155,7 @@ const csv = (): void => saveFile(`${props.file}.csv`, Papa.unparse(props.rows), 
 <template>
   <figure class="chart">
     <!-- Its place is kept while it is loaded: what stands below does not move. -->
-    <div class="plot" :style="{ minHeight: `${height ?? 260}px` }">
+    <div class="plot" :style="{ minHeight: `${height}px` }">
       <canvas v-if="cloud" ref="canvas" aria-hidden="true" />
       <div ref="box" role="img" :aria-label="label" />
     </div>

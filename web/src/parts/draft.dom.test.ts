@@ -49,8 +49,9 @@ describe('a draft', () => {
     };
     await kept('session r-17', 'arm sore after an hour');
     await kept('part new', 'like that of ODA MERRIN');
-    await kept('session r-18', 'lively');
-    forgetDrafts(['r-17', 'Oda Merrin', ' ']);
+    await kept('setup new', 'told by\nAl, with balls');
+    await kept('session r-18', 'lively, plays with an alder frame');
+    forgetDrafts(['r-17', 'Oda Merrin', 'Al', ' ']);
     expect(Object.keys(localStorage)).toEqual(['kevro-draft one session r-18']);
   });
 

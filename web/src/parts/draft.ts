@@ -1,5 +1,6 @@
 import { computed, ref, shallowRef, watch, type Ref } from 'vue';
 import { deviceStorage } from './kept';
+import { same } from './same';
 import { openTabs, tabId } from './tab';
 
 /** What is kept of a form: what it began with, and what stands in it now. */
@@ -9,7 +10,6 @@ interface Kept<T> {
 }
 const PREFIX = 'kevro-draft ';
 const keyOf = (name: string, tab: string): string => `${PREFIX}${tab} ${name}`;
-const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
 
 function read<T>(key: string): Kept<T> | undefined {
   try {
@@ -20,12 +20,19 @@ function read<T>(key: string): Kept<T> | undefined {
   }
 }
 
-/** Forgets every draft on this device that has one of these words in its name or its text: a person's name, and the ids of what they had. */
-export function forgetDrafts(words: readonly string[]): void {
-  const sought = words.map((word) => word.trim().toLowerCase()).filter(Boolean);
+/** Words one after the other, with a space around each, so that a name is not found within another word; JSON's signs for new lines are none. */
+const inWords = (text: string): string =>
+  ` ${text
+    .replace(/\\[nrt"]/g, ' ')
+    .toLowerCase()
+    .replace(/[^\p{L}\p{N}]+/gu, ' ')
+    .trim()} `;
+/** Forgets every draft on this device that has one of these in its name or its text: a person's name, and the ids of what they had. */
+export function forgetDrafts(about: readonly string[]): void {
+  const sought = about.map(inWords).filter((words) => words.trim() !== '');
   for (const key of deviceStorage.keys().filter((one) => one.startsWith(PREFIX))) {
-    const text = `${key} ${deviceStorage.getItem(key) ?? ''}`.toLowerCase();
-    if (sought.some((word) => text.includes(word))) deviceStorage.removeItem(key);
+    const text = inWords(`${key} ${deviceStorage.getItem(key) ?? ''}`);
+    if (sought.some((words) => text.includes(words))) deviceStorage.removeItem(key);
   }
 }
 

@@ -16,23 +16,9 @@ function show(of: Player): void {
   open.value = true;
 }
 defineExpose({ show });
-
-/** The ids of a person and of all that their fittings hold: what drafts about them are named by. */
-async function idsOf(id: string): Promise<string[]> {
-  const { fittings } = await api('playerPage', { id });
-  const views = await Promise.all(fittings.map((fitting) => api('fitting', { id: fitting.id })));
-  const within = views.flatMap(({ frames }) =>
-    frames.flatMap(({ rounds, programmes }) => [
-      ...programmes.map((programme) => programme.id),
-      ...rounds.flatMap((round) => [round.id, ...round.sessions.map((session) => session.id)]),
-    ]),
-  );
-  return [id, ...fittings.map((fitting) => fitting.id), ...within];
-}
 async function submit(): Promise<void> {
   const { id = '', name: called = '' } = player.value ?? {};
-  const ids = await idsOf(id);
-  await api('erasePlayer', { id, body: { name: name.value } });
+  const { ids } = await api('erasePlayer', { id, body: { name: name.value } });
   forgetDrafts([...ids, called]);
 }
 </script>

@@ -71,7 +71,7 @@ const rows = computed(() =>
 
 <template>
   <section aria-label="Sessions" class="mt-4">
-    <div class="head">
+    <div class="chart-head">
       <h2 class="heading">Sessions</h2>
       <span class="spring" />
       <v-select
@@ -145,14 +145,6 @@ const rows = computed(() =>
 </template>
 
 <style scoped>
-.head {
-  display: flex;
-  gap: 12px;
-  align-items: center;
-}
-.head .v-select {
-  max-width: 200px;
-}
 .works {
   margin-top: 18px;
 }

@@ -40,17 +40,16 @@ export const useLibrary = defineStore('library', () => {
     return { id: setup.id, name: setup.name, told, setup, brought, specs: brought.specs, ...distance };
   }
 
-  /** What is kept to and searched for, nearest first. */
+  /** What is kept to of the library, nearest first: all of it where undefined. */
   let kept: readonly string[] | undefined;
-  const sifted = (): boolean => only.value !== undefined && Boolean(query.search || query.kind);
-  async function keptOf(measurementId: string, of: readonly string[] = []): Promise<readonly string[]> {
+  async function sift(among: readonly string[], measurementId: string): Promise<readonly string[]> {
     const { search, kind } = query;
     const { ids } = await api('setupIds', {
       id: measurementId,
       query: { search, ...(kind ? { kind } : {}) },
     });
     const found = new Set(ids);
-    return of.filter((id) => found.has(id));
+    return among.filter((id) => found.has(id));
   }
 
   async function load(offset = 0): Promise<void> {
@@ -65,7 +64,8 @@ export const useLibrary = defineStore('library', () => {
     try {
       const { search, kind } = query;
       // Whatever need not be waited for is asked for at once, before the page is drawn.
-      if (offset === 0) kept = sifted() ? await keptOf(measurement.id, only.value) : only.value;
+      const { value: among } = only;
+      if (offset === 0) kept = among && (search || kind) ? await sift(among, measurement.id) : among;
       if (own !== asked) return;
       const part = kept?.slice(offset, offset + PART);
       const answer =

@@ -33,7 +33,7 @@ import SetAlike from './SetAlike.vue';
 import WhatItTaught from './WhatItTaught.vue';
 import { useChecked } from './checked';
 import { changeOfTrim, opensHandle, touchWords } from './trim-words';
-import { useTrims } from './trims';
+import { LEAVE, useChosenTrim, useTrims } from './trims';
 
 // What a fitter comes here to do: see whether it measures right, and how sure that is; bring in what is not by the smallest touch; sign it off.
 const fitting = useFitting();
@@ -126,29 +126,7 @@ const becomes = (trim: Trim): string =>
     })
     .join(', ');
 
-/** Which way is taken: a trim by its number, or left as it is. */
-const LEAVE = 'leave';
-/** What the fitter chose for this check. It stays, however often the ways are worked out anew: parts of the shop may come after them. */
-const picked = ref<Trim['changes'] | typeof LEAVE>();
-watch(
-  () => check.value?.id,
-  () => (picked.value = undefined),
-);
-const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
-const chosen = computed<number | typeof LEAVE | undefined>({
-  get: () => {
-    if (picked.value === LEAVE) return LEAVE;
-    if (!trims.value || trims.value.length === 0) return undefined;
-    return Math.max(
-      0,
-      trims.value.findIndex(({ changes }) => same(changes, picked.value)),
-    );
-  },
-  set: (to) => {
-    picked.value = typeof to === 'number' ? trims.value?.[to]?.changes : to;
-  },
-});
-const trim = computed(() => (typeof chosen.value === 'number' ? trims.value?.[chosen.value] : undefined));
+const { chosen, trim } = useChosenTrim(trims, () => check.value?.id);
 
 const note = ref('');
 const noteError = ref('');

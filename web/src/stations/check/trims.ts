@@ -1,6 +1,7 @@
-import { onBeforeUnmount, ref, shallowRef } from 'vue';
+import { computed, onBeforeUnmount, ref, shallowRef, watch, type Ref } from 'vue';
 import type { Trim, TrimRequest } from '@kevro/core';
 import { fieldError } from '@kevro/contract';
+import { same } from '../../parts/same';
 import type { TrimMessage } from '../../workers/trim.worker';
 import TrimWorker from '../../workers/trim.worker?worker';
 
@@ -36,4 +37,31 @@ export function useTrims() {
   }
   onBeforeUnmount(stop);
   return { trims, failure, work };
+}
+
+/** Left as it is, outside the aim. */
+export const LEAVE = 'leave';
+
+/**
+ * Which way is taken: a trim by its number, the first while none was chosen, or left as it is. What was chosen stays for its check, however often the trims are
+ * worked out anew: parts of the shop may come after them.
+ */
+export function useChosenTrim(trims: Ref<Trim[] | undefined>, checkId: () => string | undefined) {
+  const picked = shallowRef<Trim['changes'] | typeof LEAVE>();
+  watch(checkId, () => (picked.value = undefined));
+  const chosen = computed<number | typeof LEAVE | undefined>({
+    get: () => {
+      if (picked.value === LEAVE) return LEAVE;
+      if (!trims.value || trims.value.length === 0) return undefined;
+      return Math.max(
+        0,
+        trims.value.findIndex(({ changes }) => same(changes, picked.value)),
+      );
+    },
+    set: (to) => {
+      picked.value = typeof to === 'number' ? trims.value?.[to]?.changes : to;
+    },
+  });
+  const trim = computed(() => (typeof chosen.value === 'number' ? trims.value?.[chosen.value] : undefined));
+  return { chosen, trim };
 }

@@ -9,6 +9,7 @@ import {
   type PlanRequest,
 } from '@kevro/core';
 import { useKept } from '../../parts/kept';
+import { same } from '../../parts/same';
 import { useFitting } from '../../stores/fitting';
 import type { useHistory } from './history';
 import { NO_LIMITS, capsOf, type Limits } from './limits';
@@ -95,7 +96,7 @@ export function useWays(
       // What stands was laid out in other parts, or under other caps: the best plan now takes its place, and undo brings it back.
       const otherParts = laidInBefore && laidInBefore.length > 0 && !sameParts(laidIn, laidInBefore);
       const otherOffers = offeredBefore && offered.length !== offeredBefore.length;
-      const otherLimits = limitedBefore && JSON.stringify(limited) !== JSON.stringify(limitedBefore);
+      const otherLimits = limitedBefore && !same(limited, limitedBefore);
       if (otherParts || otherOffers || otherLimits) takeBest = true;
       asking.make(asked);
     },
@@ -106,7 +107,7 @@ export function useWays(
   const stands = computed(() => standing.value.school !== undefined || standing.value.byHand);
   function lay({ school, placements, swaps, removals }: Plan): void {
     const next = { school, byHand: false, placements, swaps, removals, parts: parts.value };
-    if (JSON.stringify(next) === JSON.stringify(standing.value)) return;
+    if (same(next, standing.value)) return;
     selected.value = undefined;
     if (stands.value) history.change(next);
     else history.restart(next);

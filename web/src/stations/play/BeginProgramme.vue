@@ -59,7 +59,7 @@ watch(
   (now) => {
     if (!now) return;
     key.value = nanoid();
-    draft.begin(`programme ${fitting.record?.id ?? ''}`, {
+    draft.begin(`programme ${fitting.round?.id ?? ''}`, {
       name: suggested.value,
       note: '',
       massG: null,
