@@ -5,6 +5,8 @@ import type { Db } from '../server/src/db/db';
 import { loadShop, readShopFile } from '../server/src/exchange/shop-file';
 import { Hub } from '../server/src/instruments/hub';
 import { BENCH_PACE } from '../server/src/instruments/stand-in';
+import { outlookCase } from '../server/src/fitting/outlook';
+import { programmeOutlook } from '../server/src/fitting/programmes';
 import { findFitting } from '../server/src/records/fitting';
 import { lookAgainBy } from '../server/src/records/look-again';
 import { listFittings } from '../server/src/records/today';
@@ -89,8 +91,12 @@ describe('the demo shop', () => {
   it('shows every station in use: in mid-programme, a set of two, half-way, coming back, a beginner', async () => {
     const programmes = async (id: string) => {
       const fitting = await findFitting(db, id, NOW);
-      return (
-        fitting?.frames.flatMap(({ programmes: list }) => list.map((p) => [p.name, p.next?.reason])) ?? []
+      const list = fitting?.frames.flatMap((entry) => entry.programmes) ?? [];
+      return Promise.all(
+        list.map(async (p) => {
+          const found = fitting && (await outlookCase(db, fitting, p.id));
+          return [p.name, found && programmeOutlook(found).next?.reason];
+        }),
       );
     };
     expect(await programmes('f-liv')).toEqual([['find-ceiling', 'tired']]);

@@ -10,6 +10,8 @@ export default defineConfig({
       input: {
         main: 'src/main.ts',
         'compute-thread': 'src/compute/compute-thread.ts',
+        'engine-thread': 'src/db/engine-thread.ts',
+        'reading-thread': 'src/exchange/reading-thread.ts',
         'backup-shop': 'src/backup-shop.ts',
         'restore-shop': 'src/restore-shop.ts',
       },

@@ -1,5 +1,22 @@
 import { z } from 'zod';
-import { rowsOf } from './records/text';
+import { key, rowsOf } from './records/text';
+
+/** What a change is about, as the change log names it. Readings are no change of the shop until they are stored as a measurement. */
+export type ChangedKind =
+  | 'player'
+  | 'frame'
+  | 'fitting'
+  | 'measurement'
+  | 'stringing'
+  | 'session'
+  | 'setup'
+  | 'part'
+  | 'instrument'
+  | 'guide'
+  | 'follow-up'
+  | 'shop'
+  | 'device'
+  | 'reading';
 
 /** One call of the API. The server routes by these, the page is typed by them, and the OpenAPI document lists them. */
 export interface Call {
@@ -14,7 +31,14 @@ export interface Call {
   upload?: readonly string[];
   /** Media type of an answer that is a file. */
   download?: string;
+  /** The kind of record that it changes. A call without one only reads or computes. */
+  changes?: ChangedKind;
+  /** The most that its body may hold, in bytes, where that is more than {@link BODY_MOST_BYTES}. */
+  bodyMostBytes?: number;
 }
+
+/** More than any form of the shop sends. */
+export const BODY_MOST_BYTES = 64 * 1024;
 
 type Place = Pick<Call, 'method' | 'path'>;
 
@@ -25,6 +49,42 @@ export const call = <B extends z.ZodType | undefined, A extends z.ZodType>(
   answer: A,
   body?: B,
 ) => ({ ...at, summary, answer, body: body as B, query: undefined });
+
+/** A call that changes the shop: an act. */
+export const act = <B extends z.ZodType | undefined, A extends z.ZodType>(
+  at: Place,
+  changes: ChangedKind,
+  summary: string,
+  answer: A,
+  body?: B,
+) => ({ ...call(at, summary, answer, body), changes });
+
+interface OwnKey {
+  key?: string | undefined;
+}
+type WithKey<T> = T extends Record<string, never> ? OwnKey : T & OwnKey;
+type Keyed<B extends z.ZodType> = z.ZodType<WithKey<z.output<B>>, WithKey<z.input<B>>>;
+
+/** A body with the key of its form. Without one each call is an act of its own, as a script may want. */
+function keyed<B extends z.ZodObject | z.ZodDiscriminatedUnion>(body: B): Keyed<B> {
+  const own = { key: key.optional() };
+  if (body instanceof z.ZodObject)
+    return ('key' in body.shape ? body : body.safeExtend(own)) as unknown as Keyed<B>;
+  const options = (body.options as z.ZodObject[]).map((option) => option.safeExtend(own));
+  return z.discriminatedUnion(
+    body.def.discriminator,
+    options as unknown as Parameters<typeof z.discriminatedUnion>[1],
+  ) as unknown as Keyed<B>;
+}
+
+/** An act that makes something new: sent twice with one key, it makes it once and answers both times. */
+export const begin = <B extends z.ZodObject | z.ZodDiscriminatedUnion, A extends z.ZodType>(
+  at: Place,
+  changes: ChangedKind,
+  summary: string,
+  answer: A,
+  body: B,
+) => act(at, changes, summary, answer, keyed(body));
 
 /** A list that is searched, sorted and read in parts. */
 export const listing = <Q extends z.ZodType, R extends z.ZodType>(

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { call, listing, retiredBody } from './call';
+import { act, begin, call, listing, retiredBody } from './call';
 import { paths as at } from './paths';
 import { computeCalls } from './compute-calls';
 import { setupCalls } from './setup-calls';
@@ -63,6 +63,7 @@ import {
   newLookAgain,
   newProgramme,
   playerPage,
+  programmeOutlook,
   programmeStep,
   searchAnswer,
   searchQuery,
@@ -74,22 +75,24 @@ import { dress } from './shapes';
 
 const archivedBody = z.strictObject({ archived: z.boolean() });
 
-export type { Call } from './call';
+export { BODY_MOST_BYTES, type Call, type ChangedKind } from './call';
 
 export const calls = {
   health: call(at.health, 'Whether the server is ready', z.strictObject({ status: z.literal('ok') })),
   ...computeCalls,
   shop: call(at.shop, 'The shop', shop),
   access: call(at.access, 'How this device stands toward the shop', access),
-  signIn: call(
+  signIn: act(
     at.signIn,
+    'device',
     'Let this device in, by the passphrase or by a code from the bench',
     z.strictObject({ signedIn: z.boolean() }),
     signIn,
   ),
-  signOut: call(at.signOut, 'Let this device in no more', z.strictObject({ signedIn: z.boolean() })),
-  setPassphrase: call(
+  signOut: act(at.signOut, 'device', 'Let this device in no more', z.strictObject({ signedIn: z.boolean() })),
+  setPassphrase: act(
     at.setPassphrase,
+    'device',
     'Set the shop’s passphrase, on the bench machine; every device is signed out',
     z.strictObject({ set: z.literal(true) }),
     newPassphrase,
@@ -98,24 +101,34 @@ export const calls = {
   devices: call(at.devices, 'Devices that are signed in, on the bench machine', devices),
   backups: call(at.backups, 'Backups that were made by themselves, the newest first', backups),
   today: listing(at.today, 'Fittings with their next step, newest first', fittingRow, todayQuery),
-  editShop: call(at.editShop, 'Change the shop’s name and how long a calibration counts', shop, editShop),
+  editShop: act(
+    at.editShop,
+    'shop',
+    'Change the shop’s name and how long a calibration counts',
+    shop,
+    editShop,
+  ),
   players: listing(at.players, 'Players, searched and sorted', player, playerQuery),
   player: call(at.player, 'One player', player),
-  erasePlayer: call(
+  erasePlayer: act(
     at.erasePlayer,
+    'player',
     'Take a person out of the shop for good; frames and builds stay',
     z.strictObject({
       erased: z.literal(true),
       ids: z
         .array(z.string())
         .describe('of what held words about them: a device may have drafts that are named by these'),
+      finished: z
+        .boolean()
+        .describe('false: old copies in the files are cleared at the next start, on a full disk for one'),
     }),
     z.strictObject({ name: z.string().max(200).describe('the player’s name, as a second thought') }),
   ),
   armHistory: call(at.armHistory, 'The private arm history of a player', armHistory),
-  addPlayer: call(at.addPlayer, 'Add a player', player, newPlayer),
-  editPlayer: call(at.editPlayer, 'Change a player', player, newPlayer),
-  archivePlayer: call(at.archivePlayer, 'Archive a player, or bring one back', player, archivedBody),
+  addPlayer: begin(at.addPlayer, 'player', 'Add a player', player, newPlayer),
+  editPlayer: act(at.editPlayer, 'player', 'Change a player', player, newPlayer),
+  archivePlayer: act(at.archivePlayer, 'player', 'Archive a player, or bring one back', player, archivedBody),
   frames: listing(at.frames, 'Frames, searched and sorted, with their newest numbers', frameRow, frameQuery),
   models: listing(
     at.models,
@@ -124,49 +137,73 @@ export const calls = {
     modelQuery,
   ),
   frame: call(at.frame, 'One frame with its measurements, strings and builds', framePage),
-  addFrame: call(at.addFrame, 'Add a frame', frame, newFrame),
-  editFrame: call(at.editFrame, 'Change what a frame is and what is on it', frame, newFrame),
-  archiveFrame: call(at.archiveFrame, 'Archive a frame, or bring one back', frame, archivedBody),
-  duplicateFrame: call(
+  addFrame: begin(at.addFrame, 'frame', 'Add a frame', frame, newFrame),
+  editFrame: act(at.editFrame, 'frame', 'Change what a frame is and what is on it', frame, newFrame),
+  archiveFrame: act(at.archiveFrame, 'frame', 'Archive a frame, or bring one back', frame, archivedBody),
+  duplicateFrame: begin(
     at.duplicateFrame,
+    'frame',
     'Another frame of the same make, for a pair',
     frame,
     z.strictObject({ tag: newFrame.shape.tag }),
   ),
-  addStringing: call(at.addStringing, 'Note new strings', stringing, newStringing),
-  editStringing: call(at.editStringing, 'Correct what was noted of strings', stringing, newStringing),
-  retireStringing: call(
+  addStringing: begin(at.addStringing, 'frame', 'Note new strings', stringing, newStringing),
+  editStringing: act(
+    at.editStringing,
+    'stringing',
+    'Correct what was noted of strings',
+    stringing,
+    newStringing,
+  ),
+  retireStringing: act(
     at.retireStringing,
+    'stringing',
     'Mark strings as noted by mistake, or count them again',
     stringing,
     retiredBody,
   ),
   capture: call(at.capture, 'The readings of a frame not stored yet', capture),
-  setDress: call(
+  setDress: act(
     at.setDress,
+    'reading',
     'Say what is on the frame while it is measured',
     capture,
     z.strictObject({ dress }),
   ),
-  addReading: call(at.addReading, 'Add a typed or timed reading, or an estimate', capture, newReading),
-  setAside: call(at.setAside, 'Set a reading aside, or count it again', capture, setAside),
-  dropCapture: call(
+  addReading: act(
+    at.addReading,
+    'reading',
+    'Add a typed or timed reading, or an estimate',
+    capture,
+    newReading,
+  ),
+  setAside: act(at.setAside, 'reading', 'Set a reading aside, or count it again', capture, setAside),
+  dropCapture: act(
     at.dropCapture,
+    'reading',
     'Begin the readings anew',
     capture,
     z.strictObject({ captureId: z.string() }),
   ),
-  storeCapture: call(at.storeCapture, 'Store the readings as one measurement', measurement, storeCapture),
+  storeCapture: act(
+    at.storeCapture,
+    'frame',
+    'Store the readings as one measurement',
+    measurement,
+    storeCapture,
+  ),
   instruments: call(at.instruments, 'The instruments as they stand', z.array(instrument)),
-  addInstrument: call(at.addInstrument, 'Add an instrument', instrument, newInstrument),
-  editInstrument: call(
+  addInstrument: begin(at.addInstrument, 'instrument', 'Add an instrument', instrument, newInstrument),
+  editInstrument: act(
     at.editInstrument,
+    'instrument',
     'Change an instrument’s name and data sheet',
     instrument,
     newInstrument,
   ),
-  retireInstrument: call(
+  retireInstrument: act(
     at.retireInstrument,
+    'instrument',
     'Retire an instrument, or bring one back',
     instrument,
     retiredBody,
@@ -180,81 +217,91 @@ export const calls = {
     z.strictObject({ on: onStandIn.nullable().optional(), plugged: z.boolean().optional() }),
   ),
   calibrations: call(at.calibrations, 'Calibrations, newest first', z.array(calibration)),
-  calibrate: call(at.calibrate, 'Calibrate a machine with rods', calibration, newCalibration),
+  calibrate: begin(at.calibrate, 'instrument', 'Calibrate a machine with rods', calibration, newCalibration),
   measurements: call(at.measurements, 'Measurements of a frame, newest first', z.array(measurement)),
-  addMeasurement: call(at.addMeasurement, 'Store a measurement', measurement, newMeasurement),
-  correctMeasurement: call(
+  addMeasurement: begin(at.addMeasurement, 'frame', 'Store a measurement', measurement, newMeasurement),
+  correctMeasurement: begin(
     at.correctMeasurement,
+    'measurement',
     'Put a measurement right: a new one takes its place',
     measurement,
     correction,
   ),
-  countMeasurement: call(
+  countMeasurement: act(
     at.countMeasurement,
+    'measurement',
     'Mark a measurement as wrong, or count it again',
     measurement,
     counting,
   ),
   ...setupCalls,
   guides: call(at.guides, 'The guides of all sports, as the shop has them', z.array(guideRow)),
-  editGuide: call(
+  editGuide: act(
     at.editGuide,
+    'guide',
     'Change a guide; its id is the sport, a hyphen and its name',
     guideRow,
     guideBandsOf,
   ),
-  restoreGuide: call(at.restoreGuide, 'A guide as it ships', guideRow, z.strictObject({})),
+  restoreGuide: act(at.restoreGuide, 'guide', 'A guide as it ships', guideRow, z.strictObject({})),
   parts: call(at.parts, 'The parts of the shop, retired ones too', z.array(partRow)),
-  addPart: call(at.addPart, 'Add a part', part, newPart),
-  editPart: call(at.editPart, 'Change a part; plans keep it as it was', part, newPart),
-  retirePart: call(at.retirePart, 'Retire a part, or bring one back', partRow, retiredBody),
+  addPart: begin(at.addPart, 'part', 'Add a part', part, newPart),
+  editPart: act(at.editPart, 'part', 'Change a part; plans keep it as it was', part, newPart),
+  retirePart: act(at.retirePart, 'part', 'Retire a part, or bring one back', partRow, retiredBody),
   learning: call(at.learning, 'What checked builds taught of rolls and of the hand', learning),
-  actOnRoll: call(
+  actOnRoll: begin(
     at.actOnRoll,
+    'part',
     'Take the correction of a roll, take it back, or begin another roll',
     learning,
     rollAct,
   ),
-  openFitting: call(at.openFitting, 'Open a fitting', fittingView, newFitting),
+  openFitting: begin(at.openFitting, 'fitting', 'Open a fitting', fittingView, newFitting),
   fitting: call(at.fitting, 'A fitting with all its rounds', fittingView),
-  editFitting: call(at.editFitting, 'Another player, or other frames', fittingView, editFitting),
-  removeFitting: call(
+  editFitting: act(at.editFitting, 'fitting', 'Another player, or other frames', fittingView, editFitting),
+  removeFitting: act(
     at.removeFitting,
+    'fitting',
     'Remove a fitting that was opened by mistake, while it is empty',
     z.strictObject({ removed: z.literal(true) }),
     z.strictObject({}),
   ),
-  closeFitting: call(at.closeFitting, 'Close a fitting', fittingView, closeFitting),
-  reopenFitting: call(
+  closeFitting: begin(at.closeFitting, 'fitting', 'Close a fitting', fittingView, closeFitting),
+  reopenFitting: begin(
     at.reopenFitting,
+    'fitting',
     'Open a closed fitting again, with a new round of each frame',
     fittingView,
     z.strictObject({}),
   ),
-  beginRound: call(at.beginRound, 'Begin the next round of a frame', fittingView, newRound),
-  startRound: call(
+  beginRound: begin(at.beginRound, 'fitting', 'Begin the next round of a frame', fittingView, newRound),
+  startRound: act(
     at.startRound,
+    'fitting',
     'Make a measurement of the frame the start of its round',
     fittingView,
     roundStart,
   ),
-  setReferences: call(
+  setReferences: act(
     at.setReferences,
+    'fitting',
     'Setups set beside the frame',
     fittingView,
     z.array(z.string()).max(20),
   ),
-  setBeside: call(
+  setBeside: act(
     at.setBeside,
+    'fitting',
     'Measured frames, guides and classes of shapes set beside the frame, as setups are',
     fittingView,
     z.array(besideKey).max(8),
   ),
-  setAim: call(at.setAim, 'Set the aim', aim, newAim),
-  choosePlan: call(at.choosePlan, 'Choose a plan', plan, newPlan),
-  markStep: call(at.markStep, 'Mark a bench step', fittingView, newMark),
-  signOff: call(
+  setAim: begin(at.setAim, 'fitting', 'Set the aim', aim, newAim),
+  choosePlan: begin(at.choosePlan, 'fitting', 'Choose a plan', plan, newPlan),
+  markStep: begin(at.markStep, 'fitting', 'Mark a bench step', fittingView, newMark),
+  signOff: begin(
     at.signOff,
+    'fitting',
     'Judge a check against the aim, and note what is on the frame now',
     signOff,
     newSignOff,
@@ -283,39 +330,50 @@ export const calls = {
     query: templateQuery,
     download: 'application/pdf',
   },
-  beginProgramme: call(
+  beginProgramme: begin(
     at.beginProgramme,
+    'fitting',
     'Begin a programme; another one of the frame ends',
     fittingView,
     newProgramme,
   ),
-  actOnProgramme: call(
+  actOnProgramme: begin(
     at.actOnProgramme,
+    'fitting',
     'Pause a programme, go on, play once more, say the day, or end it',
     fittingView,
     actOnProgramme,
   ),
-  takeStep: call(
+  takeStep: begin(
     at.takeStep,
+    'fitting',
     'Take the next step of a programme: a round with its aim and its plan',
     fittingView,
     programmeStep,
   ),
-  goBack: call(
+  programmeOutlook: call(
+    at.programmeOutlook,
+    'The next step of a programme, ready to be laid out with the parts of the shop',
+    programmeOutlook,
+  ),
+  goBack: begin(
     at.goBack,
+    'fitting',
     'Back to what was on the frame earlier: a round with its aim and its plan',
     fittingView,
     newBack,
   ),
-  makeLink: call(
+  makeLink: begin(
     at.makeLink,
+    'fitting',
     'A link by which the player notes one session; earlier ones of the round end',
     linkMade,
     newLink,
   ),
   linkPage: call(at.linkPage, 'What a link is for', linkPage),
-  noteByLink: call(
+  noteByLink: begin(
     at.noteByLink,
+    'session',
     'Note the session that a link is for',
     z.strictObject({ stored: z.literal(true) }),
     linkSession,
@@ -327,9 +385,10 @@ export const calls = {
     z.array(sessionRow),
   ),
   day: call(at.day, 'Who is to be looked at again, and what is to be calibrated', day),
-  addLookAgain: call(at.addLookAgain, 'Set a day to look again', lookAgain, newLookAgain),
-  doneLookAgain: call(
+  addLookAgain: begin(at.addLookAgain, 'follow-up', 'Set a day to look again', lookAgain, newLookAgain),
+  doneLookAgain: act(
     at.doneLookAgain,
+    'follow-up',
     'Somebody was looked at again, or was not',
     lookAgain,
     z.strictObject({ done: z.boolean() }),
@@ -342,13 +401,14 @@ export const calls = {
     query: searchQuery,
   },
   changes: listing(at.changes, 'Who changed what and when, the newest first', changeRow, changesQuery),
-  countSession: call(
+  countSession: act(
     at.countSession,
+    'session',
     'Mark a session as noted by mistake, or count it again',
     session,
     counting,
   ),
-  addSession: call(at.addSession, 'Note what was played and felt', session, newSession),
+  addSession: begin(at.addSession, 'fitting', 'Note what was played and felt', session, newSession),
 } as const;
 
 export type Calls = typeof calls;
@@ -366,3 +426,14 @@ export type QueryOf<N extends CallName> = Calls[N]['query'] extends z.ZodType
 export type ReadQueryOf<N extends CallName> = Calls[N]['query'] extends z.ZodType
   ? z.output<Calls[N]['query']>
   : undefined;
+
+/** Calls that change the shop. */
+export type ActName = { [N in CallName]: Calls[N] extends { changes: string } ? N : never }[CallName];
+export type ReadName = Exclude<CallName, ActName>;
+/** What an act is told beside the key of its form. */
+export type ActBodyOf<N extends ActName> = WithoutKey<ReadBodyOf<N>>;
+type WithoutKey<B> = B extends readonly unknown[] | undefined
+  ? B
+  : B extends unknown
+    ? Omit<B, 'key'>
+    : never;

@@ -2,6 +2,9 @@ import { call } from './call';
 import { paths as at } from './paths';
 import * as compute from './compute';
 
+/** A list of 100,000 setups, as the caller brings it along. */
+const LIST_MOST_BYTES = 32 * 1024 * 1024;
+
 /** The computation over HTTP. */
 export const computeCalls = {
   predict: call(
@@ -23,12 +26,10 @@ export const computeCalls = {
     compute.shiftAxisBody,
   ),
   plan: call(at.plan, 'What to put where to reach a target', compute.planAnswer, compute.planBody),
-  nearest: call(
-    at.nearest,
-    'Setups in order of noticeable steps',
-    compute.nearestAnswer,
-    compute.nearestBody,
-  ),
+  nearest: {
+    ...call(at.nearest, 'Setups in order of noticeable steps', compute.nearestAnswer, compute.nearestBody),
+    bodyMostBytes: LIST_MOST_BYTES,
+  },
   pendulum: call(
     at.pendulum,
     'Swing weight from a timed pendulum',
@@ -41,7 +42,10 @@ export const computeCalls = {
     compute.twistAnswer,
     compute.twistBody,
   ),
-  reach: call(at.reach, 'How close a frame can get to setups', compute.reachAnswer, compute.reachBody),
+  reach: {
+    ...call(at.reach, 'How close a frame can get to setups', compute.reachAnswer, compute.reachBody),
+    bodyMostBytes: LIST_MOST_BYTES,
+  },
   chance: call(
     at.chance,
     'How likely a build passes its check, and what that depends on',

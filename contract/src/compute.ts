@@ -30,7 +30,7 @@ import {
   zoneChanges,
 } from './shapes';
 
-const MOST_SETUPS = 100_000;
+export const MOST_SETUPS = 100_000;
 const MOST_ADDITIONS = 500;
 const MOST_FRAMES = 6;
 

@@ -22,6 +22,9 @@ type RequestCode =
   | 'too-many-tries'
   | 'no-passphrase'
   | 'wrong-passphrase'
+  | 'name-kept'
+  | 'check-outdated'
+  | 'not-played-yet'
   | 'backup-under-way'
   | 'too-large'
   | 'not-found'
@@ -35,6 +38,7 @@ type RequestCode =
   | 'no-time-zone'
   | 'measurement-superseded'
   | 'key-used'
+  | 'stored-already'
   | 'nothing-planned'
   | 'nothing-aimed'
   | 'guard-unanswered'
@@ -213,6 +217,9 @@ const TABLE: Record<ErrorCode, Entry> = {
     409,
     'The shop has no passphrase yet. Set one on the bench machine, under Settings, Other devices.',
   ),
+  'name-kept': entry(422, 'Kevro uses this name itself. Give the device another one.'),
+  'check-outdated': entry(409, 'The check was measured again or corrected. Sign off the latest check.'),
+  'not-played-yet': entry(422, 'This day has not come yet. Enter the day it was played.'),
   'wrong-passphrase': entry(422, 'This is not right. A code works once, for ten minutes.'),
   'not-the-name': entry(422, 'Type the name as it stands there: what is erased does not come back.'),
   busy: entry(503, 'There is more to work out than can be done at once. Try again in a few seconds.'),
@@ -270,6 +277,10 @@ const TABLE: Record<ErrorCode, Entry> = {
     'This measurement was corrected already. Correct the one that took its place.',
   ),
   'no-time-zone': entry(422, 'This is no time zone. Choose one from the list.'),
+  'stored-already': entry(
+    409,
+    'This form was stored once already, with other content. Look at what was stored, then open a new form.',
+  ),
   'key-used': entry(
     409,
     'This was sent before for something else. Nothing was stored; send it again with a key of its own.',

@@ -90,6 +90,7 @@ export const paths = {
   beginProgramme: post('/fittings/:id/programmes'),
   actOnProgramme: post('/fittings/:id/programmes/act'),
   takeStep: post('/fittings/:id/programmes/step'),
+  programmeOutlook: get('/programmes/:id/next'),
   goBack: post('/fittings/:id/back'),
   makeLink: post('/fittings/:id/links'),
   linkPage: get('/played/:code'),

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { call, listing, retiredBody } from './call';
+import { act, begin, call, listing, retiredBody } from './call';
 import { paths as at } from './paths';
 import { importProgress, importQuery, setupImport } from './exchange/setup-file';
 import {
@@ -42,8 +42,9 @@ export const setupCalls = {
     }),
   },
   setup: call(at.setup, 'A setup with every report of the same frame', setupPage),
-  settleReports: call(
+  settleReports: begin(
     at.settleReports,
+    'setup',
     'Let one report stand for all of its frame, or their average, or each for itself',
     setupPage,
     settleReports,
@@ -55,6 +56,7 @@ export const setupCalls = {
     body: undefined,
     query: importQuery,
     upload: ['text/csv', 'application/json'],
+    changes: 'setup' as const,
   },
   importProgress: call(at.importProgress, 'How far an import is, by its key', importProgress),
   setupsCsv: {
@@ -73,7 +75,7 @@ export const setupCalls = {
     query: setupFileQuery,
     download: 'application/json',
   },
-  addSetup: call(at.addSetup, 'Add a setup', setup, newSetup),
-  editSetup: call(at.editSetup, 'Change a setup; aims keep what they took from it', setup, newSetup),
-  retireSetup: call(at.retireSetup, 'Retire a setup, or bring one back', setupRow, retiredBody),
+  addSetup: begin(at.addSetup, 'setup', 'Add a setup', setup, newSetup),
+  editSetup: act(at.editSetup, 'setup', 'Change a setup; aims keep what they took from it', setup, newSetup),
+  retireSetup: act(at.retireSetup, 'setup', 'Retire a setup, or bring one back', setupRow, retiredBody),
 } as const;

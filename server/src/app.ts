@@ -1,21 +1,21 @@
 import compression from 'compression';
 import express, { type Express } from 'express';
 import { openApiDocument } from '@kevro/contract';
+import { Acts } from './act';
 import { systemClock, type Clock } from './clock';
-import { whileCallerStays } from './compute/caller';
 import type { Compute } from './compute/compute';
 import type { Db } from './db/db';
 import { ApiProblem, problemHandler } from './problem';
 import type { Hub } from './instruments/hub';
 import type { KeptBackups } from './backup/kept';
 import { accessRoutes } from './routes/access';
-import { onlySignedIn } from './safety/access';
+import { Door, knowingCaller, onlySignedIn } from './safety/access';
 import { backupRoutes } from './routes/backups';
 import { captureRoutes } from './routes/captures';
 import { computeRoutes } from './routes/compute';
 import { fittingRoutes } from './routes/fittings';
 import { frameRoutes } from './routes/frames';
-import { housekeepingRoutes, notingChanges } from './routes/housekeeping';
+import { housekeepingRoutes } from './routes/housekeeping';
 import { instrumentRoutes } from './routes/instruments';
 import { libraryRoutes } from './routes/library';
 import { measurementRoutes } from './routes/measurements';
@@ -23,6 +23,8 @@ import { linkRoutes, playRoutes } from './routes/play';
 import { paperRoutes } from './routes/papers';
 import { playerRoutes } from './routes/players';
 import { answer } from './routes/route';
+import { roundRoutes } from './routes/rounds';
+import { readHere, type ReadFile } from './exchange/setup-reading';
 import { safeHeaders } from './safety/headers';
 import { onlyJson, onlyOwnPages, ownNames } from './safety/own-pages';
 import { onlyWithRoom, type Room } from './safety/room';
@@ -44,16 +46,13 @@ export interface AppParts {
   /** The names under which the shop may be asked for. */
   isOwnName?: (host: string) => boolean;
   now?: Clock;
+  /** Who comes in. */
+  door?: Door;
+  /** Told the code that lets another browser of this machine in, once there is a passphrase. */
+  onBenchCode?: (code: string) => void;
+  /** How files of setups are read; in this thread if left out. */
+  reading?: ReadFile;
 }
-
-/** What a device may send before it is let in. */
-const OPEN_TO_ALL = ['/sign-in', '/sign-out', '/passphrase', '/pairings', '/played'];
-const OPEN_LIMIT = '4kb';
-/** What a form or a plan needs is far less. */
-const BODY_LIMIT = '1mb';
-/** Computations over lists that the caller brings along take 100,000 setups. */
-const LIST_LIMIT = '32mb';
-const TAKES_LISTS = ['/compute/nearest', '/compute/reach'];
 
 export function createApp({
   db,
@@ -65,6 +64,9 @@ export function createApp({
   room = () => Infinity,
   isOwnName = ownNames(),
   now = systemClock,
+  door = new Door(db, now),
+  onBenchCode,
+  reading = readHere,
 }: AppParts): Express {
   const app = express();
   app.disable('x-powered-by');
@@ -73,18 +75,16 @@ export function createApp({
   app.use(compression());
 
   const api = express.Router();
-  const signedIn = onlySignedIn(db, now);
-  const json = (limit: string) => express.json({ limit, strict: false });
-  api.use(onlyReadableText);
+  const acts = new Acts(db, now);
   const withRoom = onlyWithRoom(room);
-  api.use('/setups/import', signedIn, withRoom);
-  importRoutes(api, db);
+  api.use(onlyReadableText);
+  api.use(knowingCaller(door));
+  api.use('/setups/import', onlySignedIn, withRoom);
+  importRoutes(api, db, now, reading);
   api.use(onlyJson);
-  api.use(notingChanges(db, now));
-  api.use(OPEN_TO_ALL, json(OPEN_LIMIT), onlyReadableText);
   api.use('/played', withRoom);
-  accessRoutes(api, db, now, addresses);
-  linkRoutes(api, db, now);
+  accessRoutes(api, { db, now, door, addresses, ...(onBenchCode ? { onBenchCode } : {}) });
+  linkRoutes(api, acts, now);
   answer(api, 'health', async () => {
     await db.query('select 1');
     return { status: 'ok' as const };
@@ -93,21 +93,19 @@ export function createApp({
     response.json(openApiDocument());
   });
   // Nothing that follows is read, let alone answered, for a device that is not let in.
-  api.use(signedIn);
+  api.use(onlySignedIn);
   api.use(withRoom);
-  api.use(TAKES_LISTS, json(LIST_LIMIT));
-  // After the body is read: what reads it forgets on whose behalf.
-  api.use(json(BODY_LIMIT), onlyReadableText, whileCallerStays);
   computeRoutes(api, compute);
-  playerRoutes(api, db, now);
-  frameRoutes(api, db);
-  measurementRoutes(api, db, now);
-  captureRoutes(api, db, now, hub);
-  instrumentRoutes(api, db, hub);
-  libraryRoutes(api, db, hub, now);
-  setupRoutes(api, db);
-  fittingRoutes(api, db, now);
-  playRoutes(api, db, now, { hub, addresses });
+  playerRoutes(api, acts, now);
+  frameRoutes(api, acts);
+  measurementRoutes(api, acts);
+  captureRoutes(api, acts, now, hub);
+  instrumentRoutes(api, acts, hub);
+  libraryRoutes(api, acts, hub);
+  setupRoutes(api, acts);
+  fittingRoutes(api, acts, now);
+  roundRoutes(api, acts, now);
+  playRoutes(api, acts, now, { hub, compute, addresses });
   housekeepingRoutes(api, db);
   paperRoutes(api, db, now);
   backupRoutes(api, db, now, backups);

@@ -1,3 +1,4 @@
+import { rmSync, writeFileSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import { createServer, type RequestListener, type Server } from 'node:http';
 import { dirname, join, resolve } from 'node:path';
@@ -11,11 +12,15 @@ import type { Db } from './db/db';
 import { Hub } from './instruments/hub';
 import { BENCH_PACE } from './instruments/stand-in';
 import { dropUnfinishedBatches } from './records/setup-batch';
+import { openThreaded } from './db/threaded';
 import { loadShop, readShopFile } from './exchange/shop-file';
-import { BACKUPS, demoFolder, shopFolder } from './start/demo-folder';
+import { readInThread } from './exchange/threaded-reading';
+import { BACKUPS, OWNERS_KEY, demoFolder, shopFolder } from './start/demo-folder';
 import { addressesAt, isLoopback, ownNames } from './safety/own-pages';
 import { roomIn } from './safety/room';
-import { holdFolder } from './start/hold';
+import { Door } from './safety/access';
+import { log } from './safety/log';
+import { holdShop } from './start/hold';
 import { openShop } from './start/open-shop';
 
 const here = dirname(fileURLToPath(import.meta.url));
@@ -71,13 +76,9 @@ const starting: RequestListener = (_request, response) => {
 let answering: RequestListener = starting;
 const server = createServer((request, response) => answering(request, response));
 await listen(server).catch(refuse);
-const hold = await holdFolder(folder, url).catch(refuse);
-let database: string;
-try {
-  database = demo ? demoFolder(folder, demo === 'fresh') : shopFolder(folder);
-} catch (error) {
-  refuse(error);
-}
+const hold = await holdShop(folder, url, () =>
+  demo ? demoFolder(folder, demo === 'fresh') : shopFolder(folder),
+).catch(refuse);
 
 const compute = computeInThreads(new URL('./compute-thread.js', import.meta.url));
 const shopFile = process.env.KEVRO_SHOP_FILE;
@@ -85,7 +86,16 @@ const loadFile = async (db: Db): Promise<void> => {
   if (shopFile)
     await loadShop(db, readShopFile(JSON.parse(await readFile(shopFile, 'utf8'))), compute, systemClock());
 };
-const db = await openShop(database, loadFile).catch(refuse);
+/** Without its engine the server can store nothing: it ends, and says why. */
+const engineEnded = (error: Error): never => {
+  log.fatal({ err: error }, 'the database has ended');
+  process.exit(1);
+};
+const engine = new URL('./engine-thread.js', import.meta.url);
+const db = await openShop(hold.database, loadFile, (place) => openThreaded(engine, place, engineEnded)).catch(
+  refuse,
+);
+await hold.holdDatabase().catch(refuse);
 
 await dropUnfinishedBatches(db);
 
@@ -97,7 +107,16 @@ const room = roomIn(folder);
 const backups = demo ? undefined : new KeptBackups(db, join(folder, BACKUPS), systemClock, room);
 backups?.start();
 
+const door = new Door(db, systemClock);
+// For the commands that run beside the server: whoever can read the shop's folder is its owner.
+const keyFile = join(folder, OWNERS_KEY);
+writeFileSync(keyFile, door.ownersKey, { mode: 0o600 });
+
 answering = createApp({
+  door,
+  onBenchCode: (code) =>
+    console.log(`Another browser of this machine is let in, once, by ${url}/sign-in#${code}`),
+  reading: readInThread(new URL('./reading-thread.js', import.meta.url)),
   ...(backups ? { backups } : {}),
   room,
   addresses: () => (isLoopback(host) ? [] : addressesAt(host).map((name) => `http://${name}:${port}`)),
@@ -115,6 +134,7 @@ const stop = (): void => {
   stopping = true;
   hub.stop();
   backups?.stop();
+  rmSync(keyFile, { force: true });
   server.close();
   server.closeAllConnections();
   void db

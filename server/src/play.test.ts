@@ -52,7 +52,11 @@ async function opened(specs: object = SPECS, player: object = {}) {
   const view = async () => (await server.call('GET', at)).body;
   const entry = async () => (await view()).frames[0];
   const round = async () => (await entry()).rounds.at(-1);
-  const programme = async () => (await entry()).programmes.at(-1);
+  /** The programme as it stands, with its next step. */
+  const programme = async () => {
+    const own = (await entry()).programmes.at(-1);
+    return { ...own, ...(await server.call('GET', `/programmes/${own.id}/next`)).body };
+  };
   const play = async (felt: object = {}) =>
     made(`${at}/sessions`, {
       key: key(),

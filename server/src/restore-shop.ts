@@ -2,8 +2,7 @@
 import { resolve } from 'node:path';
 import { restore } from './backup/restore';
 import { newDatabaseIn } from './start/demo-folder';
-import { holdFolder } from './start/hold';
-import { makeFolder } from './start/make-folder';
+import { holdShop } from './start/hold';
 
 const [, , given, into] = process.argv;
 const folder = resolve(into ?? process.env.KEVRO_DATA ?? '.data/shop');
@@ -11,9 +10,8 @@ const folder = resolve(into ?? process.env.KEVRO_DATA ?? '.data/shop');
 process.umask(0o077);
 try {
   if (!given) throw new Error('Name the backup: npm run restore -- kevro-….zip [folder]');
-  makeFolder(folder);
-  const hold = await holdFolder(folder, 'a restore');
-  const { tables, takenAt } = await restore(resolve(given), newDatabaseIn(folder));
+  const hold = await holdShop(folder, 'a restore', () => newDatabaseIn(folder));
+  const { tables, takenAt } = await restore(resolve(given), hold.database);
   await hold.release();
   const rows = tables.reduce((sum, table) => sum + table.rows, 0);
   console.log(`The shop of ${takenAt} is in ${folder}: ${rows} rows in ${tables.length} tables.`);

@@ -39,6 +39,8 @@ export async function startTestServer(
   await hub.start();
   const server = createApp({ db: opened, hub, compute: computeHere, now, ...parts }).listen(0);
   const base = `http://127.0.0.1:${(server.address() as AddressInfo).port}/api/v1`;
+  // As the bench's browser keeps it.
+  let cookie = '';
   return {
     db: opened,
     hub,
@@ -46,9 +48,11 @@ export async function startTestServer(
     call: async (method, path, body) => {
       const response = await fetch(base + path, {
         method,
-        headers: { 'content-type': 'application/json' },
+        headers: { 'content-type': 'application/json', ...(cookie ? { cookie } : {}) },
         ...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body) }),
       });
+      const given = response.headers.get('set-cookie')?.split(';')[0];
+      if (given && path !== '/sign-in') cookie = given;
       return {
         status: response.status,
         type: response.headers.get('content-type') ?? '',

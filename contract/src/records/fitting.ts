@@ -18,12 +18,11 @@ import { part } from './part';
 import { onFrame, placedPart, removal, swap } from './placement';
 import { player } from './player';
 import { programmeView } from './play';
-import { text, yes } from './text';
+import { key, text, yes } from './text';
 
 export const station = z.enum(STATIONS);
 export const stationState = z.enum(STATION_STATES);
 const by = text(80).default('').describe('who did it');
-const key = z.string().min(8).max(80).describe('made by the client: sent twice it is stored once');
 
 export const newFitting = z.strictObject({
   playerId: z.string(),

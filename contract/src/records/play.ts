@@ -5,9 +5,8 @@ import { axisSpecs, knownSpecs, noted, sport, standardUncertainty, zoneChanges }
 import { frame, stringing } from './frame';
 import { placedPart, removal } from './placement';
 import { player } from './player';
-import { text } from './text';
+import { key, text } from './text';
 
-const key = z.string().min(8).max(80).describe('made by the client: sent twice it is stored once');
 const by = text(80).default('');
 const note = text(500).default('');
 
@@ -80,10 +79,15 @@ export const programmeView = newProgramme.omit({ key: true, frameId: true }).ext
       by: z.string(),
     }),
   ),
+});
+export type ProgrammeView = z.output<typeof programmeView>;
+
+/** What comes next in a programme: worked out when somebody looks at it. */
+export const programmeOutlook = z.strictObject({
   next: programmeNext.nullable().describe('null for one that is paused or ended'),
   trouble: z.string().nullable().describe('why the next step could not be worked out'),
 });
-export type ProgrammeView = z.output<typeof programmeView>;
+export type ProgrammeOutlook = z.output<typeof programmeOutlook>;
 
 /** Back to what was on the frame when a round began, or when its build was signed off. */
 export const newBack = z.strictObject({

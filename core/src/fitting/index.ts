@@ -1,1 +1,3 @@
+export * from './facts';
+export * from './frame-state';
 export * from './round';

@@ -22,7 +22,7 @@ const steps = [
 const measured: RoundRecords = {
   ...empty,
   startId: 'm1',
-  measurements: [{ id: 'm1', purpose: 'found', counts: true }],
+  measurements: [{ id: 'm1', purpose: 'found', counts: true, supersededBy: null }],
 };
 const aimed: RoundRecords = { ...measured, aims: [{ id: 'a1' }] };
 const planned: RoundRecords = { ...aimed, plans: [{ id: 'p1', aimId: 'a1', startId: 'm1', steps }] };
@@ -31,8 +31,18 @@ const mark = (step: string, at = NOW, as: RoundRecords['marks'][number]['mark'] 
   step,
   mark: as,
   at,
+  measurementId: step === 'final-check' && as === 'done' ? 'c1' : null,
 });
-const built: RoundRecords = { ...planned, marks: steps.map(({ key }) => mark(key, '2026-11-24T10:00:00Z')) };
+const check = { id: 'c1', purpose: 'check' as const, counts: true, supersededBy: null };
+const built: RoundRecords = {
+  ...planned,
+  measurements: [...planned.measurements, check],
+  marks: steps.map(({ key }) => mark(key, '2026-11-24T10:00:00Z')),
+};
+const signed = (passed: boolean): RoundRecords => ({
+  ...built,
+  signOffs: [{ planId: 'p1', measurementId: 'c1', passed }],
+});
 const next = (records: RoundRecords, closed = false) => roundState(records, NOW, closed).next;
 
 describe('the state of a round', () => {
@@ -43,11 +53,10 @@ describe('the state of a round', () => {
     expect(next(aimed)).toEqual({ station: 'plan', because: 'no-plan' });
     expect(next(planned)).toEqual({ station: 'build', because: 'steps-left', step: 'weigh-before' });
     expect(next(built)).toEqual({ station: 'check', because: 'built' });
-    const passed = { ...built, signOffs: [{ planId: 'p1', passed: true }] };
-    expect(next(passed)).toEqual({ station: 'play', because: 'not-played' });
-    const outside = { ...built, signOffs: [{ planId: 'p1', passed: false }] };
-    expect(next(outside)).toEqual({ station: 'play', because: 'not-played' });
-    expect(next({ ...passed, sessions: [{ id: 's' }] })).toBeUndefined();
+    expect(next(signed(true))).toEqual({ station: 'play', because: 'not-played' });
+    expect(next(signed(false))).toEqual({ station: 'play', because: 'not-played' });
+    expect(next({ ...signed(true), sessions: [{ id: 's', counts: true }] })).toBeUndefined();
+    expect(next({ ...signed(true), sessions: [{ id: 's', counts: false }] })?.station).toBe('play');
     expect(next(planned, true)).toBeUndefined();
   });
 
@@ -97,7 +106,6 @@ describe('the state of a round', () => {
   it('lets a trim that starts from a check take the place of what was built', () => {
     const checked: RoundRecords = {
       ...built,
-      measurements: [...built.measurements, { id: 'c1', purpose: 'check', counts: true }],
       plans: [...built.plans, { id: 'trim', aimId: 'a1', startId: 'c1', steps }],
     };
     expect(roundState(checked, NOW)).toMatchObject({ planId: 'trim', built: false });
@@ -116,7 +124,7 @@ describe('what a measurement is for', () => {
     });
     expect(choice({ ...planned, marks: [mark('weigh-before')] }).suggested).toBe('trial');
     expect(choice(built).suggested).toBe('check');
-    expect(choice({ ...built, signOffs: [{ planId: 'p1', passed: true }] }).suggested).toBe('later');
+    expect(choice(signed(true)).suggested).toBe('later');
   });
 });
 
@@ -150,7 +158,7 @@ function after(records: RoundRecords, e: Event, i: number): RoundRecords {
       const starts = e.purpose === 'found' && e.start;
       return {
         ...records,
-        measurements: [...records.measurements, { id, purpose: e.purpose, counts: true }],
+        measurements: [...records.measurements, { id, purpose: e.purpose, counts: true, supersededBy: null }],
         startId: starts ? id : records.startId,
       };
     }
@@ -165,14 +173,23 @@ function after(records: RoundRecords, e: Event, i: number): RoundRecords {
     case 'marked': {
       const step = steps[e.step]?.key;
       if (!planId || !step) return records;
-      return { ...records, marks: [...records.marks, { planId, step, mark: e.mark, at: NOW }] };
+      return {
+        ...records,
+        marks: [...records.marks, { planId, step, mark: e.mark, at: NOW, measurementId: null }],
+      };
     }
     case 'signed':
       return planId
-        ? { ...records, signOffs: [...records.signOffs, { planId, passed: i % 2 === 0 }] }
+        ? {
+            ...records,
+            signOffs: [
+              ...records.signOffs,
+              { planId, measurementId: records.measurements.at(-1)?.id ?? '', passed: i % 2 === 0 },
+            ],
+          }
         : records;
     case 'played':
-      return { ...records, sessions: [...records.sessions, { id: `s${i}` }] };
+      return { ...records, sessions: [...records.sessions, { id: `s${i}`, counts: true }] };
   }
 }
 
@@ -185,7 +202,10 @@ describe('a round in any order of calls (property)', () => {
         const records = events.reduce(after, empty);
         const before = roundState(records, NOW);
         const then = roundState(
-          { ...records, measurements: [...records.measurements, { id: 'new', purpose } as never] },
+          {
+            ...records,
+            measurements: [...records.measurements, { id: 'new', purpose, counts: true, supersededBy: null }],
+          },
           NOW,
         );
         expect(then).toEqual(before);

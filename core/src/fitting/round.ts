@@ -1,4 +1,13 @@
 import type { Mark, StepKind } from '../build';
+import {
+  countedSessions,
+  signOffOf,
+  type MarkFact,
+  type MeasurementFact,
+  type Purpose,
+  type SessionFact,
+  type SignOffFact,
+} from './facts';
 
 export const STATIONS = ['measure', 'compare', 'aim', 'plan', 'build', 'check', 'play'] as const;
 export type Station = (typeof STATIONS)[number];
@@ -6,10 +15,6 @@ export type Station = (typeof STATIONS)[number];
 /** Done; the next to do; waiting until something has set; or standing on another station that is not done. */
 export const STATION_STATES = ['done', 'due', 'waiting', 'blocked'] as const;
 export type StationState = (typeof STATION_STATES)[number];
-
-/** What a measurement is for: before work, with pieces taped on, after a bench step, after the build, after play. */
-export const PURPOSES = ['found', 'trial', 'step', 'check', 'later'] as const;
-export type Purpose = (typeof PURPOSES)[number];
 
 /** Why a round was begun. */
 export const ROUND_REASONS = ['first', 'programme', 'complaint', 'repair', 'back', 'reopened'] as const;
@@ -25,7 +30,7 @@ export interface RoundRecords {
   startId: string | null;
   /** At least one setup is set beside the frame. */
   compared: boolean;
-  measurements: readonly { id: string; purpose: Purpose; counts: boolean }[];
+  measurements: readonly MeasurementFact[];
   aims: readonly { id: string }[];
   plans: readonly {
     id: string;
@@ -34,9 +39,9 @@ export interface RoundRecords {
     startId: string;
     steps: readonly { key: string; kind: StepKind; waitMinutes?: number | undefined }[];
   }[];
-  marks: readonly { planId: string; step: string; mark: Mark; at: string }[];
-  signOffs: readonly { planId: string; passed: boolean }[];
-  sessions: readonly { id: string }[];
+  marks: readonly MarkFact[];
+  signOffs: readonly SignOffFact[];
+  sessions: readonly SessionFact[];
   /** The programme that goes on in the round: played once more before its next step, or not. */
   programme?: { onceMore: boolean } | undefined;
 }
@@ -123,7 +128,8 @@ export function roundState(records: RoundRecords, now: string, closed = false): 
   const left = plan?.steps.filter(({ key }) => !isOver(key)) ?? [];
   const until = settingUntil(plan, steps, left.length > 0, now);
   const built = plan !== undefined && left.length === 0;
-  const signed = records.signOffs.filter((s) => s.planId === plan?.id).at(-1);
+  const signed = plan && signOffOf(records, plan.id);
+  const sessions = countedSessions(records.sessions);
   const measured = records.startId !== null;
   const aimed = aimId !== undefined;
 
@@ -140,12 +146,12 @@ export function roundState(records: RoundRecords, now: string, closed = false): 
   set('aim', measured && aimed, 'measure');
   set('plan', plan !== undefined, 'aim');
   set('build', built, 'plan', until !== undefined);
-  // Signed off outside the aim it is done too: that is the fitter's to decide, with a note. With a step opened again it is not.
+  // Signed off outside the aim it is done too: that is the fitter's to decide, with a note. With a step opened again, or the check measured again, it is not.
   set('check', built && signed !== undefined, 'build');
-  set('play', records.sessions.length > 0, 'check');
+  set('play', sessions.length > 0, 'check');
 
   const { programme } = records;
-  const played = records.sessions.length > 0 && !programme?.onceMore;
+  const played = sessions.length > 0 && !programme?.onceMore;
   // A programme plays the frame as it is measured, and then says what is next: neither aim nor plan is missing.
   const follows = programme !== undefined && measured && (!plan || stations.check === 'done');
   if (follows) stations.play = 'due';
@@ -220,10 +226,16 @@ export interface PurposeChoice {
  * What a measurement taken now may be for. With no plan that stands it is the start of the round: that is plain.
  * @example purposeChoice(records, state).choices // ['found']
  */
-export function purposeChoice(records: RoundRecords, state: RoundState): PurposeChoice {
+export function purposeChoice(
+  records: Pick<RoundRecords, 'plans'>,
+  state: Pick<RoundState, 'stations' | 'built'> & {
+    planId?: string | null | undefined;
+    next?: Pick<NextStep, 'step'> | null | undefined;
+  },
+): PurposeChoice {
   const plan = records.plans.find(({ id }) => id === state.planId);
   if (!plan) return { suggested: 'found', choices: ['found'] };
-  if (records.signOffs.some(({ planId }) => planId === plan.id)) {
+  if (state.stations.check === 'done') {
     return { suggested: 'later', choices: ['later', 'check', 'found'] };
   }
   const due = plan.steps.find(({ key }) => key === state.next?.step)?.kind;

@@ -139,10 +139,16 @@ it('an invented sport goes through a whole fitting: found, compared, aimed, plan
   const records: RoundRecords = {
     startId: 'm',
     compared: true,
-    measurements: [{ id: 'm', purpose: 'found', counts: true }],
+    measurements: [{ id: 'm', purpose: 'found', counts: true, supersededBy: null }],
     aims: [{ id: 'a' }],
     plans: [{ id: 'p', aimId: 'a', startId: 'm', steps }],
-    marks: steps.map(({ key }) => ({ planId: 'p', step: key, mark: 'done', at: '2026-11-01T10:00:00Z' })),
+    marks: steps.map(({ key }) => ({
+      planId: 'p',
+      step: key,
+      mark: 'done',
+      at: '2026-11-01T10:00:00Z',
+      measurementId: null,
+    })),
     signOffs: [],
     sessions: [],
   };

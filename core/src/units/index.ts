@@ -1,3 +1,4 @@
 export * from './constants';
 export * from './points';
 export * from './typed';
+export * from './day';

@@ -1,13 +1,12 @@
-import { createWriteStream, readdirSync, renameSync, rmSync, statSync } from 'node:fs';
+import { readdirSync, rmSync, statSync } from 'node:fs';
 import { join } from 'node:path';
-import { pipeline } from 'node:stream/promises';
 import type { Clock } from '../clock';
 import type { Db } from '../db/db';
-import { sync } from '../db/durable-fs';
 import { makeFolder } from '../start/make-folder';
 import { theShop } from '../records/shop';
 import { needRoom, type Room } from '../safety/room';
 import { log } from '../safety/log';
+import { writeWhole } from './whole-file';
 import { backupOf } from './write';
 
 /** One that is kept on the bench machine. */
@@ -19,6 +18,8 @@ export interface KeptBackup {
 
 const NAME = /^kevro-(\d{4}-\d\d-\d\dT)(\d\d)(\d\d)(\d\d)Z\.zip$/;
 const EVERY_MS = 24 * 3_600_000;
+/** A clock that is set back by less was only put right. */
+const CLOCKS_DIFFER_MS = 3_600_000;
 /** How often it is looked whether one is due. */
 const LOOK_MS = 5 * 60_000;
 
@@ -37,7 +38,7 @@ export class KeptBackups {
     private readonly room: Room = () => Infinity,
   ) {}
 
-  /** Those that are there, the newest first. */
+  /** Those that are there, the last that was made first. One whose name is of a day to come was made while the clock was ahead: it is no newer than the others. */
   list(): KeptBackup[] {
     let names: string[];
     try {
@@ -52,15 +53,21 @@ export class KeptBackups {
         const takenAt = `${day}${hour}:${minute}:${second}.000Z`;
         return [{ name, takenAt, bytes: statSync(join(this.folder, name)).size }];
       })
-      .toSorted((a, b) => (a.name < b.name ? 1 : -1));
+      .toSorted((a, b) => Number(this.isAhead(a)) - Number(this.isAhead(b)) || (a.name < b.name ? 1 : -1));
   }
 
-  /** Makes one where the newest is a day old, and drops those that are over the number kept; the last one stays. */
+  private isAhead({ takenAt }: KeptBackup): boolean {
+    return Date.parse(takenAt) > Date.parse(this.now()) + CLOCKS_DIFFER_MS;
+  }
+
+  /** Makes one where the last is a day old, and drops those that are over the number kept; the last one stays. */
   async keepUp(): Promise<void> {
     const { backupsKept } = await theShop(this.db);
     if (backupsKept === 0) return;
-    const [newest] = this.list();
-    if (!newest || Date.parse(this.now()) - Date.parse(newest.takenAt) >= EVERY_MS) await this.make();
+    const [last] = this.list();
+    const isDue =
+      !last || this.isAhead(last) || Date.parse(this.now()) - Date.parse(last.takenAt) >= EVERY_MS;
+    if (isDue) await this.make();
     for (const { name } of this.list().slice(backupsKept)) rmSync(join(this.folder, name));
   }
 
@@ -68,22 +75,13 @@ export class KeptBackups {
   async make(): Promise<string> {
     makeFolder(this.folder);
     const name = backupName(this.now());
-    const making = join(this.folder, 'unfinished.zip');
     const [{ bytes } = { bytes: 0 }] = await this.db.query<{ bytes: number }>(
       'select pg_database_size(current_database())::float8 as bytes',
     );
     needRoom(this.room, bytes);
     const { zip, done } = await backupOf(this.db, this.now);
-    try {
-      await pipeline(zip, createWriteStream(making, { mode: 0o600 }));
-    } catch (error) {
-      rmSync(making, { force: true });
-      throw error;
-    }
+    await writeWhole(zip, join(this.folder, name));
     await done;
-    sync(making);
-    renameSync(making, join(this.folder, name));
-    sync(this.folder);
     return name;
   }
 

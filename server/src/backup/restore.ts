@@ -81,10 +81,43 @@ async function manifestOf(zip: Zip): Promise<Manifest> {
 /** Rows that are stored at once. */
 const PART = 500;
 
+/** What a value of a column is in JSON; anything where it is kept as JSON itself. */
+const KINDS: Record<string, 'number' | 'boolean' | 'string' | 'any'> = {
+  int2: 'number',
+  int4: 'number',
+  int8: 'number',
+  float4: 'number',
+  float8: 'number',
+  numeric: 'number',
+  bool: 'boolean',
+  json: 'any',
+  jsonb: 'any',
+};
+
+/** Whether a line is a row with just these columns, each with a value of its kind: the database would make one out of almost anything. */
+function isRowOf(line: string, kinds: ReadonlyMap<string, string>): boolean {
+  let row: unknown;
+  try {
+    row = JSON.parse(line);
+  } catch {
+    return false;
+  }
+  if (typeof row !== 'object' || row === null || Array.isArray(row)) return false;
+  const entries = Object.entries(row);
+  return (
+    entries.length === kinds.size &&
+    entries.every(([column, value]) => {
+      const type = kinds.get(column);
+      const kind = type && (KINDS[type] ?? 'string');
+      return kind !== undefined && (value === null || kind === 'any' || typeof value === kind);
+    })
+  );
+}
+
 async function fill(
   tx: Queries,
   zip: Zip,
-  { name, columns }: Table,
+  { name, columns, types }: Table,
   told: Manifest['tables'][number],
 ): Promise<void> {
   const store = (lines: readonly string[]): Promise<unknown> =>
@@ -93,12 +126,15 @@ async function fill(
        select ${listed(columns)} from json_populate_recordset(null::${quoted(name)}, $1::json)`,
       [`[${lines.join(',')}]`],
     );
+  const kinds = new Map(columns.map((column, i) => [column, types[i] ?? '']));
   const hash = createHash('sha256');
   let rows = 0;
   let waiting: string[] = [];
   for await (const line of createInterface({ input: await zip.read(entryOf(name)), crlfDelay: Infinity })) {
     hash.update(`${line}\n`);
     rows++;
+    if (!isRowOf(line, kinds))
+      throw new WrongBackup(`The backup is damaged: row ${rows} of “${name}” is no such row.`);
     waiting.push(line);
     if (waiting.length < PART) continue;
     await store(waiting);
@@ -151,6 +187,11 @@ async function fillAll(db: Db, zip: Zip, manifest: Manifest): Promise<void> {
     // Rows come table by table: what they name may come later, and is looked for at the end.
     await tx.query('set local session_replication_role = replica');
     for (const name of tables.keys()) await tx.run(`delete from ${quoted(name)}`);
+    const lacking = [...tables.keys()].find((name) => !manifest.tables.some((told) => told.name === name));
+    if (lacking)
+      throw new WrongBackup(`The backup is damaged: what it should hold of “${lacking}” is missing.`);
+    if (new Set(manifest.tables.map(({ name }) => name)).size < manifest.tables.length)
+      throw new WrongBackup('The backup is damaged: a table is in it twice.');
     for (const told of manifest.tables) {
       const table = tables.get(told.name);
       if (!table) throw new WrongBackup(`The backup holds “${told.name}”, which no Kevro of its step has.`);

@@ -1,12 +1,14 @@
 import type { Queries } from '../db/db';
 
 /** Tables whose rows are this machine's own: what has run on it, and who may come in. */
-const NOT_IN_BACKUPS = ['migration', 'shop_lock', 'device'];
+const NOT_IN_BACKUPS = ['migration', 'shop_lock', 'device', 'unfinished'];
 
 export interface Table {
   name: string;
   /** What is stored of it: columns that the database works out itself are not. */
   columns: string[];
+  /** The type of each, as the database calls it. */
+  types: string[];
   /** By these its rows are told apart, in this order. */
   key: string[];
 }
@@ -17,6 +19,8 @@ export const tablesOf = (db: Queries): Promise<Table[]> =>
     `select c.relname as name,
        (select json_agg(a.attname order by a.attnum) from pg_attribute a
          where a.attrelid = c.oid and a.attnum > 0 and not a.attisdropped and a.attgenerated = '') as columns,
+       (select json_agg(t.typname order by a.attnum) from pg_attribute a join pg_type t on t.oid = a.atttypid
+         where a.attrelid = c.oid and a.attnum > 0 and not a.attisdropped and a.attgenerated = '') as types,
        (select json_agg(a.attname order by k.at) from pg_index i, unnest(i.indkey) with ordinality k (num, at), pg_attribute a
          where i.indrelid = c.oid and i.indisprimary and a.attrelid = c.oid and a.attnum = k.num) as key
      from pg_class c

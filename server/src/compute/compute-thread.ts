@@ -1,4 +1,5 @@
 import { Fault } from '@kevro/core';
+import { ApiProblem } from '../problem';
 import type { JobAnswer } from './compute';
 import { JOBS, type JobName } from './jobs';
 
@@ -8,6 +9,8 @@ export default function work({ job, args }: { job: JobName; args: unknown[] }): 
     return { result: (JOBS[job] as (...of: unknown[]) => unknown)(...args) };
   } catch (error) {
     if (error instanceof Fault) return { problems: error.problems };
+    if (error instanceof ApiProblem)
+      return { refused: { code: error.code, errors: error.errors, message: error.message } };
     throw error;
   }
 }

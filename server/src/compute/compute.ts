@@ -5,7 +5,10 @@ import { callerGone } from './caller';
 import { JOBS, type JobName, type Jobs } from './jobs';
 
 /** What a thread answers: errors do not keep their class on the way. */
-export type JobAnswer = { result: unknown } | { problems: Problem[] };
+export type JobAnswer =
+  | { result: unknown }
+  | { problems: Problem[] }
+  | { refused: Pick<ApiProblem, 'code' | 'errors' | 'message'> };
 
 /** Computes somewhere: in this thread or in others. */
 export type Compute = <K extends JobName>(
@@ -43,6 +46,10 @@ export function computeInThreads(script: URL, mostWaiting = MOST_WAITING): Compu
       throw error;
     })) as JobAnswer;
     if ('problems' in answer) throw new Fault(...answer.problems);
+    if ('refused' in answer) {
+      const { code, errors, message } = answer.refused;
+      throw new ApiProblem(code, errors, {}, message);
+    }
     return answer.result as ReturnType<Jobs[typeof job]>;
   };
 }

@@ -27,6 +27,7 @@ const LANDED: Record<string, string> = {
   '0015_safety.sql': '858e9536a77ebd68',
   '0016_play.sql': '124dc7df7c3a66da',
   '0017_search.sql': '867fb8fd4214a566',
+  '0018_acts.sql': '1e723cfabeab34d1',
 };
 
 it('no migration is edited once it has landed', () => {

@@ -12,9 +12,12 @@ const asSql = (value: unknown): unknown =>
  */
 export function tableOf<R extends object>(table: string, columns: { [K in keyof R]-?: string }) {
   const names = Object.keys(columns) as (keyof R & string)[];
-  /** What a `select` lists; `of` names the table where several are joined. */
-  const list = (of = ''): string =>
-    names.map((name) => `${of ? `${of}.` : ''}${columns[name]} as "${name}"`).join(', ');
+  /** What a `select` lists; `of` names the table where several are joined, `without` fields that are left out. */
+  const list = (of = '', without: readonly (keyof R)[] = []): string =>
+    names
+      .filter((name) => !without.includes(name))
+      .map((name) => `${of ? `${of}.` : ''}${columns[name]} as "${name}"`)
+      .join(', ');
   const given = (row: Partial<R>): (keyof R & string)[] => names.filter((name) => row[name] !== undefined);
 
   return {

@@ -7,6 +7,7 @@ import { newId } from '../records/id';
 import { addLookAgain } from '../records/look-again';
 import { addMeasurement } from '../records/measurement';
 import { addSession } from '../records/session';
+import { momentOf, type Moment } from '../records/shop';
 import { stepMarks } from '../records/step-mark';
 
 type Entry = FittingView['frames'][number];
@@ -45,13 +46,20 @@ async function buildAsPlanned(tx: Queries, { frame, rounds }: Entry, at: string)
 /** Does over again what a file says happened in a fitting, by the same rules as at the bench. */
 export async function doOver(tx: Queries, { id, happened }: ShopFile['fittings'][number]): Promise<void> {
   for (const [i, one] of happened.entries()) {
+    const moment = await momentOf(tx, one.at);
     const fitting = await findFitting(tx, id, one.at);
     if (!fitting) throw new Error(`the file has no fitting ${id}`);
-    await doOne(tx, fitting, one, `${id} happened ${i}`);
+    await doOne(tx, fitting, one, `${id} happened ${i}`, moment);
   }
 }
 
-async function doOne(tx: Queries, fitting: FittingView, one: Happened, key: string): Promise<void> {
+async function doOne(
+  tx: Queries,
+  fitting: FittingView,
+  one: Happened,
+  key: string,
+  moment: Moment,
+): Promise<void> {
   if (one.do === 'look-again') {
     const { dueOn, why, note, at } = one;
     await addLookAgain(tx, { playerId: fitting.player.id, fittingId: fitting.id, dueOn, why, note }, at);
@@ -63,20 +71,25 @@ async function doOne(tx: Queries, fitting: FittingView, one: Happened, key: stri
   const programme = entry.programmes.at(-1);
   switch (one.do) {
     case 'programme': {
-      const { name, towards, note, at } = one;
-      await beginProgramme(tx, fitting, { key, frameId: entry.frame.id, name, towards, note, by: '' }, at);
+      const { name, towards, note } = one;
+      await beginProgramme(
+        tx,
+        fitting,
+        { key, frameId: entry.frame.id, name, towards, note, by: '' },
+        moment,
+      );
       return;
     }
     case 'session': {
       const { do: _, frame: __, at, ...felt } = one;
-      const session = { id: newId(), roundId: round.id, playedOn: at.slice(0, 10), at, ...felt };
+      const session = { id: newId(), roundId: round.id, playedOn: moment.day, at, ...felt };
       await addSession(tx, session, key);
       return;
     }
     case 'step': {
       if (!programme) throw new Error(`nothing goes on in ${fitting.id}`);
       const { id: programmeId, sessions } = programme;
-      await takeStep(tx, fitting, { key, programmeId, sessions, note: '', by: '' }, one.at);
+      await takeStep(tx, fitting, { key, programmeId, sessions, note: '', by: '' }, moment);
       const now = await findFitting(tx, fitting.id, one.at);
       const next = now?.frames[one.frame];
       if (one.built && next) await buildAsPlanned(tx, next, one.at);
@@ -88,7 +101,7 @@ async function doOne(tx: Queries, fitting: FittingView, one: Happened, key: stri
           tx,
           fitting,
           { programmeId: programme.id, act: 'end', note: '', by: '' },
-          one.at,
+          moment,
         );
   }
 }

@@ -4,16 +4,16 @@ import type { Queries } from '../db/db';
 import { ApiProblem, badInput, notFoundAt } from '../problem';
 import { partsOf } from '../records/part';
 import { piecesOf } from './programmes';
-import { begunAlready, beginWithPlan, entryOf, startOf } from './begin-with-plan';
+import type { Moment } from '../records/shop';
+import { beginWithPlan, entryOf, startOf } from './begin-with-plan';
 
-/** Back to what was on a frame earlier: a round whose plan takes off what is new and puts on what has gone. */
+/** Back to what was on a frame earlier: a round whose plan takes off what is new and puts on what has gone. @returns the round */
 export async function goBack(
   tx: Queries,
   fitting: FittingView,
   { key, frameId, toRoundId, which, note, by }: ReadBodyOf<'goBack'>,
-  now: string,
-): Promise<void> {
-  if (await begunAlready(tx, key)) return;
+  moment: Moment,
+): Promise<string> {
   const { frame, round, rounds: list } = entryOf(fitting, (entry) => entry.frame.id === frameId, 'frameId');
   const to = list.find(({ id }) => id === toRoundId);
   if (!to) throw badInput([notFoundAt('toRoundId')]);
@@ -34,7 +34,7 @@ export async function goBack(
       what: zoneChangeWords(zoneChanges(settleFrame(frame.shape), { placements: unknown, removals: [] })),
     });
   const words = which === 'found' ? `as round ${to.number} found it` : `the build of round ${to.number}`;
-  await beginWithPlan(
+  return beginWithPlan(
     tx,
     {
       fitting,
@@ -48,6 +48,6 @@ export async function goBack(
       programmeId: null,
       change: { ...way, parts },
     },
-    now,
+    moment,
   );
 }

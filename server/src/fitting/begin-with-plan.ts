@@ -20,11 +20,11 @@ import {
 import type { Queries } from '../db/db';
 import { ApiProblem, badInput, notFoundAt } from '../problem';
 import { aims } from '../records/aim';
-import { beginRound, rounds } from '../records/fitting';
+import { beginRound } from '../records/fitting';
 import { newId } from '../records/id';
 import { lastStanding } from '../records/measurement';
 import { plans } from '../records/plan';
-import { theShop } from '../records/shop';
+import { theShop, yearOf, type Moment } from '../records/shop';
 import { planRow } from './plan-row';
 
 export type Entry = FittingView['frames'][number];
@@ -54,13 +54,14 @@ interface Begun {
   programmeId: string | null;
   change: Omit<Change, 'parts'> & { parts: readonly PartRecord[] };
 }
-/** Begins a round with its aim and its plan, ready for the bench. */
-export async function beginWithPlan(tx: Queries, begun: Begun, now: string): Promise<void> {
+/** Begins a round with its aim and its plan, ready for the bench. @returns the round */
+export async function beginWithPlan(tx: Queries, begun: Begun, moment: Moment): Promise<string> {
+  const { now } = moment;
   const { fitting, frame, from, why, note, reason, by, key, programmeId, change } = begun;
   const settled = settleFrame(frame.shape);
   const { specs } = changeOutcome(settled, from.specs, from.dress, change);
   const { sport } = frame.shape;
-  const year = Number(now.slice(0, 4));
+  const year = yearOf(moment);
   const own = (await theShop(tx)).sports[sport];
   // What the plan gives is what it is aimed at.
   const target = partWay(withOwn(settled.sport, own), from.specs, specs, 1);
@@ -99,7 +100,7 @@ export async function beginWithPlan(tx: Queries, begun: Begun, now: string): Pro
     guards: strong.map(({ code }) => ({ code, note: reason })),
     by,
   });
-  if (!aim) return;
+  if (!aim) throw new Error('the aim was not stored');
   await plans.insert(
     tx,
     planRow({
@@ -113,10 +114,8 @@ export async function beginWithPlan(tx: Queries, begun: Begun, now: string): Pro
       now,
     }),
   );
+  return round.id;
 }
-
-export const begunAlready = async (tx: Queries, key: string): Promise<boolean> =>
-  (await rounds.find(tx, 'where key = $1', [key])).length > 0;
 
 /** The measurement that new work starts from: the one that a new round starts from too. @throws ApiProblem where the round is in the middle of something */
 export async function startOf(tx: Queries, { state, frameId }: RoundView): Promise<Measurement> {

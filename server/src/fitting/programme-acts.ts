@@ -1,8 +1,10 @@
-import { settleFrame, sportData, zoneChanges } from '@kevro/core';
+import { countedSessions, settleFrame, sportData, zoneChanges } from '@kevro/core';
 import {
   zoneChangeWords,
   type FittingView,
+  type ActBodyOf,
   type FrameRecord,
+  type ProgrammeOutlook,
   type ProgrammeView,
   type ReadBodyOf,
   type RoundView,
@@ -15,8 +17,10 @@ import { addLookAgain } from '../records/look-again';
 import { listParts } from '../records/part';
 import { setCeiling } from '../records/player';
 import { programmeEvents, programmes } from '../records/programme';
-import { layOut } from './programmes';
-import { begunAlready, beginWithPlan, entryOf, startOf, type Entry } from './begin-with-plan';
+import type { Moment } from '../records/shop';
+import { outlookCase } from './outlook';
+import { layOut, programmeOutlook } from './programmes';
+import { beginWithPlan, entryOf, startOf, type Entry } from './begin-with-plan';
 
 const programmeIn = (
   fitting: FittingView,
@@ -33,27 +37,26 @@ export async function beginProgramme(
   tx: Queries,
   fitting: FittingView,
   { key, frameId, name, towards, note, by }: ReadBodyOf<'beginProgramme'>,
-  now: string,
-): Promise<void> {
+  { now }: Moment,
+): Promise<string> {
   const {
     frame,
     round,
     programmes: list,
   } = entryOf(fitting, (entry) => entry.frame.id === frameId, 'frameId');
-  if ((await programmes.find(tx, 'where key = $1', [key])).length > 0) return;
   const start = await lastStanding(tx, frameId);
   if (!start) throw new ApiProblem('nothing-measured');
   const comesBack = name === 'after-sore-arm' || name === 'trim-evenly';
   const wasSore = fitting.frames.some(
-    (entry) =>
-      entry.rounds.flatMap(({ sessions }) => sessions).findLast(({ counts }) => counts)?.arm === 'sore',
+    (entry) => countedSessions(entry.rounds.flatMap(({ sessions }) => sessions)).at(-1)?.arm === 'sore',
   );
   if (wasSore && !comesBack && note === '') throw badInput([wrongAt('note', 'note-for-sore')]);
   if (name === 'half-way' && !towards) throw badInput([wrongAt('towards', 'missing')]);
   for (const other of list)
     if (other.state !== 'ended') await addEvent(tx, other, { what: 'end', note: '', by, day: null }, now);
+  const id = newId();
   await programmes.insert(tx, {
-    id: newId(),
+    id,
     key,
     fittingId: fitting.id,
     frameId,
@@ -68,6 +71,7 @@ export async function beginProgramme(
     note,
     by,
   });
+  return id;
 }
 
 const addEvent = (
@@ -82,8 +86,8 @@ async function writeCeiling(
   tx: Queries,
   fitting: FittingView,
   frame: FrameRecord,
-  { next }: ProgrammeView,
-  now: string,
+  next: ProgrammeOutlook['next'],
+  day: string,
 ): Promise<void> {
   if (!next?.ceiling) return;
   const { sport } = frame.shape;
@@ -91,22 +95,31 @@ async function writeCeiling(
   await setCeiling(tx, fitting.player.id, sport, {
     swingWeight: Number(swingWeight.toFixed(sportData(sport).decimals.swingWeight)),
     uncertainty,
-    on: now.slice(0, 10),
+    on: day,
   });
 }
 
-/** Takes the next step of a programme, or another one: a round of its own, ready for the bench. */
+const outlookOf = async (
+  tx: Queries,
+  fitting: FittingView,
+  { id }: ProgrammeView,
+): Promise<ProgrammeOutlook['next']> => {
+  const found = await outlookCase(tx, fitting, id);
+  return found ? programmeOutlook(found).next : null;
+};
+
+/** Takes the next step of a programme, or another one: a round of its own, ready for the bench. @returns the round */
 export async function takeStep(
   tx: Queries,
   fitting: FittingView,
   body: ReadBodyOf<'takeStep'>,
-  now: string,
-): Promise<void> {
-  if (await begunAlready(tx, body.key)) return;
+  moment: Moment,
+): Promise<string> {
+  const { now, day } = moment;
   const { frame, rounds: list, round, programme } = programmeIn(fitting, body.programmeId);
-  const { next } = programme;
   if (programme.sessions !== body.sessions) throw new ApiProblem('step-outdated');
   if (body.change && body.note === '') throw badInput([wrongAt('note', 'note-for-own-step')]);
+  const next = await outlookOf(tx, fitting, programme);
   const change = body.change ?? next?.change ?? [];
   if (change.length === 0) throw new ApiProblem('no-step');
   const from = await startOf(tx, round);
@@ -114,7 +127,7 @@ export async function takeStep(
   const { short, specs: _, ...laid } = layOut(frame, list, from, change, usable);
   if (short.length > 0) throw new ApiProblem('step-short', [], { what: zoneChangeWords(short) });
   const said = body.change ? zoneChangeWords(change) : (next?.sentence ?? '');
-  await beginWithPlan(
+  const begun = await beginWithPlan(
     tx,
     {
       fitting,
@@ -128,28 +141,31 @@ export async function takeStep(
       programmeId: programme.id,
       change: laid,
     },
-    now,
+    moment,
   );
   const what = body.change ? 'own-step' : 'step';
   await addEvent(tx, programme, { what, note: body.note, by: body.by, day: null }, now);
-  if (body.change || !next) return;
-  await writeCeiling(tx, fitting, frame, programme, now);
+  if (body.change || !next) return begun;
+  await writeCeiling(tx, fitting, frame, next, day);
   // What was found, or was too much, is taken back in this step: there is no next one.
   if (next.state !== 'go-on' && programme.name !== 'hot-cold')
     await addEvent(tx, programme, { what: 'end', note: '', by: body.by, day: null }, now);
+  return begun;
 }
 
 export async function actOnProgramme(
   tx: Queries,
   fitting: FittingView,
-  { programmeId, act, day, lookAgainOn, note, by }: ReadBodyOf<'actOnProgramme'>,
-  now: string,
-): Promise<void> {
+  { programmeId, act, day, lookAgainOn, note, by }: ActBodyOf<'actOnProgramme'>,
+  { now, day: today }: Moment,
+): Promise<undefined> {
   const { frame, programme } = programmeIn(fitting, programmeId);
   if (act === 'day' && !day) throw badInput([wrongAt('day', 'missing')]);
+  // As it was before it ends.
+  const next = act === 'end' ? await outlookOf(tx, fitting, programme) : null;
   await addEvent(tx, programme, { what: act, note, by, day: day ?? null }, now);
-  if (act !== 'end') return;
-  if (programme.next?.state === 'done') await writeCeiling(tx, fitting, frame, programme, now);
+  if (act !== 'end') return undefined;
+  if (next?.state === 'done') await writeCeiling(tx, fitting, frame, next, today);
   if (lookAgainOn)
     await addLookAgain(
       tx,
@@ -162,4 +178,5 @@ export async function actOnProgramme(
       },
       now,
     );
+  return undefined;
 }

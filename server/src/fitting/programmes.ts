@@ -2,10 +2,12 @@ import {
   Fault,
   asBuiltOf,
   changeOutcome,
+  countedSessions,
   nextStep,
   playedOf,
-  programmeState,
+  programmeStanding,
   readyPlan,
+  roundsSince,
   settleFrame,
   trimChain,
   zoneChanges,
@@ -22,7 +24,7 @@ import {
   type FrameRecord,
   type Measurement,
   type PartRecord,
-  type ProgrammeView,
+  type ProgrammeOutlook,
   type RoundView,
 } from '@kevro/contract';
 import type { ProgrammeEvent, ProgrammeRecord } from '../records/programme';
@@ -41,33 +43,19 @@ function changeOf(frame: Frame, round: RoundView): ZoneChange[] {
 }
 
 /** The rounds of a programme: that in which it began, as the frame was then, and all that came after. */
-function roundsOf(
+const playedRounds = (
   frame: Frame,
   { roundId, sessionsBefore }: Pick<ProgrammeRecord, 'roundId' | 'sessionsBefore'>,
   rounds: readonly RoundView[],
-): PlayedRound[] {
-  const from = rounds.findIndex(({ id }) => id === roundId);
-  return rounds.slice(Math.max(0, from)).map((round, i) => ({
+): PlayedRound[] =>
+  roundsSince(roundId, rounds).map((round, i) => ({
     change: i === 0 ? [] : changeOf(frame, round),
-    // Sessions are counted from where it began; those noted by mistake then say nothing.
-    sessions: (i === 0 ? round.sessions.slice(sessionsBefore) : round.sessions).filter(
-      ({ counts }) => counts,
-    ),
+    // Sessions are counted from where it began; discarded ones say nothing.
+    sessions: countedSessions(i === 0 ? round.sessions.slice(sessionsBefore) : round.sessions),
   }));
-}
-
-/** How many sessions there are since it began, those noted by mistake too: what was done about it is counted by them. */
-export function sessionsSince(
-  { roundId, sessionsBefore }: Pick<ProgrammeRecord, 'roundId' | 'sessionsBefore'>,
-  rounds: readonly RoundView[],
-): number {
-  const from = rounds.findIndex(({ id }) => id === roundId);
-  const all = rounds.slice(Math.max(0, from)).flatMap(({ sessions }) => sessions);
-  return all.length - sessionsBefore;
-}
 
 /** What is to be done on the round before anything new is laid out. */
-function waitsFor(round: RoundView): NonNullable<ProgrammeView['next']>['waitsFor'] {
+function waitsFor(round: RoundView): NonNullable<ProgrammeOutlook['next']>['waitsFor'] {
   const { state, startId } = round;
   if (startId === null) return 'measure';
   if (!state.planId) return null;
@@ -105,7 +93,8 @@ export function layOut(
   return { ...made, specs, short };
 }
 
-export interface ProgrammeOf {
+/** All that the next step of a programme is worked out from. */
+export interface OutlookCase {
   frame: FrameRecord;
   rounds: readonly RoundView[];
   /** What the frame measured when it began, and what it measures now. */
@@ -116,8 +105,8 @@ export interface ProgrammeOf {
   parts: readonly PartRecord[];
 }
 
-/** A programme as it is told: its state, and its next step ready to be laid on. */
-export function programmeView({
+/** The next step of a programme, ready to be laid out. It takes a while: in a thread of its own, unless an act needs it. */
+export function programmeOutlook({
   frame,
   rounds,
   start,
@@ -125,43 +114,25 @@ export function programmeView({
   programme,
   events,
   parts,
-}: ProgrammeOf): ProgrammeView {
-  const { key: _, fittingId: __, frameId: ___, there, ...told } = programme;
-  const settled = settleFrame(frame.shape);
-  const played = roundsOf(settled, programme, rounds);
-  const sessions = sessionsSince(programme, rounds);
-  const { state, onceMore, day } = programmeState(events, sessions);
-  const view: ProgrammeView = {
-    ...told,
-    state,
-    sessions,
-    events: events.map(({ programmeId: ____, sessions: _____, ...event }) => event),
-    next: null,
-    trouble: null,
-  };
-  if (state !== 'running' || !start) return view;
+}: OutlookCase): ProgrammeOutlook {
+  const { state, onceMore, day } = programmeStanding({ ...programme, events }, rounds);
+  if (state !== 'running' || !start) return { next: null, trouble: null };
+  const played = playedRounds(settleFrame(frame.shape), programme, rounds);
   try {
-    view.next = nextOf(
-      frame,
-      rounds,
-      standing,
-      {
-        programme: programme.name,
-        shape: frame.shape,
-        specs: start.specs,
-        history: playedOf(played, onceMore),
-        there,
-        ...(programme.towards ? { towards: programme.towards } : {}),
-        day,
-      },
-      parts,
-    );
+    const request: ProgrammeRequest = {
+      programme: programme.name,
+      shape: frame.shape,
+      specs: start.specs,
+      history: playedOf(played, onceMore),
+      there: programme.there,
+      ...(programme.towards ? { towards: programme.towards } : {}),
+      day,
+    };
+    return { next: nextOf(frame, rounds, standing, request, parts), trouble: null };
   } catch (error) {
-    // What cannot be worked out of a programme takes nothing else of the fitting with it.
     if (!(error instanceof Fault)) throw error;
-    view.trouble = error.problems.map((problem) => fieldError(problem).message).join(' ');
+    return { next: null, trouble: error.problems.map((problem) => fieldError(problem).message).join(' ') };
   }
-  return view;
 }
 
 /** The next step, ready to be laid on where nothing is to be done before. */
@@ -171,7 +142,7 @@ function nextOf(
   from: Measurement | undefined,
   request: ProgrammeRequest,
   parts: readonly PartRecord[],
-): NonNullable<ProgrammeView['next']> {
+): NonNullable<ProgrammeOutlook['next']> {
   const proposal = nextStep(request);
   const round = rounds.at(-1);
   const waits = round ? waitsFor(round) : 'measure';

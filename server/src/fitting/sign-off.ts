@@ -1,10 +1,10 @@
 import { dressAfter, trimChain, verdictOf, weightsAfter, withinTolerance } from '@kevro/core';
 import type { AimRecord, FrameRecord, Measurement, PlanRecord, ReadBodyOf, RoundView } from '@kevro/contract';
 import type { Queries } from '../db/db';
-import { ApiProblem, badInput, wrongAt } from '../problem';
+import { badInput, wrongAt } from '../problem';
 import { findFrame, setOnFrame } from '../records/frame';
 import { newId } from '../records/id';
-import { signOffs, type SignOff } from '../records/sign-off';
+import { signOffs } from '../records/sign-off';
 
 /** What is on a frame: its dress, and the weights on it. */
 type OnIt = Pick<FrameRecord, 'onIt' | 'weights'>;
@@ -26,33 +26,27 @@ export interface Checked {
   check: Measurement;
 }
 
-/** Judges a check against its aim, and notes what is on the frame from then on. Once a key. */
+/** Judges a check against its aim, and notes what is on the frame from then on. @returns the sign-off's id */
 export async function storeSignOff(
   tx: Queries,
   { frame, round, plan, aim, check }: Checked,
   body: ReadBodyOf<'signOff'>,
   now: string,
-): Promise<SignOff> {
+): Promise<string> {
   const passed = withinTolerance(aim.target, check.specs);
   if (!passed && body.note === '') throw badInput([wrongAt('note', 'outside-needs-note')]);
   const there = (await findFrame(tx, frame.id)) ?? frame;
   const after = onFrameAfter(there, trimChain(round, plan), round);
-  const stored = await signOffs.insert(
-    tx,
-    {
-      id: newId(),
-      at: now,
-      passed,
-      verdict: verdictOf(aim.target, check.specs),
-      onFrame: { dress: after.onIt, weights: after.weights },
-      ...body,
-    },
-    'on conflict (key) do nothing',
-  );
+  const id = newId();
+  await signOffs.insert(tx, {
+    id,
+    at: now,
+    passed,
+    verdict: verdictOf(aim.target, check.specs),
+    onFrame: { dress: after.onIt, weights: after.weights },
+    ...body,
+  });
   // It is what the frame carries from now on: the next visit starts from it.
-  if (stored) await setOnFrame(tx, frame.id, after);
-  const [own] = await signOffs.find(tx, 'where key = $1', [body.key]);
-  if (own?.planId !== plan.id) throw new ApiProblem('key-used');
-  const { key: _, ...signOff } = own;
-  return signOff;
+  await setOnFrame(tx, frame.id, after);
+  return id;
 }

@@ -9,9 +9,11 @@ import {
   type Instrument,
   type InstrumentMessage,
   type OnStandIn,
+  type ReadingRecord,
 } from '@kevro/contract';
 import type { Clock } from '../clock';
-import type { Db } from '../db/db';
+import { lock } from '../act';
+import type { Db, Queries } from '../db/db';
 import { ApiProblem } from '../problem';
 import {
   addCalibration,
@@ -20,6 +22,7 @@ import {
   type InstrumentRecord,
 } from '../records/instrument';
 import { theShop } from '../records/shop';
+import { log } from '../safety/log';
 import { Lost, type Driver } from './driver';
 import { driversAt } from './drivers';
 import { keepReading } from './keep';
@@ -278,7 +281,7 @@ export class Hub {
     } catch (error) {
       if (stop.signal.aborted) return;
       const known = error instanceof ApiProblem ? error : undefined;
-      if (!known) console.error(error);
+      if (!known) log.error({ err: error }, 'a reading failed');
       const code: ErrorCode = known?.code ?? 'internal';
       const message = known?.message ?? sentence(code);
       this.finish(one, underWay, { kind: 'failed', instrumentId, key, asked, code, message });
@@ -329,26 +332,31 @@ export class Hub {
       takenAt,
       coldError: coldError(sheet, warmInSeconds),
     });
-    await keepReading(this.db, asked.frameId, {
+    const kept: ReadingRecord = {
       ...reading,
       id: key,
       takenAt,
       instrumentId: id,
       calibrationId: calibrates ? (calibration?.id ?? null) : null,
       setAside: false,
+    };
+    await this.db.transaction(async (tx) => {
+      await lock(tx, 'reading', asked.frameId);
+      await keepReading(tx, asked.frameId, kept);
     });
     return reading.value ?? readingMean(raw);
   }
 
-  async calibrate(id: string, key: string, rods: CalibrationRecord['rods']): Promise<CalibrationRecord> {
+  /** Stores a calibration of an instrument that reads. @returns its id */
+  async calibrate(tx: Queries, id: string, key: string, rods: CalibrationRecord['rods']): Promise<string> {
     const { record } = this.one(id);
     if (!KINDS[record.kind].calibrates) throw new ApiProblem('not-a-machine');
     const found = calibrateReads(rods);
-    const takenAt = this.now();
-    const stored = await addCalibration(this.db, { key, instrumentId: id, takenAt, rods, found });
-    if (!stored) throw new ApiProblem('key-used');
+    return (await addCalibration(tx, { key, instrumentId: id, takenAt: this.now(), rods, found })).id;
+  }
+  /** A calibration was stored. */
+  async calibrated(): Promise<void> {
     this.calibrations = await lastCalibrations(this.db);
     await this.tellAll();
-    return stored;
   }
 }

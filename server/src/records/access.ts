@@ -19,47 +19,54 @@ export async function setLock(tx: Queries, { salt, hash }: Kept, now: string): P
 
 const hashOf = (token: string): string => createHash('sha256').update(token).digest('hex');
 
-/** Lets a device in. @returns the token that it is to show */
-export async function addDevice(db: Queries, name: string, now: string): Promise<string> {
+/** Lets a device in, or a browser of the bench itself. @returns the token that it is to show */
+export async function addDevice(
+  db: Queries,
+  { name, bench = false }: { name: string; bench?: boolean },
+  now: string,
+): Promise<string> {
   const token = randomBytes(32).toString('base64url');
-  await db.query('insert into device (token_hash, name, signed_in_at) values ($1, $2, $3)', [
+  await db.query('insert into device (token_hash, name, bench, signed_in_at) values ($1, $2, $3, $4)', [
     hashOf(token),
     name,
+    bench,
     now,
   ]);
   return token;
 }
 
-/** Whether a device with this token came in within the last hours. */
-export async function isSignedIn(db: Queries, token: string, hours: number, now: string): Promise<boolean> {
-  const found = await db.query(
-    'select 1 from device where token_hash = $1 and signed_in_at > $2::timestamptz - make_interval(hours => $3)',
-    [hashOf(token), now, hours],
-  );
-  return found.length > 0;
-}
+/** The device that holds this token, for however long it may still come in. */
+export const deviceOf = async (
+  db: Queries,
+  token: string,
+): Promise<{ name: string; bench: boolean; signedInAt: string } | undefined> =>
+  (
+    await db.query<{ name: string; bench: boolean; signedInAt: string }>(
+      'select name, bench, signed_in_at as "signedInAt" from device where token_hash = $1',
+      [hashOf(token)],
+    )
+  )[0];
 
-export const dropDevice = (db: Queries, token: string): Promise<unknown> =>
-  db.query('delete from device where token_hash = $1', [hashOf(token)]);
+/** Takes a device's sign-in back. @returns whether there was one */
+export const dropDevice = async (db: Queries, token: string): Promise<boolean> =>
+  (await db.query('delete from device where token_hash = $1 returning 1', [hashOf(token)])).length > 0;
 
-/** Those that may still come in, the newest first; the others are forgotten. */
-export async function devicesOf(
+/** Those that may still come in, the newest first. The bench's own browsers are not among them. */
+export const devicesOf = (
   db: Queries,
   hours: number,
   now: string,
-): Promise<{ name: string; signedInAt: string; until: string }[]> {
-  await db.query('delete from device where signed_in_at <= $1::timestamptz - make_interval(hours => $2)', [
-    now,
-    hours,
-  ]);
-  return db.query(
+): Promise<{ name: string; signedInAt: string; until: string }[]> =>
+  db.query(
     `select name, signed_in_at as "signedInAt", signed_in_at + make_interval(hours => $1) as until
-     from device order by signed_in_at desc`,
-    [hours],
+     from device where not bench and signed_in_at > $2::timestamptz - make_interval(hours => $1)
+     order by signed_in_at desc`,
+    [hours, now],
   );
-}
 
-/** What the device with this token is called; undefined where there is none. */
-export const deviceNamed = async (db: Queries, token: string): Promise<string | undefined> =>
-  (await db.query<{ name: string }>('select name from device where token_hash = $1', [hashOf(token)]))[0]
-    ?.name;
+/** Forgets devices that cannot come in any more. */
+export const forgetDevices = (db: Queries, hours: number, now: string): Promise<unknown> =>
+  db.query(
+    'delete from device where not bench and signed_in_at <= $1::timestamptz - make_interval(hours => $2)',
+    [now, hours],
+  );

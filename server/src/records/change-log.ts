@@ -1,43 +1,6 @@
 import { calls, type AnswerOf, type CallName } from '@kevro/contract';
 import type { Queries } from '../db/db';
 
-/** Paths by which nothing of the shop changes: computations, readings that are not stored yet, and who comes in. */
-const NO_CHANGES =
-  /^\/(compute|sign-|captures)|\/(read|cancel|stand-in|readings|set-aside|capture(\/drop)?)$/;
-
-/** The kind of record that a call is about, by where its path begins. */
-const RECORDS: Record<string, string> = {
-  players: 'player',
-  frames: 'frame',
-  fittings: 'fitting',
-  setups: 'setup',
-  parts: 'part',
-  instruments: 'instrument',
-  measurements: 'measurement',
-  stringings: 'stringing',
-  guides: 'guide',
-  played: 'session',
-};
-
-/** Whether a call changes what the shop keeps. */
-export const changesSomething = (name: CallName): boolean =>
-  calls[name].method !== 'get' && !NO_CHANGES.test(calls[name].path);
-
-/** Notes that a call was answered: who called, which, and on which record; none of its words, so that nobody has to be erased here. */
-export async function noteChange(
-  db: Queries,
-  { name, who, id, at }: { name: CallName; who: string; id: string | null; at: string },
-): Promise<void> {
-  const record = RECORDS[calls[name].path.split('/')[1] ?? ''] ?? null;
-  await db.query('insert into change_log (at, who, call, record, record_id) values ($1, $2, $3, $4, $5)', [
-    at,
-    who,
-    name,
-    record,
-    record === null || record === 'session' ? null : id,
-  ]);
-}
-
 type Row = Omit<AnswerOf<'changes'>['rows'][number], 'what'>;
 
 /** Changes, the newest first, with what each record is called now. */

@@ -1,5 +1,5 @@
-import { programmeState, roundState, type RoundRecords, type RoundReason } from '@kevro/core';
-import type { Beside, BesideKey, Carried, FittingView, RoundView } from '@kevro/contract';
+import { programmeStanding, stateInFrame, type RoundReason, type RoundState } from '@kevro/core';
+import type { Beside, BesideKey, Carried, FittingView, ProgrammeView, RoundView } from '@kevro/contract';
 import type { Queries } from '../db/db';
 import { tableOf } from '../db/table';
 import { aims } from './aim';
@@ -8,9 +8,7 @@ import { newId } from './id';
 import { findMeasurements, lastStanding, measurementsOfRounds } from './measurement';
 import { findPlayer } from './player';
 import { plans } from './plan';
-import { programmesOf } from './programme';
-import { listParts } from './part';
-import { programmeView, sessionsSince } from '../fitting/programmes';
+import { programmesOf, type ProgrammeEvent, type ProgrammeRecord } from './programme';
 import { sessionsOf } from './session';
 import { signOffs } from './sign-off';
 import { stepMarks } from './step-mark';
@@ -211,16 +209,12 @@ async function besideOf(db: Queries, fittingId: string, own: readonly RoundRecor
   });
 }
 
-/** A round's state as it is told: what is not there is null. */
-function stateOf(records: RoundRecords, now: string, closed: boolean): RoundView['state'] {
-  const { next, aimId, planId, ...state } = roundState(records, now, closed);
-  return { ...state, next: next ?? null, aimId: aimId ?? null, planId: planId ?? null };
-}
-
-/** Records without the sessions that were noted by mistake. */
-const counted = <T extends { sessions: RoundView['sessions'] }>(records: T): T => ({
-  ...records,
-  sessions: records.sessions.filter(({ counts }) => counts),
+/** A round's state as it is answered: what is not there is null. */
+const answeredState = ({ next, aimId, planId, ...state }: RoundState): RoundView['state'] => ({
+  ...state,
+  next: next ?? null,
+  aimId: aimId ?? null,
+  planId: planId ?? null,
 });
 
 type ProgrammesOf = Awaited<ReturnType<typeof programmesOf>>;
@@ -230,22 +224,6 @@ interface RoundCase {
   now: string;
   closed: boolean;
   programmes: ProgrammesOf;
-}
-
-/** The programme that goes on on a frame: in its last round it says what is next. Sessions are counted from the round in which it began. */
-function runningIn(list: readonly RoundView[], programmes: ProgrammesOf): RoundRecords['programme'] {
-  for (const { programme, events } of programmes) {
-    if (!list.some(({ id }) => id === programme.roundId)) continue;
-    const { state, onceMore } = programmeState(events, sessionsSince(programme, list));
-    const last = list.at(-1);
-    // Sessions that came before it began are no answer to it.
-    const own =
-      last?.id === programme.roundId
-        ? counted({ sessions: last.sessions.slice(programme.sessionsBefore) })
-        : undefined;
-    if (state === 'running') return { onceMore: onceMore || own?.sessions.length === 0 };
-  }
-  return undefined;
 }
 
 /** Rounds with all that belongs to them, read together. */
@@ -272,14 +250,15 @@ async function viewsOf(
     stepMarks.find(db, ofPlans, [planIds]),
     signOffs.find(db, ofPlans, [planIds]),
   ]);
-  const views = list.map(({ fittingId: _, key: ___, ...round }): RoundView => {
+  const read = list.map(({ fittingId: _, key: ___, ...round }) => {
     const ofRound = <T extends { roundId: string | null }>(all: T[]): T[] =>
       all.filter(({ roundId }) => roundId === round.id);
     const roundPlans = ofRound(planned);
     const ofPlan = <T extends { planId: string }>(all: T[]): T[] =>
       all.filter(({ planId }) => roundPlans.some(({ id }) => id === planId));
     const begun = starts.filter(({ id, roundId }) => id === round.startId && roundId !== round.id);
-    const records = {
+    return {
+      ...round,
       measurements: [...begun, ...ofRound(own)],
       aims: ofRound(aimed),
       plans: roundPlans,
@@ -287,21 +266,15 @@ async function viewsOf(
       signOffs: ofPlan(signed).map(({ key: __, ...signOff }) => signOff),
       sessions: ofRound(sessions),
     };
-    return {
-      ...round,
-      ...records,
-      state: stateOf({ ...counted(records), startId: round.startId, compared }, now, closed),
-    };
   });
-  // What a programme says holds in the round that a frame is in now.
-  for (const frameId of new Set(views.map((round) => round.frameId))) {
-    const own = views.filter((round) => round.frameId === frameId);
-    const programme = runningIn(own, programmes);
-    const last = own.at(-1);
-    if (programme && last)
-      last.state = stateOf({ ...counted(last), startId: last.startId, compared, programme }, now, closed);
-  }
-  return views;
+  return read.map((round): RoundView => {
+    const rounds = read.filter(({ frameId }) => frameId === round.frameId);
+    const ofFrame = programmes.filter(({ programme }) => programme.frameId === round.frameId);
+    const frame = { rounds, programmes: ofFrame.map(({ programme, events }) => ({ ...programme, events })) };
+    // What a programme says holds in the round that its frame is in now.
+    const on = round === rounds.at(-1) ? { frame, roundId: round.id } : undefined;
+    return { ...round, state: answeredState(stateInFrame({ ...round, compared }, on, now, closed)) };
+  });
 }
 
 /** A fitting with all its rounds; undefined where there is none. */
@@ -325,18 +298,6 @@ export async function findFitting(db: Queries, id: string, now: string): Promise
     closed: closed !== null,
     programmes: ofFitting,
   });
-  const [starts, parts, standing] =
-    ofFitting.length > 0
-      ? await Promise.all([
-          findMeasurements(
-            db,
-            ofFitting.map(({ programme }) => programme.startId),
-          ),
-          listParts(db),
-          Promise.all(frameIds.map((frameId) => lastStanding(db, frameId))),
-        ])
-      : [[], [], []];
-  const usable = parts.filter(({ retired }) => !retired).map(({ part }) => part);
   return {
     id,
     openedAt,
@@ -349,18 +310,43 @@ export async function findFitting(db: Queries, id: string, now: string): Promise
       if (!frame) return [];
       const own = views.filter((round) => round.frameId === frameId);
       const list = ofFitting.filter(({ programme }) => programme.frameId === frameId);
-      const told = list.map(({ programme, events }) =>
-        programmeView({
-          frame,
-          rounds: own,
-          start: starts.find(({ id: startId }) => startId === programme.startId),
-          standing: standing.find((m) => m?.frameId === frameId),
-          programme,
-          events,
-          parts: usable,
-        }),
-      );
+      const told = list.map(({ programme, events }) => programmeView(programme, events, own));
       return [{ frame, rounds: own, programmes: told }];
     }),
+  };
+}
+
+/** What hangs on each frame of a fitting beside its rounds and programmes: links for the player. And the follow-ups that were set for it. */
+export async function hangingOn(
+  db: Queries,
+  fittingId: string,
+): Promise<{ linksOf: (frameId: string) => number; followUps: number }> {
+  const links = await db.query<{ frameId: string; n: number }>(
+    `select r.frame_id as "frameId", count(*) as n from session_link l join round r on r.id = l.round_id
+     where r.fitting_id = $1 group by r.frame_id`,
+    [fittingId],
+  );
+  const [followUps] = await db.query<{ n: number }>(
+    'select count(*) as n from look_again where fitting_id = $1',
+    [fittingId],
+  );
+  return {
+    linksOf: (frameId) => links.find((row) => row.frameId === frameId)?.n ?? 0,
+    followUps: followUps?.n ?? 0,
+  };
+}
+
+/** A programme as a fitting shows it: how it stands. Its next step is worked out where somebody looks at it. */
+function programmeView(
+  { key: _, fittingId: __, frameId: ___, there: ____, ...programme }: ProgrammeRecord,
+  events: readonly ProgrammeEvent[],
+  rounds: readonly RoundView[],
+): ProgrammeView {
+  const { state, sessions } = programmeStanding({ ...programme, events }, rounds);
+  return {
+    ...programme,
+    state,
+    sessions,
+    events: events.map(({ programmeId: _____, sessions: ______, ...event }) => event),
   };
 }

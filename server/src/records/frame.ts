@@ -164,6 +164,11 @@ export const listStringings = async (db: Queries, frameId: string): Promise<Stri
     stringingOf,
   );
 
+export async function findStringing(db: Queries, id: string): Promise<Stringing | undefined> {
+  const [row] = await stringings.find(db, 'where id = $1', [id]);
+  return row && stringingOf(row);
+}
+
 /** The strings of several frames, the last strung first; a few dozen at the most. */
 export const stringingsOfFrames = async (
   db: Queries,

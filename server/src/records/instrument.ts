@@ -62,7 +62,7 @@ export async function lastCalibrations(db: Queries): Promise<Map<string, Calibra
   return new Map(rows.map((row) => [row.instrumentId, calibrationOf(row)]));
 }
 
-/** Stores a calibration once a key, one that is refused too. @returns undefined where the key was used for another instrument */
+/** Stores a calibration, one that is refused too. */
 export async function addCalibration(
   db: Queries,
   {
@@ -72,13 +72,14 @@ export async function addCalibration(
     key: string;
     found: Calibration;
   },
-): Promise<CalibrationRecord | undefined> {
+): Promise<CalibrationRecord> {
   const { slope, offset, residuals, refused = null } = found;
-  await calibrations.insert(
-    db,
-    { id: newId(), ...c, slope, offset, residuals, refused },
-    'on conflict (key) do nothing',
-  );
-  const [row] = await calibrations.find(db, 'where key = $1', [c.key]);
-  return row?.instrumentId === c.instrumentId ? calibrationOf(row) : undefined;
+  const row = { id: newId(), ...c, slope, offset, residuals, refused };
+  await calibrations.insert(db, row);
+  return calibrationOf(row);
+}
+
+export async function findCalibration(db: Queries, id: string): Promise<CalibrationRecord | undefined> {
+  const [row] = await calibrations.find(db, 'where id = $1', [id]);
+  return row && calibrationOf(row);
 }

@@ -1,5 +1,7 @@
 import {
+  CHECK_STEP,
   learn,
+  readingAt,
   settleFrame,
   trimChain,
   weightsAfter,
@@ -10,7 +12,7 @@ import {
 import type { Learning, Measurement, PartRecord, PlanRecord, StepMark } from '@kevro/contract';
 import type { Queries } from '../db/db';
 import { tableOf } from '../db/table';
-import { findMeasurements } from './measurement';
+import { findMeasurements, measurementsOfRounds } from './measurement';
 import { changePart, partsOf } from './part';
 import { plans } from './plan';
 import { stepMarks } from './step-mark';
@@ -33,25 +35,26 @@ const rolls = tableOf<Roll>('roll', {
   appliedBuilds: 'applied_builds',
 });
 
-interface Checked {
+interface BuiltPlan {
   planId: string;
-  checkId: string;
+  roundId: string;
   fittingId: string;
   tag: string;
   shape: FrameShape;
   playerName: string;
 }
 
-/** Every plan whose build was checked, with the reading that counts: that of the last mark on its check. A trim teaches with the plan that it corrects. */
-const checkedPlans = (db: Queries): Promise<Checked[]> =>
-  db.query<Checked>(
-    `select distinct on (plan.id) plan.id as "planId", m.measurement_id as "checkId", round.fitting_id as "fittingId",
-       frame.tag, frame.shape, player.name as "playerName"
-     from step_mark m join plan on plan.id = m.plan_id join measurement check_ on check_.id = m.measurement_id
-       join round on round.id = plan.round_id join frame on frame.id = round.frame_id
+/** Every plan with a reading of its check. A trim teaches with the plan that it corrects. */
+const checkedPlans = (db: Queries): Promise<BuiltPlan[]> =>
+  db.query<BuiltPlan>(
+    `select plan.id as "planId", round.id as "roundId", round.fitting_id as "fittingId", frame.tag, frame.shape,
+       player.name as "playerName"
+     from plan join round on round.id = plan.round_id join frame on frame.id = round.frame_id
        join fitting on fitting.id = round.fitting_id join player on player.id = fitting.player_id
-     where m.step = 'final-check' and check_.counts and plan.trims is null
-     order by plan.id, m.seq desc`,
+     where plan.trims is null and exists (select 1 from step_mark m
+       where m.plan_id = plan.id and m.step = $1 and m.measurement_id is not null)
+     order by plan.id`,
+    [CHECK_STEP],
   );
 
 interface Taught {
@@ -66,24 +69,29 @@ async function taughtBuilds(db: Queries, begun: ReadonlyMap<string, string>): Pr
     plans.find(db, 'where id = any($1)', [ids]),
     stepMarks.find(db, 'where plan_id = any($1) order by seq', [ids]),
   ]);
-  const measured = await findMeasurements(db, [
-    ...found.map(({ checkId }) => checkId),
-    ...planned.map(({ startId }) => startId),
+  const [starts, ofRounds] = await Promise.all([
+    findMeasurements(
+      db,
+      planned.map(({ startId }) => startId),
+    ),
+    measurementsOfRounds(db, [...new Set(found.map(({ roundId }) => roundId))]),
   ]);
   const plan = new Map<string, PlanRecord>(planned.map((p) => [p.id, p]));
-  const measurement = new Map<string, Measurement>(measured.map((m) => [m.id, m]));
+  const start = new Map<string, Measurement>(starts.map((m) => [m.id, m]));
+  const inRound = new Map<string, Measurement[]>();
+  for (const m of ofRounds) inRound.set(m.roundId ?? '', [...(inRound.get(m.roundId ?? '') ?? []), m]);
   const marksOf = new Map<string, StepMark[]>();
   for (const mark of marks) marksOf.set(mark.planId, [...(marksOf.get(mark.planId) ?? []), mark]);
   return found
-    .flatMap(({ planId, checkId, shape, ...about }): Taught[] => {
+    .flatMap(({ planId, roundId, shape, ...about }): Taught[] => {
       const own = plan.get(planId);
-      const check = measurement.get(checkId);
-      const start = measurement.get(own?.startId ?? '');
-      if (!own || !check || !start) return [];
-      const round = { plans: [own], marks: marksOf.get(planId) ?? [] };
+      const before = start.get(own?.startId ?? '');
+      const round = { plans: own ? [own] : [], marks: marksOf.get(planId) ?? [] };
+      const check = readingAt({ ...round, measurements: inRound.get(roundId) ?? [] }, planId, CHECK_STEP);
+      if (!own || !check || !before) return [];
       const change = { ...own, placements: weightsAfter([], trimChain(round, own), round) };
       const finished = new Set([...begun].flatMap(([id, at]) => (check.takenAt < at ? [id] : [])));
-      const { specs, uncertainty, dress } = start;
+      const { specs, uncertainty, dress } = before;
       return [
         {
           build: {

@@ -1,4 +1,4 @@
-import { createHash, randomInt } from 'node:crypto';
+import { createHash, createHmac, randomBytes } from 'node:crypto';
 import type { Queries } from '../db/db';
 
 /** A link by which a player notes one session. Of its code only the hash is kept. */
@@ -12,21 +12,33 @@ export interface Link {
 const LETTERS = 'abcdefghjkmnpqrstuvwxyz23456789';
 const hashOf = (code: string): string => createHash('sha256').update(code).digest('hex');
 
-/** A new link; those of the round that were not used end. @returns its code */
+/** Of this run of the server: a link's code comes of it and of the key of the form, so that the same form sent again has the same link. */
+const RUN = randomBytes(32);
+/** The code of the link that a form makes. */
+export const codeOf = (key: string): string =>
+  [...createHmac('sha256', RUN).update(key).digest()]
+    // No letter comes up more often than another.
+    .filter((byte) => byte < LETTERS.length * Math.floor(256 / LETTERS.length))
+    .map((byte) => LETTERS[byte % LETTERS.length])
+    .join('')
+    .slice(0, 16);
+
+/** A new link; those of the round that were not used end. @returns what it is kept by */
 export async function makeLink(
   tx: Queries,
+  code: string,
   { roundId, endsAt }: Omit<Link, 'sessionId'>,
   now: string,
 ): Promise<string> {
-  const code = Array.from({ length: 16 }, () => LETTERS[randomInt(LETTERS.length)]).join('');
+  const hash = hashOf(code);
   await tx.query('delete from session_link where round_id = $1 and session_id is null', [roundId]);
   await tx.query('insert into session_link (code_hash, round_id, made_at, ends_at) values ($1, $2, $3, $4)', [
-    hashOf(code),
+    hash,
     roundId,
     now,
     endsAt,
   ]);
-  return code;
+  return hash;
 }
 
 export const findLink = async (db: Queries, code: string): Promise<Link | undefined> =>

@@ -6,7 +6,7 @@ const COLUMNS = `l.id, l.player_id as "playerId", l.fitting_id as "fittingId", l
   l.set_at as "setAt", l.done_at as "doneAt", player.name as "playerName"`;
 const FROM = 'look_again l join player on player.id = l.player_id';
 
-const found = async (db: Queries, id: string): Promise<LookAgain | undefined> =>
+export const findLookAgain = async (db: Queries, id: string): Promise<LookAgain | undefined> =>
   (await db.query<LookAgain>(`select ${COLUMNS} from ${FROM} where l.id = $1`, [id]))[0];
 
 export async function addLookAgain(
@@ -25,17 +25,11 @@ export async function addLookAgain(
     'insert into look_again (id, player_id, fitting_id, due_on, why, note, set_at) values ($1, $2, $3, $4, $5, $6, $7)',
     [id, playerId, fittingId, dueOn, why, note, now],
   );
-  return (await found(db, id)) as LookAgain;
+  return (await findLookAgain(db, id)) as LookAgain;
 }
 
-export async function setLookedAgain(
-  db: Queries,
-  id: string,
-  doneAt: string | null,
-): Promise<LookAgain | undefined> {
-  await db.query('update look_again set done_at = $2 where id = $1', [id, doneAt]);
-  return found(db, id);
-}
+export const setLookedAgain = (db: Queries, id: string, doneAt: string | null): Promise<unknown> =>
+  db.query('update look_again set done_at = $2 where id = $1', [id, doneAt]);
 
 /** Those of a player, done ones too, the last to come first. */
 export const lookAgainOf = (db: Queries, playerId: string): Promise<LookAgain[]> =>

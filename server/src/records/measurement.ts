@@ -1,4 +1,4 @@
-import type { AxisSpecs } from '@kevro/core';
+import { STANDING_PURPOSES, type AxisSpecs } from '@kevro/core';
 import type { Measurement } from '@kevro/contract';
 import type { Queries } from '../db/db';
 import { tableOf } from '../db/table';
@@ -59,30 +59,30 @@ function measurementOf({
   return { ...rest, specs };
 }
 
-/** What a frame was as it stands: trials and steps on the way are not it, nor what was marked as wrong. */
-const STANDING = "counts and purpose not in ('trial', 'step')";
-/** The order of arrival: a measurement that puts another right has its place. */
-const ARRIVAL = 'coalesce(place, seq)';
+/** What a frame was as it is used, by the core's own rule: neither a trial or step on the way, nor what was discarded. */
+const STANDING = `counts and purpose in (${STANDING_PURPOSES.map((purpose) => `'${purpose}'`).join(', ')})`;
+/** The order of arrival: a correction has the place of what it corrects. */
+export const ARRIVAL = 'coalesce(place, seq), seq';
+/** The same, the last first. */
+const LAST_FIRST = 'coalesce(place, seq) desc, seq desc';
 
 /** In the order of arrival, the last first. */
 export const listMeasurements = async (db: Queries, frameId: string): Promise<Measurement[]> =>
-  (await table.find(db, `where frame_id = $1 order by ${ARRIVAL} desc, seq desc`, [frameId])).map(
-    measurementOf,
-  );
+  (await table.find(db, `where frame_id = $1 order by ${LAST_FIRST}`, [frameId])).map(measurementOf);
 
 export const findMeasurements = async (db: Queries, ids: readonly string[]): Promise<Measurement[]> =>
-  (await table.find(db, `where id = any($1) order by ${ARRIVAL}, seq`, [ids])).map(measurementOf);
+  (await table.find(db, `where id = any($1) order by ${ARRIVAL}`, [ids])).map(measurementOf);
 
 /** The measurements of rounds, in the order of arrival. */
 export const measurementsOfRounds = async (
   db: Queries,
   roundIds: readonly string[],
 ): Promise<Measurement[]> =>
-  (await table.find(db, `where round_id = any($1) order by ${ARRIVAL}, seq`, [roundIds])).map(measurementOf);
+  (await table.find(db, `where round_id = any($1) order by ${ARRIVAL}`, [roundIds])).map(measurementOf);
 
 /** What a frame was last, as it stands: trials and steps on the way are not it. */
 export async function lastStanding(db: Queries, frameId: string): Promise<Measurement | undefined> {
-  const [row] = await table.find(db, `where frame_id = $1 and ${STANDING} order by ${ARRIVAL} desc limit 1`, [
+  const [row] = await table.find(db, `where frame_id = $1 and ${STANDING} order by ${LAST_FIRST} limit 1`, [
     frameId,
   ]);
   return row && measurementOf(row);
@@ -105,7 +105,7 @@ export async function addMeasurement(
     return first?.frameId === m.frameId ? measurementOf(first) : undefined;
   }
   // What is on the frame is what it was measured in; what it is, only where it was measured as it stands.
-  const stands = m.purpose !== 'trial' && m.purpose !== 'step';
+  const stands = STANDING_PURPOSES.includes(m.purpose);
   await db.query(
     `update frame set on_it = $2, measured_at = $3,
        newest_measurement_id = case when $5 then $4 else newest_measurement_id end where id = $1`,
@@ -116,7 +116,7 @@ export async function addMeasurement(
 
 /** What a frame was measured as last, whatever for. */
 async function lastCounted(db: Queries, frameId: string): Promise<Measurement | undefined> {
-  const [row] = await table.find(db, `where frame_id = $1 and counts order by ${ARRIVAL} desc limit 1`, [
+  const [row] = await table.find(db, `where frame_id = $1 and counts order by ${LAST_FIRST} limit 1`, [
     frameId,
   ]);
   return row && measurementOf(row);
@@ -153,7 +153,7 @@ export async function correctMeasurement(
 ): Promise<Measurement | undefined> {
   const isLast = (await lastCounted(db, first.frameId))?.id === first.id;
   const [{ place } = { place: null }] = await db.query<{ place: number }>(
-    `select ${ARRIVAL} as place from measurement where id = $1`,
+    `select coalesce(place, seq) as place from measurement where id = $1`,
     [first.id],
   );
   const { frameId, takenAt, purpose, roundId, how } = first;
@@ -207,7 +207,7 @@ async function refreshStarts(db: Queries, { id, frameId, roundId, purpose }: Mea
       db,
       // What was measured later in the same round is what the work made of it.
       `where frame_id = $1 and ${STANDING} and (purpose = 'found' or round_id is distinct from $2)
-       order by (round_id is not distinct from $2) desc, ${ARRIVAL} desc limit 1`,
+       order by (round_id is not distinct from $2) desc, ${LAST_FIRST} limit 1`,
       [frameId, round.id],
     );
     await db.query('update round set start_id = $2 where id = $1', [round.id, start?.id ?? null]);

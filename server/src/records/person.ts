@@ -1,17 +1,22 @@
 import type { Db, Queries } from '../db/db';
+import { log } from '../safety/log';
 
 const FITTINGS = 'select id from fitting where player_id = $1';
 const ROUNDS = `select id from round where fitting_id in (${FITTINGS})`;
 const PLANS = `select id from plan where round_id in (${ROUNDS})`;
 
-/** Where something about a player stands, table by table; `$1` is the player. */
+const FRAMES = 'select id from frame where owner_id = $1';
+const MEASUREMENTS = `(round_id in (${ROUNDS}) or frame_id in (${FRAMES}))`;
+
+/** Where something about a player is stored, table by table; `$1` is the player. */
 const ABOUT: Record<string, string> = {
   player: 'id = $1',
   frame: 'owner_id = $1',
   fitting: 'player_id = $1',
   round: `fitting_id in (${FITTINGS})`,
-  measurement: `round_id in (${ROUNDS})`,
-  measurement_mark: `measurement_id in (select id from measurement where round_id in (${ROUNDS}))`,
+  stringing: `frame_id in (${FRAMES})`,
+  measurement: MEASUREMENTS,
+  measurement_mark: `measurement_id in (select id from measurement where ${MEASUREMENTS})`,
   aim: `round_id in (${ROUNDS})`,
   plan: `round_id in (${ROUNDS})`,
   step_mark: `plan_id in (${PLANS})`,
@@ -27,7 +32,10 @@ const BLANKED: Record<string, string> = {
   player: `name = 'erased', birth_year = null, level = '', style = '', sports = '[]', height_cm = null, build = null, level_scale = null,
     handedness = null, puts_first = null, bother_note = '', sessions_a_week = null, arm_history = '', archived = true, bothers = '[]',
     ceilings = '{}', ceiling_notes = '{}', guides = '{}'`,
-  frame: 'owner_id = null',
+  // Of the pieces on it the names go: what they weigh and where they are stays.
+  frame: `owner_id = null, note = '', paint = '',
+    weights = (select coalesce(jsonb_agg(piece || '{"what": ""}'), '[]') from jsonb_array_elements(weights) piece)`,
+  stringing: `data = data || '{"note": ""}'`,
   fitting:
     "closed_note = '', closed_at = coalesce(closed_at, $2), closed_how = coalesce(closed_how, 'given-up')",
   round: "note = ''",
@@ -56,35 +64,102 @@ export async function aboutPlayer(db: Queries, id: string): Promise<Record<strin
 /** What forms about a person are named by. */
 const NAMED = ['player', 'fitting', 'round', 'measurement', 'aim', 'programme', 'session'];
 
+/** Words that stand elsewhere and may name a person: a frame that they borrowed, its strings and measurements, the shop's parts. */
+const MAY_NAME: Record<string, readonly string[]> = {
+  frame: ['note', 'paint'],
+  measurement: ['note', 'why'],
+  measurement_mark: ['reason'],
+  fitting: ['closed_note'],
+  look_again: ['note'],
+  instrument: ['note'],
+};
+/** The same within what is kept as JSON. */
+const MAY_NAME_INSIDE: Record<string, string> = {
+  frame: 'weights',
+  stringing: 'data',
+  part: 'data',
+  session: 'data',
+  round: 'on_frame',
+  sign_off: 'on_frame',
+};
+
+/** Takes a name out wherever else it was written, as whole words and however it is written. */
+async function takeNameOut(tx: Queries, name: string): Promise<void> {
+  const escaped = name.trim().replaceAll(/[.*+?^${}()|[\]\\]/g, '\\$&');
+  if (escaped === '') return;
+  // In JSON a quotation mark or a backslash is written otherwise.
+  const inJson = JSON.stringify(name.trim())
+    .slice(1, -1)
+    .replaceAll(/[.*+?^${}()|[\]\\]/g, '\\$&');
+  const words = (text: string): string => `(?<!\\w)${text}(?!\\w)`;
+  for (const [table, columns] of Object.entries(MAY_NAME))
+    for (const column of columns)
+      await tx.query(
+        `update "${table}" set ${column} = regexp_replace(${column}, $1, 'erased', 'gi') where ${column} ~* $1`,
+        [words(escaped)],
+      );
+  for (const [table, column] of Object.entries(MAY_NAME_INSIDE))
+    await tx.query(
+      `update "${table}" set ${column} = regexp_replace(${column}::text, $1, 'erased', 'gi')::jsonb where ${column}::text ~* $1`,
+      [words(inJson)],
+    );
+}
+
+const ERASING = 'erasing';
+
 /**
- * Takes a person out of the shop: sessions go, words and the person's own facts are blanked, frames and builds stay. Then out of what the database leaves behind:
- * old pages, statistics and the log. Backups that were made before still hold the person.
+ * Takes a person out of the shop: sessions go, words and the person's own facts are blanked, frames and builds stay. Backups that were made before still hold the
+ * person. What the database leaves behind is cleared by {@link finishErasing}, at the next start where this one does not come to it.
  * @returns the ids of what held words about them
  */
-export async function erasePlayer(db: Db, id: string, now: string): Promise<string[]> {
-  const ids = await db.transaction(async (tx) => {
-    const named = NAMED.map((table) => `select id from "${table}" where ${ABOUT[table]}`);
-    const found = await tx.query<{ id: string }>(named.join(' union all '), [id]);
-    for (const table of ['session_link', 'session', 'look_again'])
-      await tx.query(`delete from ${table} where ${ABOUT[table]}`, [id]);
-    // What leads to the others is blanked last.
-    for (const table of Object.keys(BLANKED).toReversed()) {
-      const set = BLANKED[table] ?? '';
-      await tx.query(
-        `update "${table}" set ${set} where ${ABOUT[table]}`,
-        set.includes('$2') ? [id, now] : [id],
-      );
-    }
-    return found.map((row) => row.id);
-  });
-  // Rows that were changed leave their old form in the pages; each statement stands alone, since none may run within a transaction.
-  for (const table of Object.keys(ABOUT)) await db.run(`vacuum full "${table}"`);
-  for (const table of Object.keys(ABOUT)) await db.run(`analyze "${table}"`);
-  await db.run('vacuum full pg_statistic');
-  // The log is begun anew twice, so that no file of it that is kept was written before.
-  for (let i = 0; i < 2; i++) {
-    await db.query('select pg_switch_wal()');
-    await db.run('checkpoint');
+export async function erasePlayer(tx: Queries, id: string, now: string): Promise<string[]> {
+  const named = NAMED.map((table) => `select id from "${table}" where ${ABOUT[table]}`);
+  const found = await tx.query<{ id: string }>(named.join(' union all '), [id]);
+  const [player] = await tx.query<{ name: string }>('select name from player where id = $1', [id]);
+  for (const table of ['session_link', 'session', 'look_again'])
+    await tx.query(`delete from ${table} where ${ABOUT[table]}`, [id]);
+  // What leads to the others is blanked last.
+  for (const table of Object.keys(BLANKED).toReversed()) {
+    const set = BLANKED[table] ?? '';
+    await tx.query(
+      `update "${table}" set ${set} where ${ABOUT[table]}`,
+      set.includes('$2') ? [id, now] : [id],
+    );
   }
-  return ids;
+  await takeNameOut(tx, player?.name ?? '');
+  await tx.query('insert into unfinished (what, since) values ($1, $2) on conflict (what) do nothing', [
+    ERASING,
+    now,
+  ]);
+  return found.map((row) => row.id);
+}
+
+/** Every table in which words about a person may have been. */
+const CLEARED = [
+  ...new Set([...Object.keys(ABOUT), ...Object.keys(MAY_NAME), ...Object.keys(MAY_NAME_INSIDE)]),
+];
+
+/**
+ * Clears what an erasing leaves in the files: old pages, statistics and the log. Begun again wherever it was cut off.
+ * @returns whether nothing is left to clear
+ */
+export async function finishErasing(db: Db): Promise<boolean> {
+  const open = await db.query('select 1 from unfinished where what = $1', [ERASING]);
+  if (open.length === 0) return true;
+  try {
+    // Each statement stands alone, since none of them may run within a transaction.
+    for (const table of CLEARED) await db.run(`vacuum full "${table}"`);
+    for (const table of CLEARED) await db.run(`analyze "${table}"`);
+    await db.run('vacuum full pg_statistic');
+    // The log is begun anew twice, so that no file of it that is kept was written before.
+    for (let i = 0; i < 2; i++) {
+      await db.query('select pg_switch_wal()');
+      await db.run('checkpoint');
+    }
+    await db.query('delete from unfinished where what = $1', [ERASING]);
+    return true;
+  } catch (error) {
+    log.error({ err: error }, 'an erasing is finished at the next start');
+    return false;
+  }
 }

@@ -1,37 +1,51 @@
+import { measuredIn } from '@kevro/core';
 import { SESSIONS_SHOWN, type PlayerPage, type SessionRow } from '@kevro/contract';
 import type { Queries } from '../db/db';
 import { framesOf, stringingsOfFrames } from './frame';
 import { lookAgainOf } from './look-again';
+import { findMeasurements, measurementsOfRounds } from './measurement';
 import { findPlayer } from './player';
 
-type Known = SessionRow['specs'];
 interface Row extends Omit<SessionRow, 'specs'> {
+  roundId: string;
+  startId: string | null;
   data: Partial<SessionRow>;
-  specs: { [K in keyof Known]: number | null } | null;
 }
 
-/** Sessions with what the frame measured before, in its round: the check of its build, else what the round started from. */
-const SESSIONS = `select s.id, r.fitting_id as "fittingId", r.frame_id as "frameId", f.tag, f.shape->>'sport' as sport,
-    r.number as round, s.played_on::text as "playedOn", s.data, s.counts,
-    (select json_build_object('massG', m.mass_g, 'balanceCm', m.balance_cm, 'swingWeight', m.swing_weight, 'twistWeight', m.twist_weight)
-       from measurement m
-       where m.counts and (m.id = r.start_id or (m.round_id = r.id and m.purpose = 'check'))
-       order by (m.purpose = 'check') desc, m.seq desc limit 1) as specs
+const SESSIONS = `select s.id, r.id as "roundId", r.start_id as "startId", r.fitting_id as "fittingId", r.frame_id as "frameId", f.tag,
+    f.shape->>'sport' as sport, r.number as round, s.played_on::text as "playedOn", s.data, s.counts
   from session s join round r on r.id = s.round_id join frame f on f.id = r.frame_id join fitting on fitting.id = r.fitting_id`;
 
-const rowOf = ({ data, specs, ...row }: Row): SessionRow => ({
-  ...row,
-  ...(data as SessionRow),
-  specs: Object.fromEntries(Object.entries(specs ?? {}).filter(([, value]) => value !== null)) as Known,
-});
+/** Sessions that a condition finds, the newest first, each with what its frame measured in its round. */
+async function sessionRows(db: Queries, where: string, id: string): Promise<SessionRow[]> {
+  const rows = await db.query<Row>(
+    `${SESSIONS} where ${where} order by s.played_on desc, s.seq desc limit ${SESSIONS_SHOWN}`,
+    [id],
+  );
+  const rounds = new Map(rows.map(({ roundId, startId }) => [roundId, startId]));
+  const [own, starts] = await Promise.all([
+    measurementsOfRounds(db, [...rounds.keys()]),
+    findMeasurements(db, [...new Set([...rounds.values()].flatMap((startId) => startId ?? []))]),
+  ]);
+  const specsOf = new Map(
+    [...rounds].map(([roundId, startId]) => {
+      const measurements = [
+        ...starts.filter((m) => m.id === startId && m.roundId !== roundId),
+        ...own.filter((m) => m.roundId === roundId),
+      ];
+      const { axisCm: _, ...specs } = measuredIn({ measurements, startId })?.specs ?? {};
+      return [roundId, specs];
+    }),
+  );
+  return rows.map(({ roundId, startId: _, data, ...row }) => ({
+    ...row,
+    ...(data as SessionRow),
+    specs: specsOf.get(roundId) ?? {},
+  }));
+}
 
-export const sessionsOfFrame = async (db: Queries, frameId: string): Promise<SessionRow[]> =>
-  (
-    await db.query<Row>(
-      `${SESSIONS} where r.frame_id = $1 order by s.played_on desc, s.seq desc limit ${SESSIONS_SHOWN}`,
-      [frameId],
-    )
-  ).map(rowOf);
+export const sessionsOfFrame = (db: Queries, frameId: string): Promise<SessionRow[]> =>
+  sessionRows(db, 'r.frame_id = $1', frameId);
 
 /** All that a player's page shows; undefined where there is no such player. */
 export async function playerPage(db: Queries, id: string): Promise<PlayerPage | undefined> {
@@ -51,10 +65,7 @@ export async function playerPage(db: Queries, id: string): Promise<PlayerPage | 
        from fitting f where f.player_id = $1 order by f.seq desc limit 200`,
       [id],
     ),
-    db.query<Row>(
-      `${SESSIONS} where fitting.player_id = $1 order by s.played_on desc, s.seq desc limit ${SESSIONS_SHOWN}`,
-      [id],
-    ),
+    sessionRows(db, 'fitting.player_id = $1', id),
     db.query<{ n: number }>(
       `select count(*) as n from session s join round r on r.id = s.round_id join fitting f on f.id = r.fitting_id
        where f.player_id = $1`,
@@ -94,7 +105,7 @@ export async function playerPage(db: Queries, id: string): Promise<PlayerPage | 
     ceilings: Object.fromEntries(ceilings) as PlayerPage['ceilings'],
     frames,
     fittings,
-    sessions: sessions.map(rowOf),
+    sessions,
     sessionCount: counted[0]?.n ?? 0,
     strings: strings.map(({ frameId, stringing }) => ({ frameId, tag: tags.get(frameId) ?? '', stringing })),
     advised,

@@ -27,7 +27,7 @@ const table = tableOf<Stored>('player', {
   armHistory: 'arm_history',
   archived: 'archived',
 });
-const COLUMNS = `${table.list().replace(/, arm_history as "armHistory"/, '')}, arm_history <> '' as "hasArmHistory"`;
+const COLUMNS = `${table.list('', ['armHistory'])}, arm_history <> '' as "hasArmHistory"`;
 
 const ORDER: Record<PlayerQuery['sort'], string> = {
   name: 'lower(name), id',

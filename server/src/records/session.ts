@@ -1,6 +1,7 @@
 import type { AnswerOf } from '@kevro/contract';
 import type { Queries } from '../db/db';
 import { tableOf } from '../db/table';
+import { ApiProblem } from '../problem';
 
 export type Session = AnswerOf<'addSession'>;
 type Felt = Omit<Session, 'id' | 'at' | 'roundId' | 'playedOn' | 'counts' | 'why'>;
@@ -30,15 +31,19 @@ const sessionOf = ({ key: _, data, ...row }: Row): Session => ({ ...row, ...data
 export const sessionsOf = async (db: Queries, roundIds: readonly string[]): Promise<Session[]> =>
   (await table.find(db, 'where round_id = any($1) order by seq', [roundIds])).map(sessionOf);
 
-/** Stores a session once a key. @returns the one stored under the key, and undefined where that is another round's */
 export async function addSession(
   db: Queries,
   { id, roundId, playedOn, at, ...data }: Omit<Session, 'counts' | 'why'>,
   key: string,
-): Promise<Session | undefined> {
-  await table.insert(db, { id, key, roundId, playedOn, at, data }, 'on conflict (key) do nothing');
-  const [row] = await table.find(db, 'where key = $1', [key]);
-  return row?.roundId === roundId ? sessionOf(row) : undefined;
+): Promise<void> {
+  await table.insert(db, { id, key, roundId, playedOn, at, data });
+}
+
+/** @throws ApiProblem where there is no such session */
+export async function sessionOrNone(db: Queries, id: string): Promise<Session> {
+  const [row] = await table.find(db, 'where id = $1', [id]);
+  if (!row) throw new ApiProblem('not-found');
+  return sessionOf(row);
 }
 
 /** Marks a session as noted by mistake, or counts it again; undefined where there is none. */

@@ -14,11 +14,10 @@ export async function newBatch(db: Queries): Promise<number> {
   const [row] = await db.query<{ id: number }>('insert into setup_batch default values returning id');
   return (row as { id: number }).id;
 }
-export async function makeLive(db: Queries, batch: number): Promise<void> {
-  await db.query('update setup_batch set live = true where id = $1', [batch]);
-  // Nobody else tells the database how many there are now.
-  await db.run('vacuum (analyze) setup');
-}
+export const makeLive = (tx: Queries, batch: number): Promise<unknown> =>
+  tx.query('update setup_batch set live = true where id = $1', [batch]);
+/** Nobody else tells the database how many there are now. */
+export const countSetups = (db: Queries): Promise<void> => db.run('vacuum (analyze) setup');
 /** Takes a batch away that did not come to its end, part by part. */
 export async function dropBatch(db: Queries, batch: number): Promise<void> {
   for (;;) {

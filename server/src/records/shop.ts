@@ -1,3 +1,4 @@
+import { dayIn } from '@kevro/core';
 import type { Shop } from '@kevro/contract';
 import type { Queries } from '../db/db';
 import { tableOf } from '../db/table';
@@ -46,3 +47,15 @@ export const setShop = (db: Queries, shop: Shop): Promise<unknown> =>
        time_zone = excluded.time_zone, calibration_hours = excluded.calibration_hours, backups_kept = excluded.backups_kept,
        signed_in_hours = excluded.signed_in_hours, sports = excluded.sports`,
   );
+
+/** A moment, and the day that it is in the shop. */
+export interface Moment {
+  now: string;
+  day: string;
+}
+/** The one clock of the shop: its day decides who is growing, what is due, what a note says and what can have been played. */
+export async function momentOf(db: Queries, now: string): Promise<Moment> {
+  const { timeZone } = await theShop(db);
+  return { now, day: dayIn(timeZone, now) };
+}
+export const yearOf = ({ day }: Moment): number => Number(day.slice(0, 4));

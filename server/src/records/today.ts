@@ -1,7 +1,16 @@
-import { programmeState, roundState, type Programme, type RoundRecords, type Sport } from '@kevro/core';
+import {
+  programmeOn,
+  stateInFrame,
+  type FrameRecords,
+  type Programme,
+  type ProgrammeRecords,
+  type RoundRecords,
+  type Sport,
+} from '@kevro/core';
 import type { FittingRow, TodayQuery } from '@kevro/contract';
 import type { Queries } from '../db/db';
 import { Conditions } from './listing';
+import { ARRIVAL } from './measurement';
 
 type TodayRecord = Omit<FittingRow, 'frames' | 'closed'> & {
   closedAt: string | null;
@@ -65,28 +74,32 @@ async function recordsOf(
   db: Queries,
   list: readonly Pick<TodayFrame, 'roundId' | 'startId' | 'compared'>[],
 ): Promise<(of: Pick<TodayFrame, 'roundId' | 'startId' | 'compared'>) => RoundRecords> {
-  const read = <T>(columns: string, from: string): Promise<OfRound<T>[]> =>
+  const read = <T>(columns: string, from: string, order = 't.seq'): Promise<OfRound<T>[]> =>
     together(
       db,
-      `select round_id as "roundId", ${columns} from ${from} where round_id = any($1) order by t.seq`,
+      `select round_id as "roundId", ${columns} from ${from} where round_id = any($1) order by ${order}`,
       [list.map(({ roundId }) => roundId)],
     );
   const [measurements, aimed, planned, marks, signed, sessions] = await Promise.all([
-    read<RoundRecords['measurements'][number]>('t.id, t.purpose, t.counts', 'measurement t'),
+    read<RoundRecords['measurements'][number]>(
+      't.id, t.purpose, t.counts, t.superseded_by as "supersededBy"',
+      'measurement t',
+      ARRIVAL,
+    ),
     read<RoundRecords['aims'][number]>('t.id', 'aim t'),
     read<RoundRecords['plans'][number]>(
       't.id, t.aim_id as "aimId", t.measurement_id as "startId", t.steps',
       'plan t',
     ),
     read<RoundRecords['marks'][number]>(
-      't.plan_id as "planId", t.step, t.mark, t.at',
+      't.plan_id as "planId", t.step, t.mark, t.at, t.measurement_id as "measurementId"',
       'step_mark t join plan on plan.id = t.plan_id',
     ),
     read<RoundRecords['signOffs'][number]>(
-      't.plan_id as "planId", t.passed',
+      't.plan_id as "planId", t.measurement_id as "measurementId", t.passed',
       'sign_off t join plan on plan.id = t.plan_id',
     ),
-    read<RoundRecords['sessions'][number]>('t.id', '(select * from session where counts) t'),
+    read<RoundRecords['sessions'][number]>('t.id, t.counts', 'session t'),
   ]);
   const of = {
     measurements: byRound(measurements),
@@ -167,53 +180,47 @@ export async function listFittings(
 
   function nextOf(frame: TodayFrame): Pick<FittingRow['frames'][number], 'programme' | 'next'> {
     const on = runningOn(frame);
-    const programme = on?.running ? { onceMore: on.onceMore } : undefined;
-    const state = roundState({ ...recordsFor(frame), programme }, now, closed);
-    return { programme: on?.name ?? null, next: state.next ?? null };
+    const found = on && programmeOn(on.programmes, on.rounds);
+    const state = stateInFrame(recordsFor(frame), on && { frame: on, roundId: frame.roundId }, now, closed);
+    return { programme: found?.programme.name ?? null, next: state.next ?? null };
   }
 }
 
-interface OnFrame {
-  name: Programme;
-  running: boolean;
-  /** To be played before its next step. */
-  onceMore: boolean;
+interface FrameWithProgrammes extends FrameRecords {
+  programmes: (ProgrammeRecords & { name: Programme })[];
 }
 
-/** The programme of each frame that is not ended. */
+/** The programmes of frames in fittings, with the rounds that they count sessions in. */
 async function programmesOn(
   db: Queries,
   fittingIds: readonly string[],
-): Promise<(of: Pick<TodayFrame, 'fittingId' | 'id'>) => OnFrame | undefined> {
-  const rows = await together<{
-    fittingId: string;
-    frameId: string;
-    name: Programme;
-    sessions: number;
-    own: number | null;
-    events: Parameters<typeof programmeState>[0];
-  }>(
-    db,
-    `select p.fitting_id as "fittingId", p.frame_id as "frameId", p.name,
-       (select count(*) from session s join round r on r.id = s.round_id
-          where r.fitting_id = p.fitting_id and r.frame_id = p.frame_id and r.number >= b.number) - p.sessions_before as sessions,
-       -- Sessions since it began, while the frame is still in the round in which it did.
-       case when b.number = (select max(number) from round r where r.fitting_id = p.fitting_id and r.frame_id = p.frame_id)
-         then (select count(*) from (select counts from session s where s.round_id = p.round_id order by s.seq offset p.sessions_before) own
-           where counts) end as own,
-       (select coalesce(json_agg(json_build_object('what', e.what, 'sessions', e.sessions, 'day', e.day) order by e.seq), '[]')
-          from programme_event e where e.programme_id = p.id) as events
-     from programme p join round b on b.id = p.round_id where p.fitting_id = any($1) order by p.seq`,
-    [fittingIds],
-  );
+): Promise<(of: Pick<TodayFrame, 'fittingId' | 'id'>) => FrameWithProgrammes | undefined> {
+  type OfFrame<T> = T & { fittingId: string; frameId: string };
+  const [programmes, rounds] = await Promise.all([
+    together<OfFrame<FrameWithProgrammes['programmes'][number]>>(
+      db,
+      `select p.fitting_id as "fittingId", p.frame_id as "frameId", p.name, p.round_id as "roundId",
+         p.sessions_before as "sessionsBefore",
+         (select coalesce(json_agg(json_build_object('what', e.what, 'sessions', e.sessions, 'day', e.day) order by e.seq), '[]')
+            from programme_event e where e.programme_id = p.id) as events
+       from programme p where p.fitting_id = any($1) order by p.seq`,
+      [fittingIds],
+    ),
+    together<OfFrame<FrameRecords['rounds'][number]>>(
+      db,
+      `select r.fitting_id as "fittingId", r.frame_id as "frameId", r.id,
+         (select coalesce(json_agg(json_build_object('id', s.id, 'counts', s.counts) order by s.seq), '[]')
+            from session s where s.round_id = r.id) as sessions
+       from round r where r.fitting_id = any($1)
+         and exists (select 1 from programme p where p.fitting_id = r.fitting_id and p.frame_id = r.frame_id)
+       order by r.number`,
+      [fittingIds],
+    ),
+  ]);
   return ({ fittingId, id }) => {
-    for (const row of rows) {
-      if (row.fittingId !== fittingId || row.frameId !== id) continue;
-      const { state, onceMore } = programmeState(row.events, row.sessions);
-      if (state === 'ended') continue;
-      const unplayed = row.own !== null && row.own <= 0;
-      return { name: row.name, running: state === 'running', onceMore: onceMore || unplayed };
-    }
-    return undefined;
+    const of = <T extends OfFrame<unknown>>(rows: readonly T[]): T[] =>
+      rows.filter((row) => row.fittingId === fittingId && row.frameId === id);
+    const own = of(programmes);
+    return own.length > 0 ? { programmes: own, rounds: of(rounds) } : undefined;
   };
 }

@@ -1,36 +1,80 @@
-import type { Router } from 'express';
+import type { Response, Router } from 'express';
 import QRCode from 'qrcode';
 import { calls, type Access } from '@kevro/contract';
+import { writeLine } from '../act';
 import type { Clock } from '../clock';
 import type { Db } from '../db/db';
 import { ApiProblem, badInput, wrongAt } from '../problem';
-import { addDevice, devicesOf, dropDevice, lockOf, setLock } from '../records/access';
+import { addDevice, devicesOf, dropDevice, forgetDevices, lockOf, setLock } from '../records/access';
 import { theShop } from '../records/shop';
-import { Pairings, cookieOf, isBench, maySee, onlyBench, tokenOf } from '../safety/access';
+import {
+  BENCH_HOURS,
+  BENCH_NAME,
+  Pairings,
+  callerOf,
+  cookieOf,
+  isFromHere,
+  mayBeCalled,
+  onlyBench,
+  tokenOf,
+  type Door,
+} from '../safety/access';
 import { log } from '../safety/log';
 import { isRight, keep } from '../safety/passphrase';
 import { Tries } from '../safety/tries';
+import { bodyOf } from './body';
 import { answer, readAs } from './route';
 
+export interface AccessParts {
+  db: Db;
+  now: Clock;
+  door: Door;
+  addresses: () => readonly string[];
+  /** Told the code that lets another browser of this machine in as the bench, once there is a passphrase. */
+  onBenchCode?: (code: string) => void;
+}
+
 /** Who comes in: open to everybody who can reach the shop, so that nothing here tells more than it must. */
-export function accessRoutes(router: Router, db: Db, now: Clock, addresses: () => readonly string[]): void {
+export function accessRoutes(router: Router, { db, now, door, addresses, onBenchCode }: AccessParts): void {
   const tries = new Tries();
   const pairings = new Pairings();
   const millis = (): number => Date.parse(now());
+  const offerBench = (): void => {
+    if (onBenchCode) onBenchCode(pairings.makeForBench());
+  };
+  if (onBenchCode) void door.isLocked().then((locked) => locked && offerBench());
 
-  router.get(calls.access.path, async (request, response) => {
-    const bench = isBench(request);
+  router.get(calls.access.path, async (_request, response) => {
+    const { bench, signedIn } = callerOf(response);
     const told: Access = {
       bench,
-      signedIn: await maySee(request, db, now),
-      passphraseSet: (await lockOf(db)) !== undefined,
+      signedIn,
+      passphraseSet: await door.isLocked(),
       addresses: bench ? [...addresses()] : [],
     };
     response.json(told);
   });
 
-  router.post(calls.signIn.path, async (request, response) => {
+  /** Gives a browser its own sign-in. */
+  const letIn = async (response: Response, name: string, bench: boolean): Promise<void> => {
+    const at = now();
+    const { signedInHours } = await theShop(db);
+    const token = await db.transaction(async (tx) => {
+      await forgetDevices(tx, signedInHours, at);
+      await writeLine(tx, {
+        name: 'signIn',
+        who: bench ? BENCH_NAME : name || 'another device',
+        id: null,
+        at,
+      });
+      return addDevice(tx, { name: bench ? BENCH_NAME : name, bench }, at);
+    });
+    response.set('Set-Cookie', cookieOf(token, bench ? BENCH_HOURS : signedInHours));
+  };
+
+  router.post(calls.signIn.path, ...bodyOf(calls.signIn), async (request, response) => {
     const { passphrase, code, name } = readAs(calls.signIn.body, request.body);
+    if (!mayBeCalled(name)) throw badInput([wrongAt('name', 'name-kept')]);
     const wait = tries.waitMs(millis());
     if (wait > 0) {
       response.set('Retry-After', String(Math.ceil(wait / 1000)));
@@ -40,34 +84,47 @@ export function accessRoutes(router: Router, db: Db, now: Clock, addresses: () =
     if (!lock) throw new ApiProblem('no-passphrase');
     // Counted before it is looked at: many tries at once are many tries.
     tries.failed(millis());
-    const right =
-      code === undefined
-        ? passphrase !== undefined && (await isRight(passphrase, lock))
-        : pairings.use(code, millis());
+    const pairing = code === undefined ? undefined : pairings.use(code, millis());
+    const right = pairing !== undefined || (passphrase !== undefined && (await isRight(passphrase, lock)));
     if (!right) {
       log.warn('a device was not let in');
       throw badInput([wrongAt(code === undefined ? 'passphrase' : 'code', 'wrong-passphrase')]);
     }
     tries.succeeded();
-    const { signedInHours } = await theShop(db);
-    const token = await addDevice(db, name, now());
-    response.set('Set-Cookie', cookieOf(token, signedInHours)).json({ signedIn: true });
+    const bench = pairing?.bench ?? false;
+    if (bench) offerBench();
+    // The bench's own code was read off this machine, and lets in a browser of this machine.
+    if (bench && !isFromHere(request)) throw new ApiProblem('bench-only');
+    await letIn(response, name, bench);
+    response.json({ signedIn: true });
   });
 
-  router.post(calls.signOut.path, async (request, response) => {
+  router.post(calls.signOut.path, ...bodyOf(calls.signOut), async (request, response) => {
     const token = tokenOf(request);
-    if (token) await dropDevice(db, token);
+    if (token)
+      await db.transaction(async (tx) => {
+        if (await dropDevice(tx, token))
+          await writeLine(tx, { name: 'signOut', who: callerOf(response).name, id: null, at: now() });
+      });
     response.set('Set-Cookie', cookieOf('', 0)).json({ signedIn: false });
   });
 
   for (const name of ['setPassphrase', 'pair', 'devices'] as const) router.all(calls[name].path, onlyBench);
-  answer(router, 'setPassphrase', async ({ body }) => {
-    const kept = await keep(body.passphrase);
-    await db.transaction((tx) => setLock(tx, kept, now()));
-    return { set: true as const };
+  router.put(calls.setPassphrase.path, ...bodyOf(calls.setPassphrase), async (request, response) => {
+    const { passphrase } = readAs(calls.setPassphrase.body, request.body);
+    const kept = await keep(passphrase);
+    const at = now();
+    const token = await db.transaction(async (tx) => {
+      await setLock(tx, kept, at);
+      await writeLine(tx, { name: 'setPassphrase', who: BENCH_NAME, id: null, at });
+      return addDevice(tx, { name: BENCH_NAME, bench: true }, at);
+    });
+    if (!(await door.isLocked())) offerBench();
+    door.lock();
+    response.set('Set-Cookie', cookieOf(token, BENCH_HOURS)).json({ set: true });
   });
   answer(router, 'pair', async () => {
-    if (!(await lockOf(db))) throw new ApiProblem('no-passphrase');
+    if (!(await door.isLocked())) throw new ApiProblem('no-passphrase');
     const { code, until } = pairings.make(millis());
     const address = `${addresses()[0] ?? ''}/sign-in#${code}`;
     const picture = await QRCode.toString(address, { type: 'svg', margin: 2, errorCorrectionLevel: 'M' });

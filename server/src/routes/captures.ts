@@ -1,8 +1,9 @@
 import type { Router } from 'express';
 import { Fault, measurementOf, readingByHand, settleCapture, settleFrame, type Measured } from '@kevro/core';
 import type { CaptureRecord, Measurement } from '@kevro/contract';
+import type { Acts } from '../act';
 import type { Clock } from '../clock';
-import type { Db, Queries } from '../db/db';
+import type { Queries } from '../db/db';
 import type { Hub } from '../instruments/hub';
 import { keepReading } from '../instruments/keep';
 import { ApiProblem } from '../problem';
@@ -14,9 +15,8 @@ import {
   setDress,
   setReadingAside,
 } from '../records/capture';
-import { findMeasurements } from '../records/measurement';
 import { frameOrNone } from './frames';
-import { storeMeasurement } from './measurements';
+import { measurementOrNone, storeMeasurement } from './measurements';
 import { answer } from './route';
 
 /** How each quantity was found, with the instruments and calibrations behind the readings that count. */
@@ -35,76 +35,68 @@ function howFound({ how }: Measured, { readings }: CaptureRecord): Measurement['
   return found;
 }
 
-export function captureRoutes(router: Router, db: Db, now: Clock, hub: Hub): void {
-  async function open(frameId: string | undefined, tx: Queries = db): Promise<CaptureRecord> {
-    return openCapture(tx, await frameOrNone(db, frameId), now());
-  }
+export function captureRoutes(router: Router, acts: Acts, now: Clock, hub: Hub): void {
+  const open = async (q: Queries, frameId: string): Promise<CaptureRecord> =>
+    openCapture(q, await frameOrNone(q, frameId), now());
 
-  answer(router, 'capture', ({ params }) => open(params.id));
+  answer(router, 'capture', ({ params }) => open(acts.db, params.id ?? ''));
 
-  answer(router, 'setDress', async ({ params, body }) => {
-    const { id, frameId } = await open(params.id);
-    await setDress(db, id, body.dress);
-    await hub.redress(frameId);
-    return open(frameId);
+  acts.on(router, 'setDress', async ({ tx, id, body, later }) => {
+    await setDress(tx, (await open(tx, id)).id, body.dress);
+    later(() => hub.redress(id));
+    return open(tx, id);
   });
 
-  answer(router, 'addReading', async ({ params, body }) => {
-    const frame = await frameOrNone(db, params.id);
-    const capture = await openCapture(db, frame, now());
+  acts.on(router, 'addReading', async ({ tx, id, body, key, now: at }) => {
+    const frame = await frameOrNone(tx, id);
+    const capture = await openCapture(tx, frame, at);
     const settledFrame = settleFrame(frame.shape);
     const reading = readingByHand(settledFrame, body, settleCapture(settledFrame, capture.readings));
     if (!reading) throw new Fault({ code: 'needs-weight-and-balance', path: 'quantity' });
-    await keepReading(db, frame.id, {
+    await keepReading(tx, id, {
       ...reading,
-      id: body.key,
-      takenAt: now(),
+      id: key,
+      takenAt: at,
       instrumentId: null,
       calibrationId: null,
       setAside: false,
     });
-    return openCapture(db, frame, now());
+    return openCapture(tx, frame, at);
   });
 
-  answer(router, 'setAside', async ({ params, body }) => {
-    const { id, frameId } = await open(params.id);
-    if (!(await setReadingAside(db, id, body.readingId, body.setAside))) throw new ApiProblem('capture-gone');
-    return open(frameId);
+  acts.on(router, 'setAside', async ({ tx, id, body }) => {
+    const capture = await open(tx, id);
+    if (!(await setReadingAside(tx, capture.id, body.readingId, body.setAside)))
+      throw new ApiProblem('capture-gone');
+    return open(tx, id);
   });
 
-  answer(router, 'dropCapture', async ({ params, body }) => {
-    const frame = await frameOrNone(db, params.id);
-    await db.transaction(async (tx) => {
-      const capture = await lockCapture(tx, frame.id, body.captureId);
-      if (capture && capture.measurementId === null) await dropCapture(tx, capture.id);
-    });
-    return openCapture(db, frame, now());
+  acts.on(router, 'dropCapture', async ({ tx, id, body }) => {
+    const capture = await lockCapture(tx, id, body.captureId);
+    if (capture && capture.measurementId === null) await dropCapture(tx, capture.id);
+    return open(tx, id);
   });
 
-  answer(router, 'storeCapture', async ({ params, body: { captureId, ...body } }) => {
-    const frame = await frameOrNone(db, params.id);
-    return db.transaction(async (tx) => {
-      const capture = await lockCapture(tx, frame.id, captureId);
-      if (!capture || capture.dropped) throw new ApiProblem('capture-gone');
-      if (capture.measurementId !== null) {
-        // Stored already, by a double click or another page: the same measurement is the answer.
-        return (await findMeasurements(tx, [capture.measurementId]))[0] as Measurement;
-      }
-      const measured = measurementOf(settleFrame(frame.shape), capture.readings);
-      const measurement = await storeMeasurement(
-        tx,
-        {
-          ...measured,
-          ...body,
-          frameId: frame.id,
-          takenAt: now(),
-          dress: capture.dress,
-          how: howFound(measured, capture),
-        },
-        `capture ${capture.id}`,
-      );
-      await closeCapture(tx, capture.id, measurement.id);
-      return measurement;
-    });
+  acts.on(router, 'storeCapture', async ({ tx, id, body: { captureId, ...body }, now: at }) => {
+    const frame = await frameOrNone(tx, id);
+    const capture = await lockCapture(tx, id, captureId);
+    if (!capture || capture.dropped) throw new ApiProblem('capture-gone');
+    // Stored already, by a double click or another page: the same measurement is the answer.
+    if (capture.measurementId !== null) return measurementOrNone(tx, capture.measurementId);
+    const measured = measurementOf(settleFrame(frame.shape), capture.readings);
+    const measurement = await storeMeasurement(
+      tx,
+      {
+        ...measured,
+        ...body,
+        frameId: frame.id,
+        takenAt: at,
+        dress: capture.dress,
+        how: howFound(measured, capture),
+      },
+      `capture ${capture.id}`,
+    );
+    await closeCapture(tx, capture.id, measurement.id);
+    return measurement;
   });
 }

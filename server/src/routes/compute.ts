@@ -1,4 +1,4 @@
-import type { Router } from 'express';
+import express, { type Router } from 'express';
 import {
   Fault,
   NO_CHANGE,
@@ -11,7 +11,6 @@ import {
   guardsOf,
   lightenSpots,
   nextStep,
-  nearestSetups,
   ofSpot,
   paddleShapes,
   parseSpecs,
@@ -27,7 +26,8 @@ import {
   type Specs,
   type Sport,
 } from '@kevro/core';
-import { guardSentence, sentence, shapeSentence, stepSentence } from '@kevro/contract';
+import { calls, guardSentence, sentence, shapeSentence, stepSentence, type AnswerOf } from '@kevro/contract';
+import { whileCallerStays } from '../compute/caller';
 import { computePlans, type Compute } from '../compute/compute';
 import { badInput } from '../problem';
 import { answer } from './route';
@@ -45,6 +45,20 @@ const sportsDiffer = (sport: Sport) => ({
 
 const onUsualAxis = (specs: Specs, path: string) =>
   requireSpecs(withAxis(specs, USUAL_AXIS_CM), LONGEST_CM, path);
+
+/** Answers a call whose body may be a long list: its bytes are counted as they come, and read in a thread. */
+function onBytes<N extends 'nearest' | 'reach'>(
+  router: Router,
+  name: N,
+  work: (bytes: Uint8Array) => Promise<AnswerOf<N>>,
+): void {
+  const { path, bodyMostBytes } = calls[name];
+  const bytes = express.raw({ limit: bodyMostBytes, type: () => true });
+  router.post(path, bytes, whileCallerStays, async (request, response) => {
+    const body: unknown = request.body;
+    response.json(await work(body instanceof Uint8Array ? body : new Uint8Array()));
+  });
+}
 
 export function computeRoutes(router: Router, compute: Compute): void {
   answer(router, 'predict', ({ body }) => predict(body.shape, body.specs, body.additions));
@@ -119,11 +133,8 @@ export function computeRoutes(router: Router, compute: Compute): void {
     points: sensitivity(body.shape, body.specs, body.massG),
   }));
 
-  answer(router, 'nearest', ({ body }) => {
-    const sport = SPORTS[body.sport ?? 'tennis'];
-    const own = requireSpecs(withAxis(body.specs, sport.axisCm), LONGEST_CM);
-    return { nearest: nearestSetups(own, body.setups, sport, LONGEST_CM) };
-  });
+  onBytes(router, 'nearest', (bytes) => compute('nearestOf', bytes));
+  onBytes(router, 'reach', (bytes) => compute('reachOf', bytes));
 
   answer(router, 'pendulum', ({ body }) => pendulum({ ...body, axisCm: body.axisCm ?? USUAL_AXIS_CM }));
 
@@ -134,10 +145,6 @@ export function computeRoutes(router: Router, compute: Compute): void {
     const correction = edgeOnCorrection(settled, frame.massG, frame.axisCm ?? settled.sport.axisCm);
     return twistFromReadings(faceOn, edgeOn, readingUncertainty, correction);
   });
-
-  answer(router, 'reach', async ({ body }) => ({
-    reach: await compute('reach', body.shape, body.specs, body.setups),
-  }));
 
   answer(router, 'guards', ({ body: { sport, ...body } }) => {
     if (sport !== body.shape.sport) throw badInput([{ path: 'shape.sport', ...sportsDiffer(sport) }]);

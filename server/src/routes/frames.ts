@@ -1,7 +1,8 @@
 import type { Router } from 'express';
 import { makerProblems, placementProblems, settleFrame, Fault, type Problem } from '@kevro/core';
-import { sentence, type FrameRecord, type ReadBodyOf } from '@kevro/contract';
-import type { Db } from '../db/db';
+import { sentence, type ActBodyOf, type FrameRecord, type Stringing } from '@kevro/contract';
+import type { Acts } from '../act';
+import type { Queries } from '../db/db';
 import { ApiProblem, badInput, notFoundAt } from '../problem';
 import {
   addFrame,
@@ -10,6 +11,7 @@ import {
   changeFrame,
   changeStringing,
   findFrame,
+  findStringing,
   listFrames,
   listModels,
   listStringings,
@@ -20,7 +22,7 @@ import { buildsOf } from '../records/plan';
 import { findPlayer } from '../records/player';
 import { answer } from './route';
 
-export async function frameOrNone(db: Db, id: string | undefined): Promise<FrameRecord> {
+export async function frameOrNone(db: Queries, id: string | undefined): Promise<FrameRecord> {
   const frame = await findFrame(db, id ?? '');
   if (!frame) throw new ApiProblem('not-found');
   return frame;
@@ -33,21 +35,22 @@ function orTagTaken(frame: FrameRecord | undefined, tag: string): FrameRecord {
   throw new ApiProblem('already-there', [{ path: 'tag', code: 'already-there', message }], values);
 }
 
-export function frameRoutes(router: Router, db: Db): void {
-  /** Throws where the shape cannot be, or there is no such owner. A frame over a rule limit can be stored: it is judged, not refused. */
-  async function check(body: ReadBodyOf<'addFrame'>): Promise<void> {
-    const frame = settleFrame(body.shape);
-    // Of what was on it before anybody noted parts, the part may be unknown; its place may not.
-    const problems: Problem[] = placementProblems(frame, body.weights, [], 'weights').filter(
-      ({ code }) => code !== 'part-unknown',
-    );
-    if (body.nominal) problems.push(...makerProblems(body.nominal, frame.sport, frame.lengthCm));
-    if (problems.length > 0) throw new Fault(...problems);
-    if (body.ownerId !== null && !(await findPlayer(db, body.ownerId))) {
-      throw badInput([notFoundAt('ownerId')]);
-    }
+/** Throws where the shape cannot be, or there is no such owner. A frame over a rule limit can be stored: it is judged, not refused. */
+async function check(tx: Queries, body: ActBodyOf<'addFrame'>): Promise<void> {
+  const frame = settleFrame(body.shape);
+  // Of what was on it before anybody noted parts, the part may be unknown; its place may not.
+  const problems: Problem[] = placementProblems(frame, body.weights, [], 'weights').filter(
+    ({ code }) => code !== 'part-unknown',
+  );
+  if (body.nominal) problems.push(...makerProblems(body.nominal, frame.sport, frame.lengthCm));
+  if (problems.length > 0) throw new Fault(...problems);
+  if (body.ownerId !== null && !(await findPlayer(tx, body.ownerId))) {
+    throw badInput([notFoundAt('ownerId')]);
   }
+}
 
+export function frameRoutes(router: Router, acts: Acts): void {
+  const { db } = acts;
   answer(router, 'models', ({ query }) => listModels(db, query));
   answer(router, 'frames', ({ query }) => listFrames(db, query));
 
@@ -62,45 +65,53 @@ export function frameRoutes(router: Router, db: Db): void {
     return { frame, ownerName: owner?.name ?? null, measurements, stringings, builds };
   });
 
-  answer(router, 'addFrame', async ({ body }) => {
-    await check(body);
-    return orTagTaken(await db.transaction((tx) => addFrame(tx, body)), body.tag);
+  acts.begin(
+    router,
+    'addFrame',
+    async ({ tx, body }) => {
+      await check(tx, body);
+      return orTagTaken(await addFrame(tx, body), body.tag).id;
+    },
+    frameOrNone,
+  );
+  acts.on(router, 'editFrame', async ({ tx, id, body }) => {
+    await frameOrNone(tx, id);
+    await check(tx, body);
+    return orTagTaken(await changeFrame(tx, id, body), body.tag);
   });
+  acts.on(router, 'archiveFrame', async ({ tx, id, body }) => {
+    await archiveFrame(tx, id, body.archived);
+    return frameOrNone(tx, id);
+  });
+  acts.begin(
+    router,
+    'duplicateFrame',
+    async ({ tx, id, body }) => {
+      const { id: _, archived: __, ...frame } = await frameOrNone(tx, id);
+      // The twin is another frame: it has no measurements, and what was put on the first is not on it.
+      const twin = { ...frame, tag: body.tag, weights: [], note: '' };
+      return orTagTaken(await addFrame(tx, twin), body.tag).id;
+    },
+    frameOrNone,
+  );
 
-  answer(router, 'editFrame', async ({ params, body }) => {
-    const { id } = await frameOrNone(db, params.id);
-    await check(body);
-    return orTagTaken(await db.transaction((tx) => changeFrame(tx, id, body)), body.tag);
-  });
-
-  answer(router, 'archiveFrame', async ({ params, body }) => {
-    const { id } = await frameOrNone(db, params.id);
-    await archiveFrame(db, id, body.archived);
-    return frameOrNone(db, id);
-  });
-
-  answer(router, 'duplicateFrame', async ({ params, body }) => {
-    const { id: _, archived: __, ...frame } = await frameOrNone(db, params.id);
-    // The twin is another frame: it has no measurements, and what was put on the first is not on it.
-    const twin = { ...frame, tag: body.tag, weights: [], note: '' };
-    return orTagTaken(await db.transaction((tx) => addFrame(tx, twin)), body.tag);
-  });
-
-  answer(router, 'addStringing', async ({ params, body }) => {
-    const { id } = await frameOrNone(db, params.id);
-    return addStringing(db, id, { ...body, crosses: body.crosses || body.mains });
-  });
-  answer(router, 'editStringing', async ({ params, body }) => {
-    const changed = await changeStringing(db, params.id ?? '', {
-      ...body,
-      crosses: body.crosses || body.mains,
-    });
-    if (!changed) throw new ApiProblem('not-found');
-    return changed;
-  });
-  answer(router, 'retireStringing', async ({ params, body }) => {
-    const changed = await retireStringing(db, params.id ?? '', body.retired);
-    if (!changed) throw new ApiProblem('not-found');
-    return changed;
-  });
+  const orNone = (stringing: Stringing | undefined): Stringing => {
+    if (!stringing) throw new ApiProblem('not-found');
+    return stringing;
+  };
+  acts.begin(
+    router,
+    'addStringing',
+    async ({ tx, id, body }) => {
+      await frameOrNone(tx, id);
+      return (await addStringing(tx, id, { ...body, crosses: body.crosses || body.mains })).id;
+    },
+    async (q, made) => orNone(await findStringing(q, made)),
+  );
+  acts.on(router, 'editStringing', async ({ tx, id, body }) =>
+    orNone(await changeStringing(tx, id, { ...body, crosses: body.crosses || body.mains })),
+  );
+  acts.on(router, 'retireStringing', async ({ tx, id, body }) =>
+    orNone(await retireStringing(tx, id, body.retired)),
+  );
 }

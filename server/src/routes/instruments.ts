@@ -1,15 +1,22 @@
 import type { Router } from 'express';
-import { sentence } from '@kevro/contract';
-import type { Db } from '../db/db';
+import { sentence, type Instrument } from '@kevro/contract';
+import type { Acts } from '../act';
 import type { Hub } from '../instruments/hub';
 import { ApiProblem } from '../problem';
-import { addInstrument, changeInstrument, listCalibrations, nameTaken } from '../records/instrument';
+import {
+  addInstrument,
+  changeInstrument,
+  findCalibration,
+  listCalibrations,
+  nameTaken,
+} from '../records/instrument';
 import { answer } from './route';
 
 /** An open stream says something now and then, so that nothing between closes it. */
 const KEEP_ALIVE_MS = 15_000;
 
-export function instrumentRoutes(router: Router, db: Db, hub: Hub): void {
+export function instrumentRoutes(router: Router, acts: Acts, hub: Hub): void {
+  const { db } = acts;
   answer(router, 'instruments', () => hub.all());
 
   router.get('/instruments/stream', async (request, response) => {
@@ -37,25 +44,34 @@ export function instrumentRoutes(router: Router, db: Db, hub: Hub): void {
     const message = sentence('already-there', values);
     return new ApiProblem('already-there', [{ path: 'name', code: 'already-there', message }], values);
   }
-  answer(router, 'addInstrument', async ({ body }) => {
-    const instrument = await addInstrument(db, body);
-    if (!instrument) throw taken(body.name);
-    hub.connect(instrument);
-    return hub.view(instrument.id);
-  });
-  answer(router, 'editInstrument', async ({ params, body: { name, sheet, note } }) => {
-    const { id } = await hub.view(params.id ?? '');
-    if (await nameTaken(db, name, id)) throw taken(name);
+  /** An instrument as it stands once everything is stored. */
+  const shown = (_q: unknown, id: string): Promise<() => Promise<Instrument>> =>
+    Promise.resolve(() => hub.view(id));
+
+  acts.begin(
+    router,
+    'addInstrument',
+    async ({ tx, body, later }) => {
+      const instrument = await addInstrument(tx, body);
+      if (!instrument) throw taken(body.name);
+      later(() => hub.connect(instrument));
+      return instrument.id;
+    },
+    shown,
+  );
+  acts.on(router, 'editInstrument', async ({ tx, id, body: { name, sheet, note }, later }) => {
+    await hub.view(id);
+    if (await nameTaken(tx, name, id)) throw taken(name);
     // What it is stays: its calibrations and readings were of that kind.
-    const changed = await changeInstrument(db, id, { name, sheet, note });
-    if (changed) await hub.changed(changed);
-    return hub.view(id);
+    const changed = await changeInstrument(tx, id, { name, sheet, note });
+    if (changed) later(() => hub.changed(changed));
+    return () => hub.view(id);
   });
-  answer(router, 'retireInstrument', async ({ params, body }) => {
-    const { id } = await hub.view(params.id ?? '');
-    const changed = await changeInstrument(db, id, { retired: body.retired });
-    if (changed) await hub.changed(changed);
-    return hub.view(id);
+  acts.on(router, 'retireInstrument', async ({ tx, id, body, later }) => {
+    await hub.view(id);
+    const changed = await changeInstrument(tx, id, { retired: body.retired });
+    if (changed) later(() => hub.changed(changed));
+    return () => hub.view(id);
   });
 
   answer(router, 'takeReading', ({ params, body }) => hub.take(params.id ?? '', body.key, body.asked));
@@ -65,5 +81,17 @@ export function instrumentRoutes(router: Router, db: Db, hub: Hub): void {
     const { id } = await hub.view(params.id ?? '');
     return listCalibrations(db, id);
   });
-  answer(router, 'calibrate', ({ params, body }) => hub.calibrate(params.id ?? '', body.key, body.rods));
+  acts.begin(
+    router,
+    'calibrate',
+    ({ tx, id, body, key, later }) => {
+      later(() => hub.calibrated());
+      return hub.calibrate(tx, id, key, body.rods);
+    },
+    async (q, made) => {
+      const found = await findCalibration(q, made);
+      if (!found) throw new ApiProblem('not-found');
+      return found;
+    },
+  );
 }

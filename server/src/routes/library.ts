@@ -1,52 +1,58 @@
 import type { Router } from 'express';
 import { Fault, guideProblems, partRule, type GuideName, type Sport } from '@kevro/core';
-import type { Clock } from '../clock';
-import type { Db } from '../db/db';
+import type { Acts } from '../act';
+import type { Queries } from '../db/db';
 import type { GuideRow, PartRecord } from '@kevro/contract';
 import { ApiProblem } from '../problem';
 import { dropGuide, guideNamed, listGuides, setGuide } from '../records/guide';
 import { newId } from '../records/id';
 import { actOnRoll, findLearning } from '../records/learning';
-import { addPart, changePart, listParts, retirePart } from '../records/part';
+import { addPart, changePart, listParts, partsOf, retirePart } from '../records/part';
 import type { Hub } from '../instruments/hub';
 import { setShop, theShop } from '../records/shop';
 import { answer } from './route';
 
+type Named = { sport: Sport; name: GuideName };
+
 /** The shop, its guides and its parts. */
-export function libraryRoutes(router: Router, db: Db, hub: Hub, now: Clock): void {
+export function libraryRoutes(router: Router, acts: Acts, hub: Hub): void {
+  const { db } = acts;
   answer(router, 'shop', () => theShop(db));
-  answer(router, 'editShop', async ({ body }) => {
-    const { demo, ...stands } = await theShop(db);
-    await setShop(db, { ...stands, ...body, demo });
-    await hub.settingsChanged();
-    return theShop(db);
+  acts.on(router, 'editShop', async ({ tx, body, later }) => {
+    const { demo, ...before } = await theShop(tx);
+    await setShop(tx, { ...before, ...body, demo });
+    later(() => hub.settingsChanged());
+    return theShop(tx);
   });
   const orNone = <T>(found: T | undefined): T => {
     if (found === undefined) throw new ApiProblem('not-found');
     return found;
   };
   const guideAt = (id: string | undefined) => orNone(guideNamed(id ?? ''));
-  const guideRowOf = async ({ sport, name }: { sport: Sport; name: GuideName }): Promise<GuideRow> =>
-    orNone((await listGuides(db)).find((row) => row.sport === sport && row.name === name));
+  const guideRowOf = async (q: Queries, { sport, name }: Named): Promise<GuideRow> =>
+    orNone((await listGuides(q)).find((row) => row.sport === sport && row.name === name));
   answer(router, 'guides', () => listGuides(db));
-  answer(router, 'editGuide', async ({ params, body }) => {
-    const guide = guideAt(params.id);
+  acts.on(router, 'editGuide', async ({ tx, id, body }) => {
+    const guide = guideAt(id);
     const problems = guideProblems(body, '').map((p) => ({ ...p, path: p.path.replace(/^\./, '') }));
     if (problems.length > 0) throw new Fault(...problems);
-    await setGuide(db, { ...guide, bands: body });
-    return guideRowOf(guide);
+    await setGuide(tx, { ...guide, bands: body });
+    return guideRowOf(tx, guide);
   });
-  answer(router, 'restoreGuide', async ({ params }) => {
-    const guide = guideAt(params.id);
-    await dropGuide(db, guide);
-    return guideRowOf(guide);
+  acts.on(router, 'restoreGuide', async ({ tx, id }) => {
+    const guide = guideAt(id);
+    await dropGuide(tx, guide);
+    return guideRowOf(tx, guide);
   });
   answer(router, 'learning', () => findLearning(db));
-  answer(router, 'actOnRoll', ({ params, body }) =>
-    db.transaction(async (tx) => {
-      if (!(await actOnRoll(tx, params.id ?? '', body.act, now()))) throw new ApiProblem('not-found');
-      return findLearning(tx);
-    }),
+  acts.begin(
+    router,
+    'actOnRoll',
+    async ({ tx, id, body, now }) => {
+      if (!(await actOnRoll(tx, id, body.act, now))) throw new ApiProblem('not-found');
+      return id;
+    },
+    findLearning,
   );
   answer(router, 'parts', () => listParts(db));
   /** @throws Fault where it cannot be what is said of it */
@@ -55,11 +61,14 @@ export function libraryRoutes(router: Router, db: Db, hub: Hub, now: Clock): voi
     if (problems.length > 0) throw new Fault(...problems);
     return part;
   }
-  answer(router, 'addPart', ({ body }) => addPart(db, checked({ ...body, id: newId() } as PartRecord)));
-  answer(router, 'editPart', async ({ params, body }) =>
-    orNone(await changePart(db, checked({ ...body, id: params.id ?? '' } as PartRecord))),
+  acts.begin(
+    router,
+    'addPart',
+    async ({ tx, body }) => (await addPart(tx, checked({ ...body, id: newId() } as PartRecord))).id,
+    async (q, made) => orNone((await partsOf(q, [made]))[0]),
   );
-  answer(router, 'retirePart', async ({ params, body }) =>
-    orNone(await retirePart(db, params.id ?? '', body.retired)),
+  acts.on(router, 'editPart', async ({ tx, id, body }) =>
+    orNone(await changePart(tx, checked({ ...body, id } as PartRecord))),
   );
+  acts.on(router, 'retirePart', async ({ tx, id, body }) => orNone(await retirePart(tx, id, body.retired)));
 }

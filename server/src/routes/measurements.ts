@@ -10,11 +10,10 @@ import {
   withAxis,
 } from '@kevro/core';
 import type { Measurement } from '@kevro/contract';
-import type { Clock } from '../clock';
-import type { Db, Queries } from '../db/db';
+import type { Acts } from '../act';
+import type { Queries } from '../db/db';
 import { ApiProblem, badInput, notFoundAt } from '../problem';
 import { findFitting, fittings, rounds } from '../records/fitting';
-import { findFrame } from '../records/frame';
 import {
   addMeasurement,
   correctMeasurement,
@@ -79,63 +78,75 @@ export async function storeMeasurement(
   return stored;
 }
 
-export function measurementRoutes(router: Router, db: Db, now: Clock): void {
+/** @throws ApiProblem where there is no such measurement */
+export async function measurementOrNone(db: Queries, id: string): Promise<Measurement> {
+  const [measurement] = await findMeasurements(db, [id]);
+  if (!measurement) throw new ApiProblem('not-found');
+  return measurement;
+}
+
+/** A measurement that may be corrected or discarded: of an open fitting, or of none. */
+async function measurementToChange(tx: Queries, id: string): Promise<Measurement> {
+  const measurement = await measurementOrNone(tx, id);
+  const [round] = measurement.roundId ? await rounds.find(tx, 'where id = $1', [measurement.roundId]) : [];
+  const [fitting] = round ? await fittings.find(tx, 'where id = $1', [round.fittingId]) : [];
+  if (fitting?.closedAt) throw new ApiProblem('fitting-closed');
+  return measurement;
+}
+
+export function measurementRoutes(router: Router, acts: Acts): void {
+  const { db } = acts;
   answer(router, 'measurements', async ({ params }) => {
     const frame = await frameOrNone(db, params.id);
     return listMeasurements(db, frame.id);
   });
 
-  answer(router, 'addMeasurement', async ({ params, body: { key, ...body } }) => {
-    const frame = await frameOrNone(db, params.id);
-    const { sport, lengthCm } = settleFrame(frame.shape);
-    const specs = requireSpecs(withAxis(body.specs, sport.axisCm), lengthCm);
-    const uncertainty = body.uncertainty ?? sport.typicalReading;
-    const measurement = { ...body, frameId: frame.id, takenAt: now(), specs, uncertainty, how: {} };
-    return db.transaction((tx) => storeMeasurement(tx, measurement, key));
-  });
+  acts.begin(
+    router,
+    'addMeasurement',
+    async ({ tx, id, body, key, now: at }) => {
+      const frame = await frameOrNone(tx, id);
+      const { sport, lengthCm } = settleFrame(frame.shape);
+      const specs = requireSpecs(withAxis(body.specs, sport.axisCm), lengthCm);
+      const uncertainty = body.uncertainty ?? sport.typicalReading;
+      const measurement = { ...body, frameId: id, takenAt: at, specs, uncertainty, how: {} };
+      return (await storeMeasurement(tx, measurement, key)).id;
+    },
+    measurementOrNone,
+  );
 
-  /** A measurement that may be put right: of an open fitting, or of none. */
-  async function measurementToChange(id: string | undefined): Promise<Measurement> {
-    const [measurement] = await findMeasurements(db, [id ?? '']);
-    if (!measurement) throw new ApiProblem('not-found');
-    const [round] = measurement.roundId ? await rounds.find(db, 'where id = $1', [measurement.roundId]) : [];
-    const [fitting] = round ? await fittings.find(db, 'where id = $1', [round.fittingId]) : [];
-    if (fitting?.closedAt) throw new ApiProblem('fitting-closed');
-    return measurement;
-  }
-
-  answer(router, 'correctMeasurement', async ({ params, body: { key, reason, ...body } }) => {
-    const first = await measurementToChange(params.id);
-    const { sport, lengthCm } = settleFrame((await frameOrNone(db, first.frameId)).shape);
-    const specs = requireSpecs(withAxis(body.specs, sport.axisCm), lengthCm);
-    const uncertainty = body.uncertainty ?? first.uncertainty;
-    return db.transaction(async (tx) => {
-      const [current] = await findMeasurements(tx, [first.id]);
-      const again = current?.supersededBy ? await findMeasurements(tx, [current.supersededBy]) : [];
+  acts.begin(
+    router,
+    'correctMeasurement',
+    async ({ tx, id, body: { reason, ...body }, key, now: at }) => {
+      const first = await measurementToChange(tx, id);
+      // Corrected by somebody else meanwhile: the first does not count any more.
+      if (first.supersededBy !== null) throw new ApiProblem('measurement-superseded');
+      const { sport, lengthCm } = settleFrame((await frameOrNone(tx, first.frameId)).shape);
+      const specs = requireSpecs(withAxis(body.specs, sport.axisCm), lengthCm);
+      const uncertainty = body.uncertainty ?? first.uncertainty;
       const stored = await correctMeasurement(
         tx,
         first,
         { ...body, specs, uncertainty },
-        { key, reason, at: now() },
+        { key, reason, at },
       );
       if (!stored) throw new ApiProblem('key-used');
-      // Sent twice it is stored once; put right twice it is refused, since the first does not stand any more.
-      if (again.length > 0 && again[0]?.id !== stored.id) throw new ApiProblem('measurement-superseded');
-      return stored;
-    });
-  });
+      return stored.id;
+    },
+    measurementOrNone,
+  );
 
-  answer(router, 'countMeasurement', async ({ params, body: { counts, reason } }) => {
-    const measurement = await measurementToChange(params.id);
+  acts.on(router, 'countMeasurement', async ({ tx, id, body: { counts, reason }, now: at }) => {
+    const measurement = await measurementToChange(tx, id);
     if (measurement.supersededBy !== null) throw new ApiProblem('measurement-superseded');
-    return db.transaction((tx) => countMeasurement(tx, measurement, counts, reason, now()));
+    return countMeasurement(tx, measurement, counts, reason, at);
   });
 
   /** A measurement with the frame that it is of, as setups are set against it. */
   async function measured(id: string | undefined): Promise<Measured> {
-    const [measurement] = await findMeasurements(db, [id ?? '']);
-    const frame = measurement && (await findFrame(db, measurement.frameId));
-    if (!measurement || !frame) throw new ApiProblem('not-found');
+    const measurement = await measurementOrNone(db, id ?? '');
+    const frame = await frameOrNone(db, measurement.frameId);
     const { sports } = await theShop(db);
     return {
       shape: frame.shape,

@@ -1,72 +1,98 @@
 import type { Router } from 'express';
 import QRCode from 'qrcode';
-import type { FittingView } from '@kevro/contract';
+import type { ActBodyOf, FittingView, LookAgain } from '@kevro/contract';
+import { lock, type Acts, type ActInput } from '../act';
 import type { Clock } from '../clock';
-import type { Db, Queries } from '../db/db';
+import type { Compute } from '../compute/compute';
+import type { Queries } from '../db/db';
+import { requireFitting } from '../fitting/bench';
 import { goBack } from '../fitting/back';
-import { entryOf } from '../fitting/begin-with-plan';
+import { entryOf, type Entry } from '../fitting/begin-with-plan';
+import { outlookCase } from '../fitting/outlook';
 import { actOnProgramme, beginProgramme, takeStep } from '../fitting/programme-acts';
 import { ApiProblem, badInput, notFoundAt } from '../problem';
 import { findFitting, rounds } from '../records/fitting';
 import { findFrame } from '../records/frame';
 import { newId } from '../records/id';
-import { findLink, makeLink, useLink, type Link } from '../records/link';
-import { addLookAgain, lookAgainBy, setLookedAgain } from '../records/look-again';
+import { codeOf, findLink, makeLink, useLink, type Link } from '../records/link';
+import { addLookAgain, findLookAgain, lookAgainBy, setLookedAgain } from '../records/look-again';
 import { findPlayer } from '../records/player';
 import { playerPage, sessionsOfFrame } from '../records/player-page';
 import { addSession } from '../records/session';
-import { theShop } from '../records/shop';
+import { programmes } from '../records/programme';
+import { momentOf, theShop, type Moment } from '../records/shop';
 import type { Hub } from '../instruments/hub';
+import { requirePlayed } from './rounds';
 import { answer } from './route';
 
 const DAY_MS = 86_400_000;
 /** How a calibration stands that is to be made anew. */
 const DUE: ReadonlySet<string> = new Set(['stale', 'never', 'refused']);
 
-/** The day of the shop, where it stands. */
-async function shopToday(db: Db, now: Clock): Promise<string> {
-  const { timeZone } = await theShop(db);
-  return new Intl.DateTimeFormat('sv-SE', { timeZone }).format(new Date(now()));
+async function lookAgainOrNone(q: Queries, id: string): Promise<LookAgain> {
+  const found = await findLookAgain(q, id);
+  if (!found) throw new ApiProblem('not-found');
+  return found;
 }
 
 /** Programmes, the way back, players' pages and what the day asks for. */
 export function playRoutes(
   router: Router,
-  db: Db,
+  acts: Acts,
   now: Clock,
-  { hub, addresses }: { hub: Hub; addresses: () => readonly string[] },
+  { hub, compute, addresses }: { hub: Hub; compute: Compute; addresses: () => readonly string[] },
 ): void {
-  async function fittingOrNone(id: string | undefined, on: Queries = db): Promise<FittingView> {
-    const fitting = await findFitting(on, id ?? '', now());
-    if (!fitting) throw new ApiProblem('not-found');
-    return fitting;
-  }
-  /** Does something to a fitting as it stands at that moment, whole or not at all. */
-  const within = async <B>(
-    id: string | undefined,
-    body: B,
-    work: (tx: Queries, fitting: FittingView, body: B, now: string) => Promise<void>,
-  ): Promise<FittingView> => {
-    await db.transaction(async (tx) => work(tx, await fittingOrNone(id, tx), body, now()));
-    return fittingOrNone(id);
-  };
+  const { db } = acts;
+  const theFitting = (q: Queries, _made: string, { id }: { id: string }): Promise<FittingView> =>
+    requireFitting(q, id, now());
+  /** Does something to a fitting as it is at that moment. */
+  const within =
+    <N extends 'beginProgramme' | 'takeStep' | 'goBack' | 'actOnProgramme'>(
+      work: (
+        tx: Queries,
+        fitting: FittingView,
+        body: ActBodyOf<N> & { key: string },
+        moment: Moment,
+      ) => Promise<string | undefined>,
+    ) =>
+    async ({ tx, id, body, key, now: at }: ActInput<N>): Promise<string> =>
+      (await work(tx, await requireFitting(tx, id, at), { ...body, key }, await momentOf(tx, at))) ?? id;
 
-  answer(router, 'beginProgramme', ({ params, body }) => within(params.id, body, beginProgramme));
-  answer(router, 'actOnProgramme', ({ params, body }) => within(params.id, body, actOnProgramme));
-  answer(router, 'takeStep', ({ params, body }) => within(params.id, body, takeStep));
-  answer(router, 'goBack', ({ params, body }) => within(params.id, body, goBack));
+  acts.begin(router, 'beginProgramme', within<'beginProgramme'>(beginProgramme), theFitting);
+  acts.begin(router, 'actOnProgramme', within<'actOnProgramme'>(actOnProgramme), theFitting);
+  acts.begin(router, 'takeStep', within<'takeStep'>(takeStep), theFitting);
+  acts.begin(router, 'goBack', within<'goBack'>(goBack), theFitting);
 
-  answer(router, 'makeLink', async ({ params, body: { roundId, days } }) => {
-    const fitting = await fittingOrNone(params.id);
-    const { round } = entryOf(fitting, (entry) => entry.rounds.some(({ id }) => id === roundId), 'roundId');
-    const endsAt = new Date(Date.parse(now()) + days * DAY_MS).toISOString();
-    const code = await db.transaction((tx) => makeLink(tx, { roundId: round.id, endsAt }, now()));
-    const [base] = addresses();
-    const address = base === undefined ? null : `${base}/played/${code}`;
-    const picture =
-      address && (await QRCode.toString(address, { type: 'svg', margin: 2, errorCorrectionLevel: 'M' }));
-    return { code, endsAt, address, picture };
+  answer(router, 'programmeOutlook', async ({ params: { id = '' } }) => {
+    const [programme] = await programmes.find(db, 'where id = $1', [id]);
+    if (!programme) throw new ApiProblem('not-found');
+    const found = await outlookCase(db, await requireFitting(db, programme.fittingId, now()), id);
+    if (!found) throw new ApiProblem('not-found');
+    return compute('programmeOutlook', found);
   });
+
+  acts.begin(
+    router,
+    'makeLink',
+    async ({ tx, id, body: { roundId, days }, key, now: at }) => {
+      const fitting = await requireFitting(tx, id, at);
+      const ofRound = (entry: Entry): boolean => entry.rounds.some((one) => one.id === roundId);
+      const { round } = entryOf(fitting, ofRound, 'roundId');
+      const endsAt = new Date(Date.parse(at) + days * DAY_MS).toISOString();
+      return makeLink(tx, codeOf(key), { roundId: round.id, endsAt }, at);
+    },
+    async (q, _made, { key }) => {
+      const code = codeOf(key);
+      // Made before the server was started anew, or replaced by another link: its code is known to nobody any more.
+      const link = await findLink(q, code);
+      if (!link) throw new ApiProblem('key-used');
+      const [base] = addresses();
+      const address = base === undefined ? null : `${base}/played/${code}`;
+      const picture =
+        address && (await QRCode.toString(address, { type: 'svg', margin: 2, errorCorrectionLevel: 'M' }));
+      return { code, endsAt: link.endsAt, address, picture };
+    },
+  );
 
   answer(router, 'playerPage', async ({ params }) => {
     const page = await playerPage(db, params.id ?? '');
@@ -75,26 +101,33 @@ export function playRoutes(
   });
   answer(router, 'frameSessions', ({ params }) => sessionsOfFrame(db, params.id ?? ''));
   answer(router, 'day', async () => ({
-    lookAgain: await lookAgainBy(db, await shopToday(db, now)),
+    lookAgain: await lookAgainBy(db, (await momentOf(db, now())).day),
     calibrations: (await hub.all())
       .filter(({ retired, calibrationState }) => !retired && DUE.has(calibrationState))
       .map(({ id, name, calibration }) => ({ id, name, calibratedAt: calibration?.takenAt ?? null })),
   }));
-  answer(router, 'addLookAgain', async ({ body }) => {
-    if (!(await findPlayer(db, body.playerId))) throw badInput([notFoundAt('playerId')]);
-    if (body.fittingId !== null && !(await findFitting(db, body.fittingId, now())))
-      throw badInput([notFoundAt('fittingId')]);
-    return addLookAgain(db, body, now());
-  });
-  answer(router, 'doneLookAgain', async ({ params, body }) => {
-    const found = await setLookedAgain(db, params.id ?? '', body.done ? now() : null);
-    if (!found) throw new ApiProblem('not-found');
-    return found;
+  acts.begin(
+    router,
+    'addLookAgain',
+    async ({ tx, body, now: at }) => {
+      if (body.fittingId !== null) {
+        await lock(tx, 'fitting', body.fittingId);
+        if (!(await findFitting(tx, body.fittingId, at))) throw badInput([notFoundAt('fittingId')]);
+      }
+      if (!(await findPlayer(tx, body.playerId))) throw badInput([notFoundAt('playerId')]);
+      return (await addLookAgain(tx, body, at)).id;
+    },
+    lookAgainOrNone,
+  );
+  acts.on(router, 'doneLookAgain', async ({ tx, id, body, now: at }) => {
+    await setLookedAgain(tx, id, body.done ? at : null);
+    return lookAgainOrNone(tx, id);
   });
 }
 
 /** What a player may do who comes by a link: note one session. Open to everybody who has the code, and to nothing else. */
-export function linkRoutes(router: Router, db: Db, now: Clock): void {
+export function linkRoutes(router: Router, acts: Acts, now: Clock): void {
+  const { db } = acts;
   async function linkOrNone(on: Queries, code: string | undefined): Promise<Link> {
     const link = await findLink(on, code ?? '');
     if (!link) throw new ApiProblem('not-found');
@@ -121,28 +154,25 @@ export function linkRoutes(router: Router, db: Db, now: Clock): void {
       noted: link.sessionId !== null,
     };
   });
-  answer(router, 'noteByLink', ({ params, body: { key, ...body } }) =>
-    db.transaction(async (tx) => {
-      const link = await linkOrNone(tx, params.code);
+  acts.begin(
+    router,
+    'noteByLink',
+    async ({ tx, body, key, request, now: at }) => {
+      const code = String(request.params.code);
+      const link = await linkOrNone(tx, code);
       const { round } = await roundOf(tx, link);
+      await lock(tx, 'fitting', round.fittingId);
       const open = await tx.query('select 1 from fitting where id = $1 and closed_at is null', [
         round.fittingId,
       ]);
       if (open.length === 0) throw new ApiProblem('fitting-closed');
-      const session = { id: newId(), at: now(), ...body, roundId: round.id };
-      if (link.sessionId === null) {
-        const stored = await addSession(tx, session, key);
-        if (!stored) throw new ApiProblem('key-used');
-        await useLink(tx, params.code ?? '', stored.id);
-      } else {
-        // The answer to the first time may have been lost on the way: the same session is stored once.
-        const [same] = await tx.query('select 1 from session where id = $1 and key = $2', [
-          link.sessionId,
-          key,
-        ]);
-        if (!same) throw new ApiProblem('link-used');
-      }
-      return { stored: true as const };
-    }),
+      if (link.sessionId !== null) throw new ApiProblem('link-used');
+      await requirePlayed(tx, body.playedOn, at);
+      const id = newId();
+      await addSession(tx, { id, at, ...body, roundId: round.id }, key);
+      await useLink(tx, code, id);
+      return id;
+    },
+    () => Promise.resolve({ stored: true as const }),
   );
 }

@@ -3,13 +3,16 @@ import type { ZodType } from 'zod';
 import {
   calls,
   fieldErrors,
+  type ActBodyOf,
+  type ActName,
   type AnswerOf,
   type Call,
-  type CallName,
   type ReadBodyOf,
+  type ReadName,
   type ReadQueryOf,
 } from '@kevro/contract';
 import { badInput } from '../problem';
+import { bodyOf } from './body';
 
 /** What a schema reads. @throws ApiProblem that names each field */
 export function readAs<T>(schema: { safeParse: ZodType<T>['safeParse'] }, given: unknown): T {
@@ -19,17 +22,20 @@ export function readAs<T>(schema: { safeParse: ZodType<T>['safeParse'] }, given:
 }
 const read = (schema: Call['body'], given: unknown): unknown => (schema ? readAs(schema, given) : undefined);
 
-/** What hears of a call that was done, before it is answered. */
-export interface Answered {
-  changed?: (name: CallName, id: string | null) => Promise<void>;
+/** The body of an act, and the key of its form apart from it. */
+export function readBody<N extends ActName>(
+  name: N,
+  given: unknown,
+): { key: string | undefined; body: ActBodyOf<N> } {
+  const found = read((calls[name] as Call).body, given);
+  if (typeof found !== 'object' || found === null || Array.isArray(found))
+    return { key: undefined, body: found as ActBodyOf<N> };
+  const { key, ...body } = found as { key?: string };
+  return { key, body: body as ActBodyOf<N> };
 }
-const idOf = (found: unknown): string | null =>
-  typeof found === 'object' && found !== null && 'id' in found && typeof found.id === 'string'
-    ? found.id
-    : null;
 
-/** Answers a call of the contract: its body and query are validated first, its path parameters come as text. */
-export function answer<N extends CallName>(
+/** Answers a call that changes nothing: its body and query are validated first, its path parameters come as text. */
+export function answer<N extends ReadName>(
   router: Router,
   name: N,
   work: (input: {
@@ -38,15 +44,14 @@ export function answer<N extends CallName>(
     params: Record<string, string>;
   }) => Promise<AnswerOf<N>> | AnswerOf<N>,
 ): void {
-  const { method, path, body, query }: Call = calls[name];
-  router[method](path, async (request, response) => {
-    const params = request.params as Record<string, string>;
+  const call: Call = calls[name];
+  const { method, path, body, query } = call;
+  router[method](path, ...bodyOf(call), async (request, response) => {
     const found = await work({
       body: read(body, request.body) as ReadBodyOf<N>,
       query: read(query, request.query) as ReadQueryOf<N>,
-      params,
+      params: request.params as Record<string, string>,
     });
-    await (response.locals as Answered).changed?.(name, params.id ?? idOf(found));
     response.json(found);
   });
 }

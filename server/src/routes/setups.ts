@@ -13,13 +13,15 @@ import {
   setupFileQuery,
   setupMapping,
   setupProblems,
-  textOf,
   type SetupFileQuery,
   type SetupPage,
   type SetupToStore,
 } from '@kevro/contract';
+import { writeLine, type Acts } from '../act';
+import type { Clock } from '../clock';
 import type { Db, Queries } from '../db/db';
 import { importSetups } from '../exchange/setup-import';
+import type { ReadFile } from '../exchange/setup-reading';
 import { MOST_BYTES } from '../exchange/table-text';
 import { ApiProblem, badInput, wrongAt } from '../problem';
 import {
@@ -31,7 +33,9 @@ import {
   markAveraged,
   retireSetup,
   setupPageOf,
+  setupsById,
 } from '../records/setup';
+import { callerOf } from '../safety/access';
 import { answer, readAs } from './route';
 
 const orNone = <T>(found: T | undefined): T => {
@@ -73,28 +77,33 @@ function averageSetup({ setup, reports }: SetupPage): SetupToStore {
   });
 }
 
-export function setupRoutes(router: Router, db: Db): void {
+export function setupRoutes(router: Router, acts: Acts): void {
+  const { db } = acts;
   answer(router, 'setups', ({ query }) => listSetups(db, query));
   answer(router, 'setup', async ({ params }) => orNone(await setupPageOf(db, params.id ?? '')));
-  answer(router, 'addSetup', ({ body }) => db.transaction((tx) => addSetup(tx, checked(body))));
-  answer(router, 'editSetup', async ({ params, body }) =>
-    orNone(await db.transaction((tx) => changeSetup(tx, params.id ?? '', checked(body)))),
+  acts.begin(
+    router,
+    'addSetup',
+    async ({ tx, body }) => (await addSetup(tx, checked(body))).id,
+    async (q, made) => orNone((await setupsById(q, [made]))[0]),
   );
-  answer(router, 'retireSetup', async ({ params, body }) =>
-    orNone(await retireSetup(db, params.id ?? '', body.retired)),
-  );
-  answer(router, 'settleReports', ({ params, body }) =>
-    db.transaction(async (tx): Promise<SetupPage> => {
-      const page = orNone(await setupPageOf(tx, params.id ?? ''));
+  acts.on(router, 'editSetup', async ({ tx, id, body }) => orNone(await changeSetup(tx, id, checked(body))));
+  acts.on(router, 'retireSetup', async ({ tx, id, body }) => orNone(await retireSetup(tx, id, body.retired)));
+  acts.begin(
+    router,
+    'settleReports',
+    async ({ tx, id, body }) => {
+      const page = orNone(await setupPageOf(tx, id));
       let standing: string | null = body.use === 'all' ? null : page.setup.id;
       if (body.use === 'average') standing = await averagedReport(tx, page);
       await chooseReport(
         tx,
-        [...page.reports.map(({ id }) => id), ...(standing ? [standing] : [])],
+        [...page.reports.map((report) => report.id), ...(standing ? [standing] : [])],
         standing,
       );
-      return orNone(await setupPageOf(tx, standing ?? page.setup.id));
-    }),
+      return standing ?? page.setup.id;
+    },
+    async (q, made) => orNone(await setupPageOf(q, made)),
   );
 
   router.get('/setups.csv', async (request, response) => {
@@ -163,7 +172,8 @@ async function bytesOf(request: Request): Promise<Uint8Array> {
     if (size > MOST_BYTES) throw new ApiProblem('too-large');
     parts.push(part);
   }
-  return Buffer.concat(parts);
+  // Memory of its own, so that it can be handed to a thread.
+  return new Uint8Array(Buffer.concat(parts));
 }
 
 function mappingSaid(text = '{}') {
@@ -181,7 +191,7 @@ function readable(json: string): unknown {
 }
 
 /** Reading a file of setups in: its body is not JSON alone, so that it stands before what reads JSON. */
-export function importRoutes(router: Router, db: Db): void {
+export function importRoutes(router: Router, db: Db, now: Clock, reading: ReadFile): void {
   /** How far imports are, for as long as they go on; one at a time stores. */
   const progress = new Map<string, { done: number; of: number }>();
   let importing = false;
@@ -196,22 +206,25 @@ export function importRoutes(router: Router, db: Db): void {
     response.on('close', () => {
       gone = !response.writableFinished;
     });
-    const json = (request.headers['content-type'] ?? '').includes('json');
+    const format = (request.headers['content-type'] ?? '').includes('json') ? 'json' : 'csv';
     if (mode === 'store') importing = true;
     try {
-      const read = textOf(await bytesOf(request));
-      if ('code' in read) throw new ApiProblem(read.code);
-      const done = await importSetups(db, read.text, {
-        format: json ? 'json' : 'csv',
-        store: mode === 'store',
-        skipBad,
-        mapping,
-        cancelled: () => gone,
-        progress: (rows, of) => {
-          if (key) progress.set(key, { done: rows, of });
-        },
-      });
-      response.json(done);
+      const file = await reading({ bytes: await bytesOf(request), format, mapping });
+      try {
+        const done = await importSetups(db, file, {
+          store: mode === 'store',
+          skipBad,
+          cancelled: () => gone,
+          progress: (rows, of) => {
+            if (key) progress.set(key, { done: rows, of });
+          },
+          line: (tx) =>
+            writeLine(tx, { name: 'importSetups', who: callerOf(response).name, id: null, at: now() }),
+        });
+        response.json(done);
+      } finally {
+        await file.close();
+      }
     } finally {
       if (mode === 'store') importing = false;
       if (key) progress.delete(key);

@@ -1,9 +1,9 @@
-import { randomInt } from 'node:crypto';
-import type { Request, RequestHandler } from 'express';
+import { randomBytes, randomInt, timingSafeEqual } from 'node:crypto';
+import type { Request, RequestHandler, Response } from 'express';
 import type { Clock } from '../clock';
 import type { Db } from '../db/db';
 import { ApiProblem } from '../problem';
-import { isSignedIn } from '../records/access';
+import { deviceOf, lockOf } from '../records/access';
 import { theShop } from '../records/shop';
 
 const COOKIE = 'kevro-device';
@@ -12,10 +12,10 @@ const COOKIE = 'kevro-device';
 const plain = (address: string | undefined): string => (address ?? '').replace(/^::ffff:/, '');
 
 /**
- * Whether a request comes from the machine that Kevro runs on: over loopback, or from the very address that it came to. What something passed on may come from
- * anywhere.
+ * Whether a request comes from the machine that Kevro runs on: over loopback, or from the very address that it came to. A proxy that says nothing of itself looks
+ * the same, so that this counts only while the shop has no passphrase.
  */
-export function isBench({ socket, headers }: Pick<Request, 'socket' | 'headers'>): boolean {
+export function isFromHere({ socket, headers }: Pick<Request, 'socket' | 'headers'>): boolean {
   if (
     headers.forwarded !== undefined ||
     headers['x-forwarded-for'] !== undefined ||
@@ -39,25 +39,95 @@ export function tokenOf({ headers }: Pick<Request, 'headers'>): string | undefin
 export const cookieOf = (token: string, hours: number): string =>
   `${COOKIE}=${token}; HttpOnly; SameSite=Strict; Path=/; Max-Age=${Math.round(hours * 3600)}`;
 
-export async function maySee(request: Request, db: Db, now: Clock): Promise<boolean> {
-  if (isBench(request)) return true;
-  const token = tokenOf(request);
-  if (!token) return false;
-  const { signedInHours } = await theShop(db);
-  return isSignedIn(db, token, signedInHours, now());
+/** As long as a browser keeps a cookie: the bench stays the bench until the passphrase changes. */
+export const BENCH_HOURS = 400 * 24;
+export const BENCH_NAME = 'bench';
+const NO_NAME = 'another device';
+const BY_LINK = 'a player’s link';
+
+/** Names under which Kevro itself writes in the change log. */
+const OWN_NAMES = [BENCH_NAME, NO_NAME, BY_LINK].map(lettersOf);
+function lettersOf(name: string): string {
+  return name
+    .normalize('NFKC')
+    .toLowerCase()
+    .replaceAll(/[^\p{L}]/gu, '');
+}
+/** Whether a device may call itself so: no name that stands for somebody else in the change log. */
+export const mayBeCalled = (name: string): boolean => name === '' || !OWN_NAMES.includes(lettersOf(name));
+
+/** Who a request comes from. */
+export interface Caller {
+  /** A browser of the bench machine. */
+  bench: boolean;
+  /** It may come in. */
+  signedIn: boolean;
+  /** As the change log has it. */
+  name: string;
+}
+const BENCH: Caller = { bench: true, signedIn: true, name: BENCH_NAME };
+const STRANGER: Caller = { bench: false, signedIn: false, name: BY_LINK };
+
+/**
+ * The door of the shop. Without a passphrase this machine is the bench and nobody else comes in. As soon as there is one, every browser is known by its own
+ * sign-in, those of the bench too: an address lets nobody in.
+ */
+export class Door {
+  private locked: boolean | undefined;
+  /** For the commands that run on this machine beside the server: whoever can read the shop's folder is its owner. */
+  readonly ownersKey = randomBytes(32).toString('base64url');
+
+  constructor(
+    private readonly db: Db,
+    private readonly now: Clock,
+  ) {}
+
+  async isLocked(): Promise<boolean> {
+    return (this.locked ??= (await lockOf(this.db)) !== undefined);
+  }
+  /** A passphrase was set. */
+  lock(): void {
+    this.locked = true;
+  }
+
+  private isOwner({ headers }: Request): boolean {
+    const shown = Buffer.from(headers.authorization ?? '');
+    const right = Buffer.from(`Bearer ${this.ownersKey}`);
+    return shown.length === right.length && timingSafeEqual(shown, right);
+  }
+
+  async callerOf(request: Request): Promise<Caller> {
+    if (!(await this.isLocked())) return isFromHere(request) ? BENCH : STRANGER;
+    if (this.isOwner(request)) return BENCH;
+    const token = tokenOf(request);
+    const device = token === undefined ? undefined : await deviceOf(this.db, token);
+    if (!device) return STRANGER;
+    if (device.bench) return BENCH;
+    const { signedInHours } = await theShop(this.db);
+    const isOver = Date.parse(this.now()) - Date.parse(device.signedInAt) >= signedInHours * 3_600_000;
+    return isOver ? STRANGER : { bench: false, signedIn: true, name: device.name || NO_NAME };
+  }
 }
 
-/** Lets nobody on but the bench machine and devices that are signed in. */
-export const onlySignedIn =
-  (db: Db, now: Clock): RequestHandler =>
-  async (request, _response, next) => {
-    if (!(await maySee(request, db, now))) throw new ApiProblem('sign-in');
+/** Finds out who a request comes from, for everything that follows. */
+export const knowingCaller =
+  (door: Door): RequestHandler =>
+  async (request, response, next) => {
+    (response.locals as { caller?: Caller }).caller = await door.callerOf(request);
     next();
   };
+export const callerOf = (response: Response): Caller =>
+  (response.locals as { caller?: Caller }).caller ?? STRANGER;
 
-/** Lets only the bench machine on: who holds a tablet must not change the lock. */
-export const onlyBench: RequestHandler = (request, _response, next) => {
-  if (!isBench(request)) throw new ApiProblem('bench-only');
+/** Lets nobody on but the bench and devices that are signed in. */
+export const onlySignedIn: RequestHandler = (_request, response, next) => {
+  if (!callerOf(response).signedIn) throw new ApiProblem('sign-in');
+  next();
+};
+
+/** Lets only the bench on: who holds a tablet must not change the lock. */
+export const onlyBench: RequestHandler = (_request, response, next) => {
+  if (!callerOf(response).bench) throw new ApiProblem('bench-only');
   next();
 };
 
@@ -65,23 +135,37 @@ export const onlyBench: RequestHandler = (request, _response, next) => {
 const PAIRING_MS = 10 * 60_000;
 /** No letter that is read as another. */
 const LETTERS = 'ABCDEFGHJKLMNPQRSTUVWXYZ23456789';
+const code = (length: number): string =>
+  Array.from({ length }, () => LETTERS[randomInt(LETTERS.length)]).join('');
+
+interface Pairing {
+  until: number;
+  /** It lets a browser of this machine in, as the bench. */
+  bench: boolean;
+}
 
 /** Codes that let one device in each, once. */
 export class Pairings {
-  private readonly codes = new Map<string, number>();
+  private readonly codes = new Map<string, Pairing>();
 
   make(now: number): { code: string; until: number } {
-    for (const [code, until] of this.codes) if (until <= now) this.codes.delete(code);
-    const code = Array.from({ length: 8 }, () => LETTERS[randomInt(LETTERS.length)]).join('');
+    for (const [made, { until }] of this.codes) if (until <= now) this.codes.delete(made);
     const until = now + PAIRING_MS;
-    this.codes.set(code, until);
-    return { code, until };
+    const made = code(8);
+    this.codes.set(made, { until, bench: false });
+    return { code: made, until };
   }
-  /** Whether the code lets somebody in now; then it does no more. */
-  use(code: string, now: number): boolean {
-    const said = code.toUpperCase().replaceAll(/[^A-Z0-9]/g, '');
-    const until = this.codes.get(said);
-    this.codes.delete(said);
-    return until !== undefined && until > now;
+  /** For another browser of this machine; it waits until it is used. */
+  makeForBench(): string {
+    const made = code(16);
+    this.codes.set(made, { until: Infinity, bench: true });
+    return made;
+  }
+  /** What the code lets in now; then it does no more. */
+  use(said: string, now: number): Pairing | undefined {
+    const plainCode = said.toUpperCase().replaceAll(/[^A-Z0-9]/g, '');
+    const found = this.codes.get(plainCode);
+    this.codes.delete(plainCode);
+    return found && found.until > now ? found : undefined;
   }
 }

@@ -7,7 +7,7 @@ const MOST = 20;
 const isReadable = (text: string): boolean => !text.includes('\0') && !/\p{Surrogate}/u.test(text);
 
 /** Texts that no database keeps: with a NUL in them, or half a character. */
-function unreadableIn(body: unknown): FieldError[] {
+export function unreadableIn(body: unknown): FieldError[] {
   const found: FieldError[] = [];
   const rest: { path: string; value: unknown }[] = [{ path: '', value: body }];
   const unreadable = (path: string): void => {

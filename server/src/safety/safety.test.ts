@@ -115,7 +115,7 @@ describe('what cannot be stored', () => {
   it('more than a form needs is too large, and what is wrong is not told at more length than it takes', async () => {
     const large = await server.call('POST', '/players', { name: 'x'.repeat(1_200_000), sports: ['tennis'] });
     expect([large.status, large.body.code]).toEqual([413, 'too-large']);
-    const many = Object.fromEntries(Array.from({ length: 5000 }, (_, i) => [`no such key ${i}`, i]));
+    const many = Object.fromEntries(Array.from({ length: 2000 }, (_, i) => [`no such key ${i}`, i]));
     const answer = await server.call('POST', '/players', { name: 'Wanda', sports: ['tennis'], ...many });
     expect(answer.status).toBe(422);
     expect(answer.body.errors).toHaveLength(20);
@@ -198,7 +198,9 @@ describe('another device', () => {
     expect((await server.call('GET', '/devices')).body).toMatchObject([{ name: 'tablet' }]);
     expect((await players(`${cookie}x`)).status).toBe(401);
     // No token stands in the database as the device holds it.
-    const [device] = await server.db.query<{ token_hash: string }>('select token_hash from device');
+    const [device] = await server.db.query<{ token_hash: string }>(
+      'select token_hash from device where not bench',
+    );
     expect(cookie).not.toContain(device?.token_hash);
     await server.db.query("update device set signed_in_at = signed_in_at - interval '13 hours'");
     expect((await players(cookie)).status).toBe(401);

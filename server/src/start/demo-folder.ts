@@ -5,6 +5,8 @@ import { makeFolder } from './make-folder';
 /** What the demo leaves in a folder of its own: only where this lies does it ever erase anything. */
 const MARK = 'made-by-the-kevro-demo';
 const DATABASE = 'database';
+/** A file with the key by which commands on this machine are let in; it is there while a server runs. */
+export const OWNERS_KEY = 'owners-key';
 /** Where backups that are made by themselves are kept. */
 export const BACKUPS = 'backups';
 
@@ -25,7 +27,7 @@ const isDemo = (folder: string): boolean => existsSync(join(folder, MARK));
 export function demoFolder(folder: string, fresh: boolean): string {
   makeFolder(folder);
   if (!isDemo(folder)) {
-    if (readdirSync(folder).length > 0) {
+    if (readdirSync(folder).some((name) => name !== OWNERS_KEY)) {
       throw new WrongFolder(
         `${folder} holds something that the demo did not make, and is left as it is. Name an empty folder in KEVRO_DATA, or none.`,
       );
@@ -53,7 +55,7 @@ export function newDatabaseIn(folder: string): string {
 /** What of a database lies in its folder: shops that were begun before they had a folder of their own for it have it right here. */
 const PARTS_OF_A_DATABASE = ['PG_VERSION', 'base', 'global', 'pg_wal'];
 /** What Kevro itself puts beside a database. */
-const OWN = [DATABASE, `${DATABASE}.making`, BACKUPS];
+export const OWN_NAMES = [DATABASE, `${DATABASE}.making`, BACKUPS, OWNERS_KEY];
 
 /**
  * The database folder of a shop.
@@ -67,7 +69,7 @@ export function shopFolder(folder: string): string {
   }
   const names = readdirSync(folder);
   if (names.some((name) => PARTS_OF_A_DATABASE.includes(name))) return folder;
-  const strange = names.filter((name) => !OWN.includes(name));
+  const strange = names.filter((name) => !OWN_NAMES.includes(name));
   if (strange.length > 0) {
     throw new WrongFolder(
       `${folder} holds something that is no shop (${strange.slice(0, 3).join(', ')}), and is left as it is. Name an empty folder in KEVRO_DATA, or none.`,

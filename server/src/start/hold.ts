@@ -1,7 +1,8 @@
-import { rmSync, statSync } from 'node:fs';
+import { existsSync, realpathSync, rmSync, statSync } from 'node:fs';
 import { createConnection, createServer, type Server } from 'node:net';
 import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { basename, dirname, join } from 'node:path';
+import { OWN_NAMES } from './demo-folder';
 import { makeFolder } from './make-folder';
 
 /** Who holds a folder: what the one that comes second is told. */
@@ -69,6 +70,49 @@ const listen = (server: Server, name: string): Promise<boolean> =>
     );
     server.listen(name, () => resolve(true));
   });
+
+/** Names under which Kevro keeps something within the folder of a shop. */
+const INNER = new Set<string>(OWN_NAMES);
+
+/**
+ * Takes the folder of a shop and that of its database for this process alone. Whoever starts on the inner one finds it held, and so does who starts on the outer
+ * one while the inner is served.
+ * @param databaseIn finds the database's folder, once the shop's is held
+ * @throws Held where another process has either
+ */
+export async function holdShop(
+  folder: string,
+  url: string,
+  databaseIn: () => string,
+): Promise<Hold & { database: string; holdDatabase: () => Promise<void> }> {
+  const holds: Hold[] = [];
+  const release = async (): Promise<void> => {
+    for (const hold of holds.splice(0)) await hold.release();
+  };
+  try {
+    makeFolder(folder);
+    const real = realpathSync(folder);
+    // A first start makes the inner folder only when the outer one is held: until then the outer one speaks for it.
+    if (INNER.has(basename(real))) await refuseHeld(dirname(real));
+    holds.push(await holdFolder(folder, url));
+    const database = databaseIn();
+    const holdDatabase = async (): Promise<void> => {
+      if (existsSync(database) && realpathSync(database) !== real && holds.length === 1)
+        holds.push(await holdFolder(database, url));
+    };
+    await holdDatabase();
+    return { database, holdDatabase, release };
+  } catch (error) {
+    await release();
+    throw error;
+  }
+}
+
+/** @throws Held where another process has the folder */
+async function refuseHeld(folder: string): Promise<void> {
+  const hold = await holdFolder(folder, '');
+  await hold.release();
+}
 
 /**
  * Takes a folder for this process alone, before anything in it is opened.

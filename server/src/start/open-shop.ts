@@ -2,8 +2,9 @@ import { chmodSync, existsSync, lstatSync, readdirSync, renameSync, rmSync } fro
 import { dirname, join } from 'node:path';
 import type { Db } from '../db/db';
 import { sync } from '../db/durable-fs';
-import { dbOf, openEngine, openPglite } from '../db/pglite';
+import { dbOf, openEngine } from '../db/pglite';
 import { NewerDatabase, migrate } from '../db/migrate';
+import { finishErasing } from '../records/person';
 import { WrongFolder } from './demo-folder';
 import { makeFolder } from './make-folder';
 
@@ -52,15 +53,20 @@ const damaged = (database: string, why: string): WrongFolder =>
 export const isSystemError = (error: unknown): error is NodeJS.ErrnoException =>
   error instanceof Error && typeof (error as NodeJS.ErrnoException).syscall === 'string';
 
-async function open(database: string): Promise<Db> {
+/** Opens the engine in a folder, made when missing. */
+export type OpenEngine = (folder: string) => Promise<Db>;
+const openHere: OpenEngine = async (folder) => dbOf(await openEngine(folder));
+
+async function open(database: string, engineIn: OpenEngine): Promise<Db> {
   // Left by a server that was cut off. The folder is held already, so that it is nobody's; an empty one would keep the shop shut.
   rmSync(join(database, 'postmaster.pid'), { force: true });
-  const engine = await openEngine(database).catch((error: unknown) => {
+  const db = await engineIn(database).catch((error: unknown) => {
     throw isSystemError(error) ? error : damaged(database, 'its files are damaged');
   });
-  const db = dbOf(engine);
   try {
     await migrate(db);
+    // Somebody was erased, and the server did not live to clear the old pages away.
+    await finishErasing(db);
     return db;
   } catch (error) {
     await db.close();
@@ -71,23 +77,25 @@ async function open(database: string): Promise<Db> {
 /**
  * Opens the shop in a folder that this process holds, or begins one. A shop is begun beside its place, brought to the disk whole and then named: a first start
  * that is cut off leaves nothing that would have to be judged, and is begun again. What is there but is no shop is left alone.
- * @param database the folder of the database itself @param first what a new shop begins with
+ * @param database the folder of the database itself @param first what a new shop begins with @param engineIn how the engine is opened; in this thread if left out
  * @throws WrongFolder with the sentence to show
  */
 export async function openShop(
   database: string,
   first: (db: Db) => Promise<void> = async () => undefined,
+  engineIn: OpenEngine = openHere,
 ): Promise<Db> {
   if (!existsSync(database)) {
     const making = placeToMake(database);
-    const db = await openPglite(making);
+    const db = await engineIn(making);
+    await migrate(db);
     await first(db);
     await db.close();
     nameShop(making, database);
   } else if (!existsSync(join(database, 'PG_VERSION')))
     throw damaged(database, 'PG_VERSION is missing, so that part of it is gone');
   ownersOnly(database);
-  const db = await open(database);
+  const db = await open(database, engineIn);
   // What the database writes as it opens, it writes for everybody.
   ownersOnly(database);
   return db;

@@ -41,9 +41,11 @@ const stated = computed(() => ({
   sport: form.value.sport,
   lengthCm: numberOf(form.value.length) ?? SPORTS[form.value.sport].lengthCm,
 }));
-const submit = (): Promise<FrameRecord> => {
+const submit = (key: string): Promise<FrameRecord> => {
   const body = frameBody(form.value, before.value);
-  return before.value ? api('editFrame', { id: before.value.id, body }) : api('addFrame', { body });
+  return before.value
+    ? api('editFrame', { id: before.value.id, body })
+    : api('addFrame', { body: { ...body, key } });
 };
 const addWeight = (): void => {
   form.value.weights.push({ what: '', grams: null, zone: 'tip', mirrored: false });

@@ -64,8 +64,8 @@ const stated = computed(() => {
   });
 });
 
-const duplicate = async (): Promise<void> => {
-  const made: FrameRecord = await api('duplicateFrame', { id: props.id, body: twinForm.value });
+const duplicate = async (key: string): Promise<void> => {
+  const made: FrameRecord = await api('duplicateFrame', { id: props.id, body: { ...twinForm.value, key } });
   await router.push(`/frames/${made.id}`);
 };
 async function archive(): Promise<void> {

@@ -65,7 +65,7 @@ function show(of?: Stringing): void {
   open.value = true;
 }
 defineExpose({ show });
-const submit = () => {
+const submit = (key: string) => {
   const f = form.value;
   const body = {
     strungOn: f.strungOn,
@@ -81,7 +81,7 @@ const submit = () => {
   };
   return before.value
     ? api('editStringing', { id: before.value.id, body })
-    : api('addStringing', { id: props.frameId, body });
+    : api('addStringing', { id: props.frameId, body: { ...body, key } });
 };
 </script>
 

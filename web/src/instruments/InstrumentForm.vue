@@ -57,7 +57,7 @@ function show(of?: Instrument): void {
 defineExpose({ show });
 const choose = (kind: InstrumentKind): void => void Object.assign(form.value, { kind, ...sheetOf(kind) });
 
-const submit = (): Promise<Instrument> => {
+const submit = (key: string): Promise<Instrument> => {
   const f = form.value;
   const body = {
     name: f.name,
@@ -72,7 +72,9 @@ const submit = (): Promise<Instrument> => {
       axisCm: KINDS[f.kind].calibrates ? sentOrNull(f.axis) : null,
     },
   };
-  return before.value ? api('editInstrument', { id: before.value.id, body }) : api('addInstrument', { body });
+  return before.value
+    ? api('editInstrument', { id: before.value.id, body })
+    : api('addInstrument', { body: { ...body, key } });
 };
 </script>
 

@@ -87,7 +87,7 @@ function changeSport(sport: Sport): void {
   });
 }
 const shapes = computed(() => Object.keys(SPORTS[form.value.sport].shapes));
-function submit(): Promise<Setup> {
+function submit(key: string): Promise<Setup> {
   const f = form.value;
   const specs = Object.fromEntries(
     [
@@ -125,7 +125,9 @@ function submit(): Promise<Setup> {
     dress: f.dress,
     specs,
   };
-  return before.value ? api('editSetup', { id: before.value.id, body }) : api('addSetup', { body });
+  return before.value
+    ? api('editSetup', { id: before.value.id, body })
+    : api('addSetup', { body: { ...body, key } });
 }
 </script>
 

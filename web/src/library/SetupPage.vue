@@ -4,6 +4,7 @@ import { useRouter } from 'vue-router';
 import { SPEC_KEYS, type SpecKey } from '@kevro/core';
 import type { SetupPage } from '@kevro/contract';
 import { api } from '../api/client';
+import { useActKey } from '../parts/act-key';
 import { dayWords } from '../parts/day-words';
 import { dressWords } from '../parts/dress-words';
 import { useSaved } from '../stores/saved';
@@ -47,9 +48,10 @@ const shape = computed(() => page.value?.setup.shape ?? { sport: 'tennis' as con
 const number = (key: SpecKey, value: number | undefined): string =>
   value === undefined ? '—' : units.show(key, value, shape.value);
 
+const actKey = useActKey();
 async function settle(id: string, use: 'one' | 'average' | 'all'): Promise<void> {
   try {
-    page.value = await api('settleReports', { id, body: { use } });
+    page.value = await actKey.once((own) => api('settleReports', { id, body: { use, key: own } }));
     changed();
     if (page.value.setup.id !== props.id)
       await router.replace({ name: 'setup', params: { id: page.value.setup.id } });

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
-import { nanoid } from 'nanoid';
 import { SPEC_KEYS, sportData, type Dress, type FrameShape, type SpecKey } from '@kevro/core';
 import type { Measurement } from '@kevro/contract';
 import { api } from '../api/client';
@@ -25,14 +24,12 @@ const draftOf = (m?: Measurement) => ({
 });
 const draft = useDraft(() => draftOf());
 const form = draft.value;
-let key = '';
 function correct(m: Measurement): void {
   of.value = m;
-  key = nanoid();
   draft.begin(`correction of ${m.id}`, draftOf(m));
   correcting.value = true;
 }
-function storeCorrection(): Promise<Measurement> {
+function storeCorrection(key: string): Promise<Measurement> {
   const { specs, dress, note, reason } = form.value;
   const before = of.value as Measurement;
   const { massG, balanceCm, swingWeight, twistWeight } = specs;

@@ -2,6 +2,7 @@
 import { useEventListener } from '@vueuse/core';
 import { nextTick, ref, watch } from 'vue';
 import { Refused } from '../api/client';
+import { useActKey } from './act-key';
 import type { AnyDraft } from './draft';
 import DraftNotice from './DraftNotice.vue';
 import { focusWrong } from './focus';
@@ -19,7 +20,8 @@ const {
   asks = '',
 } = defineProps<{
   title: string;
-  submit: () => Promise<unknown>;
+  /** Sends the form, under the key that was made when it opened. */
+  submit: (key: string) => Promise<unknown>;
   store?: string;
   width?: number;
   draft?: AnyDraft;
@@ -34,7 +36,9 @@ const busy = ref(false);
 const asking = ref(false);
 const form = ref<HTMLFormElement>();
 
+const formKey = useActKey();
 watch(open, () => {
+  formKey.renew();
   refused.value = undefined;
   failure.value = '';
   asking.value = false;
@@ -68,7 +72,7 @@ async function send(): Promise<void> {
   refused.value = undefined;
   failure.value = '';
   try {
-    const result = await submit();
+    const result = await formKey.once(submit);
     draft?.stored();
     open.value = false;
     emit('stored', result);

@@ -1,4 +1,5 @@
 import { shallowRef } from 'vue';
+import { dayIn } from '@kevro/core';
 
 /** The application speaks English, so its dates do too, whatever the browser's language. */
 const LANGUAGE = 'en-GB';
@@ -19,10 +20,10 @@ const said = (iso: string, options: Intl.DateTimeFormatOptions): string =>
     : new Date(iso).toLocaleString(LANGUAGE, inShop(options));
 
 /** A moment's day where the shop is, as it is sorted: «2026-11-09». */
-export const shopDay = (iso: string): string =>
-  isDayAlone(iso) ? iso : new Date(iso).toLocaleDateString('sv', inShop({}));
+export const shopDay = (iso: string): string => (isDayAlone(iso) ? iso : dayIn(zone.value ?? '', iso));
 /** What day it is in the shop. */
 export const shopToday = (): string => shopDay(new Date().toISOString());
+export const shopYear = (): number => Number(shopToday().slice(0, 4));
 
 /** The year is said where it is not this one. */
 const day = (iso: string): Intl.DateTimeFormatOptions => ({

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import ChoiceRow from '../parts/ChoiceRow.vue';
+import { shopToday } from '../parts/day-words';
 import MoreFields from '../parts/MoreFields.vue';
 import NumberField from '../parts/NumberField.vue';
 import { items } from '../players/words';
@@ -87,7 +88,13 @@ const LENGTHS = [45, 60, 90, 120];
     </fieldset>
   </MoreFields>
   <div class="two">
-    <v-text-field v-model="form.playedOn" type="date" label="Played on" :error-messages="at('playedOn')" />
+    <v-text-field
+      v-model="form.playedOn"
+      type="date"
+      :max="shopToday()"
+      label="Played on"
+      :error-messages="at('playedOn')"
+    />
     <v-text-field v-model="form.by" :label="who" :error-messages="at('by')" />
   </div>
 </template>

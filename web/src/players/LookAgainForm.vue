@@ -20,9 +20,9 @@ const empty = () => ({
 const draft = useDraft(empty);
 const form = draft.value;
 watch(open, (now) => now && draft.begin(`look again ${props.playerId}`, empty()), { immediate: true });
-const submit = () =>
+const submit = (key: string) =>
   api('addLookAgain', {
-    body: { playerId: props.playerId, fittingId: props.fittingId ?? null, ...form.value },
+    body: { playerId: props.playerId, fittingId: props.fittingId ?? null, ...form.value, key },
   });
 </script>
 

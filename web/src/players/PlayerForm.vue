@@ -12,6 +12,7 @@ import {
 import type { NewPlayer, Player } from '@kevro/contract';
 import { api, urlOf } from '../api/client';
 import FormDialog from '../parts/FormDialog.vue';
+import { shopYear } from '../parts/day-words';
 import MoreFields from '../parts/MoreFields.vue';
 import NumberField from '../parts/NumberField.vue';
 import { useDraft } from '../parts/draft';
@@ -81,10 +82,10 @@ const sore = computed(
 );
 const growing = computed(() => {
   const year = numberOf(form.value.birthYear);
-  return year !== undefined && isGrowing(year, new Date().getFullYear());
+  return year !== undefined && isGrowing(year, shopYear());
 });
 
-function submit() {
+function submit(key: string) {
   const { ceilings, guides, sessions, birthYear, heightCm, ...same } = form.value;
   /** What is said of a sport that they play. */
   const ofSports = <T,>(of: (sport: Sport) => T | null | undefined): Partial<Record<Sport, T>> =>
@@ -98,7 +99,9 @@ function submit() {
     sessionsAWeek: sentOrNull(sessions),
     ...(arm.value === undefined ? {} : { armHistory: arm.value }),
   };
-  return player.value ? api('editPlayer', { id: player.value.id, body }) : api('addPlayer', { body });
+  return player.value
+    ? api('editPlayer', { id: player.value.id, body })
+    : api('addPlayer', { body: { ...body, key } });
 }
 const band = (from: number | undefined, to: number | undefined): string =>
   from === undefined ? `under ${to}` : to === undefined ? `from ${from}` : `${from}–${to}`;

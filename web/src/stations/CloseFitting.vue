@@ -25,11 +25,11 @@ watch(
   { immediate: true },
 );
 const choices = items(Object.fromEntries(CLOSINGS.map((c) => [c, CLOSING_NAMES[c]])) as typeof CLOSING_NAMES);
-const submit = async (): Promise<void> =>
+const submit = async (key: string): Promise<void> =>
   fitting.stored(
     props.view.closed
-      ? await api('reopenFitting', { id: props.view.id, body: {} })
-      : await api('closeFitting', { id: props.view.id, body: form.value }),
+      ? await api('reopenFitting', { id: props.view.id, body: { key } })
+      : await api('closeFitting', { id: props.view.id, body: { ...form.value, key } }),
   );
 </script>
 

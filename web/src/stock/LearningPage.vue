@@ -2,6 +2,7 @@
 import { computed, onMounted, shallowRef, ref } from 'vue';
 import type { Learning } from '@kevro/contract';
 import { api } from '../api/client';
+import { useActKey } from '../parts/act-key';
 import { counted } from '../parts/counted';
 import { dayWords } from '../parts/day-words';
 import { vWide } from '../parts/wide-table';
@@ -31,10 +32,13 @@ const shareWords = ({ share, uncertainty }: Roll): string =>
   `${signed(100 * share, 1)} % ±${(200 * uncertainty).toFixed(1)}`;
 /** A correction is worth taking where it is surely none by chance: beyond twice its standard uncertainty. */
 const worth = ({ share, uncertainty }: Roll): boolean => Math.abs(share) > 2 * uncertainty;
+const key = useActKey();
 async function act(roll: Roll, what: 'apply' | 'undo' | 'new-roll'): Promise<void> {
   busy.value = roll.partId;
   try {
-    learned.value = await api('actOnRoll', { id: roll.partId, body: { act: what } });
+    learned.value = await key.once((own) =>
+      api('actOnRoll', { id: roll.partId, body: { act: what, key: own } }),
+    );
     saved.stored();
     // Plans made from now on count with it.
     await catalogue.load();

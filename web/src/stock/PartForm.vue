@@ -64,7 +64,7 @@ function choose(kind: PartKind): void {
   Object.assign(form.value, { ...startOf(kind), name, note });
 }
 
-function submit(): Promise<PartRecord> {
+function submit(key: string): Promise<PartRecord> {
   const { kind, name, note, words: chosen, numbers } = form.value;
   const fields = Object.entries(words.value.fields).map(([field, of]) => {
     if (choicesOf(kind, field)) return [field, chosen[field]];
@@ -72,7 +72,9 @@ function submit(): Promise<PartRecord> {
   });
   // The server checks it by the kind's own schema.
   const body = { kind, name, note, ...Object.fromEntries(fields) } as NewPart;
-  return part.value ? api('editPart', { id: part.value.id, body }) : api('addPart', { body });
+  return part.value
+    ? api('editPart', { id: part.value.id, body })
+    : api('addPart', { body: { ...body, key } });
 }
 </script>
 

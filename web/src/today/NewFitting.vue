@@ -37,7 +37,7 @@ defineExpose({ show });
 watch(form, () => (existing.value = undefined), { deep: true });
 
 let evenIfOpen = false;
-async function submit(): Promise<FittingView> {
+async function submit(key: string): Promise<FittingView> {
   // Enter may come before the one frame of the player that was just chosen.
   await until(looking).toBe(false);
   const { playerId, frameIds } = form.value;
@@ -53,7 +53,7 @@ async function submit(): Promise<FittingView> {
     );
   }
   try {
-    return await api('openFitting', { body: { playerId: playerId ?? '', frameIds, evenIfOpen } });
+    return await api('openFitting', { body: { playerId: playerId ?? '', frameIds, evenIfOpen, key } });
   } catch (error) {
     if (error instanceof Refused && error.existing) {
       existing.value = error.existing;

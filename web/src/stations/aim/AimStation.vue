@@ -13,9 +13,11 @@ import {
 import { guardedPlayer } from '@kevro/contract';
 import { Refused, api } from '../../api/client';
 import ChoiceRow from '../../parts/ChoiceRow.vue';
+import { shopYear } from '../../parts/day-words';
 import DraftNotice from '../../parts/DraftNotice.vue';
 import MoreFields from '../../parts/MoreFields.vue';
 import NumberField from '../../parts/NumberField.vue';
+import { useActKey } from '../../parts/act-key';
 import { focusWrong } from '../../parts/focus';
 import UnsavedSheet from '../../parts/UnsavedSheet.vue';
 import { useKept } from '../../parts/kept';
@@ -88,7 +90,7 @@ const guards = computed(() => {
     specs: before,
     dress: dress ?? {},
     target: read.value.aim,
-    player: guardedPlayer(view.player, of.sport, new Date().getFullYear()),
+    player: guardedPlayer(view.player, of.sport, shopYear()),
     own: shop.shop?.sports[of.sport],
   });
 });
@@ -126,6 +128,7 @@ watch(draft, () => (refused.value = undefined), { deep: true });
 const errorAt = (path: string): string | undefined =>
   read.value.errors[path] ?? refused.value?.at(`target.${path}`);
 
+const actKey = useActKey();
 async function store(): Promise<void> {
   const { view, round } = fitting;
   if (!view || !round || busy.value) return;
@@ -138,22 +141,20 @@ async function store(): Promise<void> {
   busy.value = true;
   try {
     const { way, setupId, note, overridden } = draft.value;
-    await api('setAim', {
-      id: view.id,
-      body: {
-        roundId: round.id,
-        way,
-        setupId: way === 'copy' || way === 'part-way' ? setupId : null,
-        source: taking.value,
-        target: read.value.aim,
-        guards: guards.value.flatMap(({ code }) => {
-          const why = overridden[code]?.trim();
-          return why ? [{ code, note: why }] : [];
-        }),
-        note,
-        by: by.value,
-      },
-    });
+    const body = {
+      roundId: round.id,
+      way,
+      setupId: way === 'copy' || way === 'part-way' ? setupId : null,
+      source: taking.value,
+      target: read.value.aim,
+      guards: guards.value.flatMap(({ code }) => {
+        const why = overridden[code]?.trim();
+        return why ? [{ code, note: why }] : [];
+      }),
+      note,
+      by: by.value,
+    };
+    await actKey.once((own) => api('setAim', { id: view.id, body: { ...body, key: own } }));
     kept.stored();
     await fitting.stored();
     await router.push({ name: 'plan' });

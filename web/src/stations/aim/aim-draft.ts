@@ -18,6 +18,7 @@ import {
 } from '@kevro/core';
 import { fieldError, sentence, type AimRecord } from '@kevro/contract';
 import { useDraft } from '../../parts/draft';
+import { shopYear } from '../../parts/day-words';
 import { numberOf, type Typed } from '../../parts/typed';
 import { useFitting } from '../../stores/fitting';
 import { useGuides } from '../../stores/guides';
@@ -65,7 +66,7 @@ export function useAimDraft(setupAsked: string | undefined) {
   const lengthCm = computed(() => shape.value.lengthCm);
   const growing = computed(() => {
     const born = fitting.view?.player.birthYear;
-    return typeof born === 'number' && isGrowing(born, new Date().getFullYear());
+    return typeof born === 'number' && isGrowing(born, shopYear());
   });
   const rowsOf = (aim: Aim): Record<SpecKey, Row> =>
     Object.fromEntries(

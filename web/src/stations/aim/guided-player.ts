@@ -1,9 +1,10 @@
 import type { GuidedPlayer } from '@kevro/core';
+import { shopYear } from '../../parts/day-words';
 import { ageIn, type Player } from '@kevro/contract';
 
 /** What of a player decides on a guide. */
 export const guidedPlayer = (player: Player): GuidedPlayer => ({
-  age: ageIn(new Date().getFullYear(), player),
+  age: ageIn(shopYear(), player),
   heightCm: player.heightCm ?? undefined,
   build: player.build ?? undefined,
   level: player.levelScale ?? undefined,

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, useTemplateRef } from 'vue';
+import { nanoid } from 'nanoid';
 import { changeOutcome, cutList, type BenchStep, type ChangeOutcome, type NumberKey } from '@kevro/core';
 import type { BodyOf } from '@kevro/contract';
 import { api } from '../../api/client';
@@ -79,9 +80,11 @@ function mark(step: BenchStep, as: Pick<MarkBody, 'mark' | 'reason' | 'asBuilt'>
   const planId = plan.value?.id;
   if (!view || planId === undefined || waiting.value.includes(step.key)) return;
   waiting.value = [...waiting.value, step.key];
+  const key = nanoid();
   marking = marking.then(async () => {
     try {
-      await fitting.stored(await api('markStep', { id: view.id, body: { planId, step: step.key, ...as } }));
+      const body = { planId, step: step.key, ...as, key };
+      await fitting.stored(await api('markStep', { id: view.id, body }));
     } catch (error) {
       saved.failed(error);
     } finally {

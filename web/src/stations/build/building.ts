@@ -3,6 +3,7 @@ import {
   asBuiltOf,
   expectedAfter,
   notedAsBuilt,
+  readingAt,
   surpriseAfter,
   waitsOf,
   type BenchStep,
@@ -14,7 +15,6 @@ import {
 import type { Measurement, StepMark } from '@kevro/contract';
 import { useCatalogue } from '../../stores/catalogue';
 import { useFitting } from '../../stores/fitting';
-import { readingOf } from '../step-reading';
 
 /** The build of the open fitting as it goes: what each step should read, what was read, and what sets. */
 export function useBuilding() {
@@ -47,7 +47,7 @@ export function useBuilding() {
     building.value && expectedAfter(building.value, step.key);
 
   const readAt = (step: BenchStep): Measurement | undefined =>
-    fitting.round && fitting.plan ? readingOf(fitting.round, fitting.plan, step.key) : undefined;
+    fitting.round && fitting.plan ? readingAt(fitting.round, fitting.plan.id, step.key) : undefined;
   const builtAt = (step: BenchStep): readonly Placement[] => notedAsBuilt(marks.value, step.key);
   function surprise(step: BenchStep): Surprise | undefined {
     const read = readAt(step);

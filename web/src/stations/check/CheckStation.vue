@@ -12,6 +12,7 @@ import {
   type Trim,
 } from '@kevro/core';
 import { Refused, api } from '../../api/client';
+import { useActKey } from '../../parts/act-key';
 import { useKeys } from '../../app/keys';
 import Lanes from '../../lanes/Lanes.vue';
 import { momentWords } from '../../parts/day-words';
@@ -135,25 +136,24 @@ const noteField = ref<{ focus: () => void }>();
 const by = useKept('kevro-by', '');
 const busy = ref(false);
 
+const key = useActKey();
 async function trimIt(): Promise<void> {
   const { view, round, aim: record } = fitting;
   if (!view || !round || !record || !plan.value || !check.value || !trim.value || busy.value) return;
   busy.value = true;
   const { placements, removals } = changeOfTrim(trim.value.changes, laid.value);
   try {
-    await api('choosePlan', {
-      id: view.id,
-      body: {
-        roundId: round.id,
-        startId: check.value.id,
-        aimId: record.id,
-        trims: plan.value.id,
-        school: plan.value.school,
-        byHand: false,
-        placements,
-        removals,
-      },
-    });
+    const body = {
+      roundId: round.id,
+      startId: check.value.id,
+      aimId: record.id,
+      trims: plan.value.id,
+      school: plan.value.school,
+      byHand: false,
+      placements,
+      removals,
+    };
+    await key.once((own) => api('choosePlan', { id: view.id, body: { ...body, key: own } }));
     await fitting.stored();
     await router.push({ name: 'build' });
   } catch (error) {
@@ -162,22 +162,19 @@ async function trimIt(): Promise<void> {
     busy.value = false;
   }
 }
+const signing = useActKey();
 async function signOff(): Promise<void> {
   const { view } = fitting;
   if (!view || !plan.value || !check.value || busy.value) return;
   busy.value = true;
   try {
-    await api('signOff', {
-      id: view.id,
-      body: {
-        // One key a check: a second click, or a second page, signs off once.
-        key: `sign-off ${check.value.id}`,
-        planId: plan.value.id,
-        measurementId: check.value.id,
-        by: by.value,
-        note: note.value,
-      },
-    });
+    const body = {
+      planId: plan.value.id,
+      measurementId: check.value.id,
+      by: by.value,
+      note: note.value,
+    };
+    await signing.once((own) => api('signOff', { id: view.id, body: { ...body, key: own } }));
     await fitting.stored();
   } catch (error) {
     if (error instanceof Refused && error.at('note')) {

@@ -1,10 +1,9 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { SPEC_KEYS, bringTo, setApart, withinTolerance, type AxisSpecs } from '@kevro/core';
+import { SPEC_KEYS, bringTo, checkOf, setApart, withinTolerance, type AxisSpecs } from '@kevro/core';
 import { useFitting } from '../../stores/fitting';
 import { useUnits } from '../../stores/units';
 import { SPEC_NAMES } from '../../words';
-import { checkOf } from './checked';
 
 /** The frames of a set against one another, as they are: each by its check, or by where its round starts. */
 const fitting = useFitting();
@@ -16,7 +15,7 @@ const frames = computed(() => {
   return (fitting.view?.frames ?? []).flatMap(({ frame, rounds }) => {
     const round = rounds.at(-1);
     const plan = round?.plans.find(({ id }) => id === round.state.planId);
-    const checked = round && plan ? checkOf(round, plan) : undefined;
+    const checked = round && plan ? checkOf(round, plan.id) : undefined;
     const measured = checked ?? round?.measurements.find(({ id }) => id === round.startId);
     if (!measured || axisCm === undefined) return [];
     const target = round?.aims.find(({ id }) => id === round.state.aimId)?.target;

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
 import { useRoute } from 'vue-router';
-import { PURPOSES, purposeChoice, roundState, type Purpose, type Station } from '@kevro/core';
+import { PURPOSES, purposeChoice, type Purpose, type Station } from '@kevro/core';
 import { api } from '../../api/client';
 import MeasureBench from '../../measure/MeasureBench.vue';
 import { useFitting } from '../../stores/fitting';
@@ -16,10 +16,8 @@ const fitting = useFitting();
 const saved = useSaved();
 const marks = useBenchMarks();
 const purposes = computed(() => {
-  const { round, references, view } = fitting;
-  if (!round) return undefined;
-  const records = { ...round, compared: references.length + (view?.beside.length ?? 0) > 0 };
-  return purposeChoice(records, roundState(records, new Date().toISOString()));
+  const { round } = fitting;
+  return round && purposeChoice(round, round.state);
 });
 /** What is next after measuring; a frame that was never measured goes on to Compare. */
 const stored = ref<Purpose>();

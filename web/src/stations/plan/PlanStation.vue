@@ -39,6 +39,7 @@ import { useSideBySide, useVariants } from './side-by-side';
 import { useStanding, type Standing } from './standing';
 import { useWays } from './ways';
 import { later } from '../../parts/later';
+import { useActKey } from '../../parts/act-key';
 import { useKeys } from '../../app/keys';
 
 // What a fitter comes here to do: see the best way and what each other way misses; move a weight and watch the specs; take it to the bench.
@@ -135,25 +136,24 @@ function explain(what: NumberKey): void {
 }
 
 const busy = ref(false);
+const key = useActKey();
 async function choose(): Promise<void> {
   const { view, round, measurement, aim: record } = fitting;
   const { school = 'free', byHand, placements: laid, swaps, removals } = standing.value;
   if (!view || !round || !record || !measurement || !stands.value || busy.value) return;
   busy.value = true;
   try {
-    await api('choosePlan', {
-      id: view.id,
-      body: {
-        roundId: round.id,
-        startId: measurement.id,
-        aimId: record.id,
-        school,
-        byHand,
-        placements: [...laid],
-        swaps: [...swaps],
-        removals: [...removals],
-      },
-    });
+    const body = {
+      roundId: round.id,
+      startId: measurement.id,
+      aimId: record.id,
+      school,
+      byHand,
+      placements: [...laid],
+      swaps: [...swaps],
+      removals: [...removals],
+    };
+    await key.once((own) => api('choosePlan', { id: view.id, body: { ...body, key: own } }));
     markStored();
     await fitting.stored();
     await router.push({ name: 'build' });

@@ -1,12 +1,11 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue';
-import { nanoid } from 'nanoid';
+import { computed, watch } from 'vue';
 import { PROGRAMMES, suggestProgramme, type Programme } from '@kevro/core';
 import { PROGRAMME_HINTS, PROGRAMME_NAMES, growingIn } from '@kevro/contract';
 import { api } from '../../api/client';
 import FormDialog from '../../parts/FormDialog.vue';
 import NumberField from '../../parts/NumberField.vue';
-import { shopToday } from '../../parts/day-words';
+import { shopYear } from '../../parts/day-words';
 import { useDraft } from '../../parts/draft';
 import { useKept } from '../../parts/kept';
 import { sent, type Typed } from '../../parts/typed';
@@ -20,7 +19,6 @@ const fitting = useFitting();
 const library = useLibrary();
 const others = useBeside();
 const by = useKept('kevro-by', '');
-const key = ref('');
 const draft = useDraft(() => ({
   name: 'find-ceiling' as Programme,
   massG: null as Typed,
@@ -35,7 +33,7 @@ const suggested = computed(() => {
   const last = fitting.rounds.flatMap(({ sessions }) => sessions).findLast(({ counts }) => counts);
   return suggestProgramme({
     ...(last ? { last } : {}),
-    growing: growingIn(Number(shopToday().slice(0, 4)), view.player),
+    growing: growingIn(shopYear(), view.player),
     soreArm: view.player.bothers.includes('sore-arm'),
     ceilingKnown: view.player.ceilings[record.shape.sport] !== undefined,
   });
@@ -58,7 +56,6 @@ watch(
   open,
   (now) => {
     if (!now) return;
-    key.value = nanoid();
     draft.begin(`programme ${fitting.round?.id ?? ''}`, {
       name: suggested.value,
       note: '',
@@ -74,7 +71,7 @@ watch([() => form.value.name, goal, open], ([name, { massG, swingWeight }, isOpe
   form.value.massG ??= massG;
   form.value.swingWeight ??= swingWeight;
 });
-async function submit(): Promise<void> {
+async function submit(key: string): Promise<void> {
   const { view, record } = fitting;
   if (!view || !record) return;
   const { name, massG, swingWeight, note } = form.value;
@@ -82,7 +79,7 @@ async function submit(): Promise<void> {
   await fitting.stored(
     await api('beginProgramme', {
       id: view.id,
-      body: { key: key.value, frameId: record.id, name, towards, note, by: by.value },
+      body: { key, frameId: record.id, name, towards, note, by: by.value },
     }),
   );
 }

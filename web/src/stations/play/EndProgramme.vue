@@ -7,10 +7,12 @@ import { shopDay } from '../../parts/day-words';
 import { useDraft } from '../../parts/draft';
 import { useKept } from '../../parts/kept';
 import { useFitting } from '../../stores/fitting';
+import { useOutlook } from './outlook';
 
 /** Ends a programme, with a day to look again. */
 const open = defineModel<boolean>({ required: true });
 const fitting = useFitting();
+const { next } = useOutlook();
 const by = useKept('kevro-by', '');
 const draft = useDraft(() => ({ lookAgainOn: '', note: '' }));
 const form = draft.value;
@@ -20,7 +22,7 @@ watch(
   (now) => {
     const { programme } = fitting;
     if (!now || !programme) return;
-    const found = programme.next?.state === 'done';
+    const found = next.value?.state === 'done';
     draft.begin(`end ${programme.id}`, {
       lookAgainOn: found ? inDays(lookAgainDays(programme.name)) : '',
       note: '',
@@ -28,7 +30,7 @@ watch(
   },
   { immediate: true },
 );
-async function submit(): Promise<void> {
+async function submit(key: string): Promise<void> {
   const { view, programme } = fitting;
   if (!view || !programme) return;
   const { lookAgainOn, note } = form.value;
@@ -36,6 +38,7 @@ async function submit(): Promise<void> {
     await api('actOnProgramme', {
       id: view.id,
       body: {
+        key,
         programmeId: programme.id,
         act: 'end',
         note,
@@ -50,9 +53,7 @@ async function submit(): Promise<void> {
 <template>
   <FormDialog v-model="open" title="End the programme" store="End it" :submit="submit" :draft="draft">
     <template #default="{ at }">
-      <p v-if="fitting.programme?.next?.ceiling" class="mb-0">
-        The ceiling that it found is written down with the player.
-      </p>
+      <p v-if="next?.ceiling" class="mb-0">The ceiling that it found is written down with the player.</p>
       <v-text-field
         v-model="form.lookAgainOn"
         type="date"

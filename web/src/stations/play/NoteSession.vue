@@ -1,6 +1,5 @@
 <script setup lang="ts">
-import { ref, watch } from 'vue';
-import { nanoid } from 'nanoid';
+import { watch } from 'vue';
 import { api } from '../../api/client';
 import FormDialog from '../../parts/FormDialog.vue';
 import { useDraft } from '../../parts/draft';
@@ -15,22 +14,20 @@ const fitting = useFitting();
 const by = useKept('kevro-by', '');
 const draft = useDraft(() => emptySession(by.value));
 const { value } = draft;
-const key = ref('');
 watch(
   open,
   (now) => {
     if (!now) return;
-    key.value = nanoid();
     draft.begin(`session ${fitting.round?.id ?? ''}`, emptySession(by.value));
   },
   { immediate: true },
 );
-async function submit(): Promise<void> {
+async function submit(key: string): Promise<void> {
   const { view, round } = fitting;
   if (!view || !round) return;
   await api('addSession', {
     id: view.id,
-    body: { key: key.value, roundId: round.id, ...sessionBody(value.value) },
+    body: { key, roundId: round.id, ...sessionBody(value.value) },
   });
   await fitting.stored();
 }

@@ -1,6 +1,5 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue';
-import { nanoid } from 'nanoid';
+import { computed, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import type { ZoneName } from '@kevro/core';
 import { ZONE_NAMES } from '@kevro/contract';
@@ -17,7 +16,6 @@ const open = defineModel<boolean>({ required: true });
 const fitting = useFitting();
 const router = useRouter();
 const by = useKept('kevro-by', '');
-const key = ref('');
 const empty = () => ({ zone: 'tip' as ZoneName, massG: null as Typed, note: '' });
 const draft = useDraft(empty);
 const form = draft.value;
@@ -25,7 +23,6 @@ watch(
   open,
   (now) => {
     if (!now) return;
-    key.value = nanoid();
     draft.begin(`own step ${fitting.programme?.id ?? ''}`, empty());
   },
   { immediate: true },
@@ -34,7 +31,7 @@ const zones = computed(() => {
   const names = fitting.frame?.sport.zones.map(({ name }) => name) ?? [];
   return [...new Set(names)].map((value) => ({ value, title: ZONE_NAMES[value] }));
 });
-async function submit(): Promise<void> {
+async function submit(key: string): Promise<void> {
   const { view, programme } = fitting;
   if (!view || !programme) return;
   const { zone, massG, note } = form.value;
@@ -42,7 +39,7 @@ async function submit(): Promise<void> {
     await api('takeStep', {
       id: view.id,
       body: {
-        key: key.value,
+        key,
         programmeId: programme.id,
         sessions: programme.sessions,
         change: [{ zone, massG: sent(massG) }],

@@ -1,24 +1,25 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import { useTheme } from 'vuetify';
+import { countedSessions, measuredIn } from '@kevro/core';
 import PlainChart from '../../parts/PlainChart.vue';
 import { dayWords } from '../../parts/day-words';
 import { historyChart } from '../../parts/history-chart';
 import { ENERGY_WORDS } from '../../played/words';
 import { useFitting } from '../../stores/fitting';
 import { useUnits } from '../../stores/units';
-import { measuredIn, playedWith } from './rounds';
+import { useOutlook } from './outlook';
+import { playedWith } from './rounds';
 
 /** The swing weight of the frame in this fitting over time, with how much energy each session left. */
 const fitting = useFitting();
 const units = useUnits();
 const theme = useTheme();
-const sessions = computed(() =>
-  fitting.rounds.flatMap(({ sessions: of }) => of.filter(({ counts }) => counts)),
-);
+const { next: outlook } = useOutlook();
+const sessions = computed(() => fitting.rounds.flatMap(({ sessions: of }) => countedSessions(of)));
 
 const chart = computed(() => {
-  const { record, programme, view } = fitting;
+  const { record, view } = fitting;
   if (!record || !view) return undefined;
   const say = (value: number): string => units.show('swingWeight', value, record.shape);
   const steps = playedWith(record, fitting.rounds).flatMap(({ round, words, specs }) => {
@@ -26,7 +27,7 @@ const chart = computed(() => {
     return specs && at ? [{ at, value: specs.swingWeight, text: `${say(specs.swingWeight)}: ${words}` }] : [];
   });
   const ceiling = view.player.ceilings[record.shape.sport];
-  const next = programme?.next;
+  const next = outlook.value;
   const to = next && next.change.length > 0 ? (next.ready?.specs ?? next.specs).swingWeight : undefined;
   return historyChart(
     {

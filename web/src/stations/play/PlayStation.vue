@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { computed, onMounted, ref, shallowRef, watch } from 'vue';
-import { nanoid } from 'nanoid';
 import { useRouter } from 'vue-router';
+import { countedSessions, measuredIn } from '@kevro/core';
 import type { SessionRow } from '@kevro/contract';
 import { Refused, api } from '../../api/client';
 import { useKeys } from '../../app/keys';
+import { useActKey } from '../../parts/act-key';
 import { useKept } from '../../parts/kept';
 import { later } from '../../parts/later';
 import WhatWorks from '../../players/WhatWorks.vue';
@@ -18,7 +19,7 @@ import PlayChart from './PlayChart.vue';
 import ProgrammePart from './ProgrammePart.vue';
 import RoundsHistory from './RoundsHistory.vue';
 import SessionTable from './SessionTable.vue';
-import { measuredIn } from './rounds';
+import { useOutlook } from './outlook';
 
 // What a fitter comes here to do: note how it played, in under a minute; see the next step and why, and take it to the bench; go back to what was better.
 const fitting = useFitting();
@@ -40,9 +41,9 @@ const closed = computed(() => fitting.view?.closed !== null);
 const measured = computed(() => fitting.round && measuredIn(fitting.round));
 const weights = computed(() => fitting.record?.weights ?? []);
 const labels = computed(() => weights.value.map((p) => `${(p.massG / p.sides).toFixed(1)} g`));
-const next = computed(() => fitting.programme?.next);
+const { next } = useOutlook();
 const sessionCount = computed(() =>
-  fitting.rounds.reduce((all, round) => all + round.sessions.filter(({ counts }) => counts).length, 0),
+  fitting.rounds.reduce((all, round) => all + countedSessions(round.sessions).length, 0),
 );
 
 /** Every session of the player, in other fittings too: what works is asked of them all. */
@@ -67,14 +68,15 @@ const canTake = computed(
 /** What speaks against the step, where it is gone past only with a reason. */
 const guard = ref('');
 const explaining = ref(false);
-async function takeIt(note: string): Promise<void> {
+const key = useActKey();
+async function takeIt(note: string, own: string): Promise<void> {
   const { view, programme } = fitting;
   if (!view || !programme) return;
   await fitting.stored(
     await api('takeStep', {
       id: view.id,
       body: {
-        key: nanoid(),
+        key: own,
         programmeId: programme.id,
         sessions: programme.sessions,
         note,
@@ -88,7 +90,7 @@ async function take(): Promise<void> {
   if (!canTake.value || busy.value) return;
   busy.value = true;
   try {
-    await takeIt('');
+    await key.once((own) => takeIt('', own));
   } catch (error) {
     if (error instanceof Refused && error.at('note')) {
       guard.value = error.at('note') ?? '';

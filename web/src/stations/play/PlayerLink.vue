@@ -3,6 +3,7 @@ import { computed, ref, watch } from 'vue';
 import type { AnswerOf } from '@kevro/contract';
 import { api } from '../../api/client';
 import Sheet from '../../parts/Sheet.vue';
+import { useActKey } from '../../parts/act-key';
 import { wholeDayWords } from '../../parts/day-words';
 import { useFitting } from '../../stores/fitting';
 
@@ -17,12 +18,22 @@ async function make(): Promise<void> {
   made.value = undefined;
   failure.value = '';
   try {
-    made.value = await api('makeLink', { id: view.id, body: { roundId: round.id } });
+    made.value = await api('makeLink', { id: view.id, body: { roundId: round.id, key: key.now() } });
   } catch (error) {
     failure.value = error instanceof Error ? error.message : String(error);
   }
 }
-watch(open, (now) => now && void make(), { immediate: true });
+// Tried again after an answer that was lost, it is the same link.
+const key = useActKey();
+watch(
+  open,
+  (now) => {
+    if (!now) return;
+    key.renew();
+    void make();
+  },
+  { immediate: true },
+);
 /** An address of its own for the picture: markup that the server made is not written into the page. */
 const picture = computed(() =>
   made.value?.picture ? `data:image/svg+xml;charset=utf-8,${encodeURIComponent(made.value.picture)}` : '',

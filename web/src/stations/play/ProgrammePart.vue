@@ -6,6 +6,7 @@ import { api } from '../../api/client';
 import ChoiceRow from '../../parts/ChoiceRow.vue';
 import { counted } from '../../parts/counted';
 import { later } from '../../parts/later';
+import { useActKey } from '../../parts/act-key';
 import { useKept } from '../../parts/kept';
 import { items } from '../../players/words';
 import { DAY_WORDS } from '../../played/words';
@@ -13,6 +14,7 @@ import { useFitting } from '../../stores/fitting';
 import { useSaved } from '../../stores/saved';
 import { useCatalogue } from '../../stores/catalogue';
 import { useUnits } from '../../stores/units';
+import { useOutlook } from './outlook';
 
 /** The programme of the frame: what is to be done next and why, ready to be laid on; once more, another step, a pause, an end. */
 const fitting = useFitting();
@@ -27,20 +29,20 @@ const ending = defineModel<boolean>('ending', { required: true });
 const emit = defineEmits<{ begin: [] }>();
 
 const programme = computed(() => fitting.programme);
-const next = computed(() => programme.value?.next);
+const { next, trouble, failure, load } = useOutlook();
 const sport = computed(() => fitting.record?.shape.sport ?? 'tennis');
 const closed = computed(() => fitting.view?.closed !== null);
 const busy = ref(false);
+const key = useActKey();
 async function act(name: ProgrammeAct, day?: Day): Promise<void> {
   const { view } = fitting;
   if (!view || !programme.value || busy.value) return;
   busy.value = true;
   try {
+    const { id: programmeId } = programme.value;
+    const body = { programmeId, act: name, by: by.value, ...(day ? { day } : {}) };
     await fitting.stored(
-      await api('actOnProgramme', {
-        id: view.id,
-        body: { programmeId: programme.value.id, act: name, by: by.value, ...(day ? { day } : {}) },
-      }),
+      await key.once((own) => api('actOnProgramme', { id: view.id, body: { ...body, key: own } })),
     );
   } catch (error) {
     saved.failed(error);
@@ -94,11 +96,15 @@ const short = computed(() => (next.value?.ready?.short.length ?? 0) > 0);
       <p class="soft">Nothing is proposed until it goes on.</p>
       <v-btn v-if="!closed" variant="outlined" :disabled="busy" @click="act('resume')">Go on with it</v-btn>
     </template>
-    <template v-else-if="programme.trouble">
+    <template v-else-if="trouble">
       <p class="title">No step can be worked out</p>
-      <p class="miss" role="alert">{{ programme.trouble }}</p>
+      <p class="miss" role="alert">{{ trouble }}</p>
     </template>
-    <template v-else-if="next">
+    <p v-else-if="failure" class="miss" role="alert">
+      {{ failure }} <button type="button" class="link" @click="load">Try again</button>
+    </p>
+    <p v-else-if="!next" class="soft" role="status">Working out the next step…</p>
+    <template v-else>
       <p class="title" :class="{ miss: next.state === 'stopped' }" role="status">{{ stepHeading(next) }}</p>
       <p class="mb-2">{{ stepWhy(sport, next) }}</p>
       <ChoiceRow

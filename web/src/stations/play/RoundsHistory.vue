@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue';
-import { nanoid } from 'nanoid';
 import { useRouter } from 'vue-router';
+import { measuredIn } from '@kevro/core';
 import { zoneChangeWords, type RoundView } from '@kevro/contract';
 import { Refused, api } from '../../api/client';
+import { useActKey } from '../../parts/act-key';
 import { dayWords } from '../../parts/day-words';
 import { useKept } from '../../parts/kept';
 import { useFitting } from '../../stores/fitting';
@@ -11,7 +12,7 @@ import { useSaved } from '../../stores/saved';
 import { useUnits } from '../../stores/units';
 import { ROUND_WORDS, SPEC_NAMES } from '../../words';
 import WhyAllTheSame from './WhyAllTheSame.vue';
-import { carriedIn, measuredIn, playedWith } from './rounds';
+import { carriedIn, playedWith } from './rounds';
 import { changedDress, changedSpecs, changedZones } from './what-changed';
 
 /** The rounds of the frame in this fitting: what changed between any two of them, and the way back to any. */
@@ -64,25 +65,26 @@ const busy = ref(false);
 /** The way back that a guard spoke against: gone past only with a reason. */
 const guarded = ref<{ round: RoundView; which: 'found' | 'built'; guard: string }>();
 const explaining = ref(false);
-async function goBack(round: RoundView, which: 'found' | 'built', note: string): Promise<void> {
+const key = useActKey();
+async function goBack(round: RoundView, which: 'found' | 'built', note: string, own: string): Promise<void> {
   const { view, record } = fitting;
   if (!view || !record) return;
   await fitting.stored(
     await api('goBack', {
       id: view.id,
-      body: { key: nanoid(), frameId: record.id, toRoundId: round.id, which, note, by: by.value },
+      body: { key: own, frameId: record.id, toRoundId: round.id, which, note, by: by.value },
     }),
   );
   await router.push({ name: 'build' });
 }
-async function allTheSame(note: string): Promise<void> {
-  if (guarded.value) await goBack(guarded.value.round, guarded.value.which, note);
+async function allTheSame(note: string, own: string): Promise<void> {
+  if (guarded.value) await goBack(guarded.value.round, guarded.value.which, note, own);
 }
 async function back(round: RoundView, which: 'found' | 'built'): Promise<void> {
   if (busy.value) return;
   busy.value = true;
   try {
-    await goBack(round, which, '');
+    await key.once((own) => goBack(round, which, '', own));
   } catch (error) {
     if (error instanceof Refused && error.at('note')) {
       guarded.value = { round, which, guard: error.at('note') ?? '' };

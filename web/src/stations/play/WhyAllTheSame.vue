@@ -4,7 +4,7 @@ import FormDialog from '../../parts/FormDialog.vue';
 import { useDraft } from '../../parts/draft';
 
 /** A guard speaks against a step: it is gone past only with a reason, which stands with the aim. */
-const props = defineProps<{ guard: string; act: (note: string) => Promise<unknown> }>();
+const props = defineProps<{ guard: string; act: (note: string, key: string) => Promise<unknown> }>();
 const open = defineModel<boolean>({ required: true });
 const draft = useDraft(() => ({ note: '' }));
 const form = draft.value;
@@ -16,7 +16,7 @@ watch(open, (now) => now && draft.begin(`all the same ${props.guard}`, { note: '
     v-model="open"
     title="All the same?"
     store="Take it all the same"
-    :submit="() => act(form.note)"
+    :submit="(key) => act(form.note, key)"
     :draft="draft"
   >
     <template #default="{ at }">

@@ -1,17 +1,6 @@
-import { settleFrame, type AxisSpecs } from '@kevro/core';
-import {
-  zoneChangeWords,
-  type Carried,
-  type FrameRecord,
-  type Measurement,
-  type RoundView,
-} from '@kevro/contract';
+import { measuredIn, settleFrame, type AxisSpecs } from '@kevro/core';
+import { zoneChangeWords, type Carried, type FrameRecord, type RoundView } from '@kevro/contract';
 import { changedZones } from './what-changed';
-
-/** What a frame measured in a round: its check, else what the round started from. */
-export const measuredIn = (round: RoundView): Measurement | undefined =>
-  round.measurements.findLast(({ purpose, counts }) => counts && purpose === 'check') ??
-  round.measurements.find(({ id }) => id === round.startId);
 
 /** What the frame carried in a round: once it is signed off what was built, before that what it began with. */
 export const carriedIn = (round: RoundView): Carried | null =>

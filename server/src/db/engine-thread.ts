@@ -1,0 +1,53 @@
+import { parentPort, workerData } from 'node:worker_threads';
+import type { PGlite } from '@electric-sql/pglite';
+import { openEngine } from './pglite';
+
+/** What the engine is asked for. */
+export type Asked =
+  | { id: number; kind: 'query'; sql: string; values: readonly unknown[] }
+  | { id: number; kind: 'run'; sql: string }
+  | { id: number; kind: 'close' };
+/** What of an error goes from thread to thread: errors do not keep their class on the way. */
+export interface SentError {
+  name: string;
+  message: string;
+  stack: string | undefined;
+  fields: Record<string, unknown>;
+}
+export type Told = { id: number; rows: unknown[] } | { id: number; error: SentError };
+
+const port = parentPort;
+if (!port) throw new Error('the engine runs in a thread of its own');
+
+function sent(error: unknown): SentError {
+  const { name, message, stack } = error instanceof Error ? error : new Error(String(error));
+  const fields = Object.fromEntries(
+    Object.entries(error as object).filter(([, value]) => ['string', 'number'].includes(typeof value)),
+  );
+  return { name, message, stack, fields };
+}
+
+async function answer(pg: PGlite, asked: Asked): Promise<unknown[]> {
+  if (asked.kind === 'query') return (await pg.query(asked.sql, [...asked.values])).rows;
+  if (asked.kind === 'run') await pg.exec(asked.sql);
+  else await pg.close();
+  return [];
+}
+
+const opening = openEngine(workerData as string);
+opening.then(
+  () => port.postMessage({ id: 0, rows: [] } satisfies Told),
+  (error: unknown) => port.postMessage({ id: 0, error: sent(error) } satisfies Told),
+);
+port.on('message', (asked: Asked) => {
+  opening
+    .then((pg) => answer(pg, asked))
+    .then(
+      (rows) => port.postMessage({ id: asked.id, rows } satisfies Told),
+      (error: unknown) => port.postMessage({ id: asked.id, error: sent(error) } satisfies Told),
+    )
+    .finally(() => {
+      if (asked.kind === 'close') port.close();
+    })
+    .catch(() => undefined);
+});

@@ -1,0 +1,120 @@
+import { Worker } from 'node:worker_threads';
+import type { Db, Queries } from './db';
+import type { Asked, SentError, Told } from './engine-thread';
+
+type Question = Asked extends infer A ? (A extends Asked ? Omit<A, 'id'> : never) : never;
+interface Waiting {
+  resolve: (rows: unknown[]) => void;
+  reject: (error: Error) => void;
+}
+
+function received({ name, message, stack, fields }: SentError): Error {
+  const error = Object.assign(new Error(message), fields);
+  error.name = name;
+  if (stack !== undefined) error.stack = stack;
+  return error;
+}
+
+/**
+ * A database whose engine runs in a thread of its own: however much there is to do for it, new connections are heard. Plain queries go as they come; a
+ * transaction waits for those before it, and those after it wait for it.
+ */
+class ThreadedDb implements Db {
+  private readonly waiting = new Map<number, Waiting>();
+  private readonly underWay = new Set<Promise<unknown>>();
+  private lastId = 0;
+  /** Resolves when the last transaction that was begun is over. */
+  private gate: Promise<void> = Promise.resolve();
+
+  constructor(private readonly worker: Worker) {
+    worker.on('message', (told: Told) => {
+      const { resolve, reject } = this.waiting.get(told.id) ?? {};
+      this.waiting.delete(told.id);
+      if ('error' in told) reject?.(received(told.error));
+      else resolve?.(told.rows);
+    });
+    const end = (error: Error): void => {
+      for (const { reject } of this.waiting.values()) reject(error);
+      this.waiting.clear();
+    };
+    worker.on('error', end);
+    worker.on('exit', () => end(new Error('the database has ended')));
+  }
+
+  /** Resolves once the engine is open. */
+  opened(): Promise<unknown[]> {
+    return new Promise((resolve, reject) => this.waiting.set(0, { resolve, reject }));
+  }
+
+  private send(question: Question): Promise<unknown[]> {
+    const id = ++this.lastId;
+    return new Promise((resolve, reject) => {
+      this.waiting.set(id, { resolve, reject });
+      this.worker.postMessage({ id, ...question });
+    });
+  }
+
+  /** Asks beside others, once no transaction is under way. */
+  private async beside(question: Question): Promise<unknown[]> {
+    await this.gate;
+    const answer = this.send(question);
+    this.underWay.add(answer);
+    try {
+      return await answer;
+    } finally {
+      this.underWay.delete(answer);
+    }
+  }
+
+  async query<Row>(sql: string, values: readonly unknown[] = []): Promise<Row[]> {
+    return (await this.beside({ kind: 'query', sql, values })) as Row[];
+  }
+  async run(sql: string): Promise<void> {
+    await this.beside({ kind: 'run', sql });
+  }
+
+  async transaction<T>(work: (tx: Queries) => Promise<T>): Promise<T> {
+    const before = this.gate;
+    let open: () => void = () => undefined;
+    this.gate = new Promise((resolve) => (open = resolve));
+    await before;
+    try {
+      await Promise.allSettled(this.underWay);
+      const tx: Queries = {
+        query: async <Row>(sql: string, values: readonly unknown[] = []) =>
+          (await this.send({ kind: 'query', sql, values })) as Row[],
+        run: async (sql) => void (await this.send({ kind: 'run', sql })),
+      };
+      await tx.run('begin');
+      try {
+        const done = await work(tx);
+        await tx.run('commit');
+        return done;
+      } catch (error) {
+        await tx.run('rollback').catch(() => undefined);
+        throw error;
+      }
+    } finally {
+      open();
+    }
+  }
+
+  async close(): Promise<void> {
+    await this.gate;
+    await Promise.allSettled(this.underWay);
+    await this.send({ kind: 'close' });
+    await this.worker.terminate();
+  }
+}
+
+/**
+ * Opens the engine in a folder, in a thread of its own.
+ * @param script the thread's, as it is built @param onEnd told when the engine ends by itself: nothing can be stored then
+ */
+export async function openThreaded(script: URL, folder: string, onEnd: (error: Error) => void): Promise<Db> {
+  const worker = new Worker(script, { workerData: folder });
+  const db = new ThreadedDb(worker);
+  await db.opened();
+  worker.on('error', onEnd);
+  return db;
+}
