@@ -5,7 +5,7 @@ import vue from 'eslint-plugin-vue';
 import prettier from 'eslint-config-prettier';
 
 export default tseslint.config(
-  { ignores: ['**/dist/**', '**/node_modules/**', '.data/**'] },
+  { ignores: ['**/dist/**', '**/node_modules/**', '.data/**', 'server/src/db/migrations/frozen/**'] },
   js.configs.recommended,
   ...tseslint.configs.strict,
   ...vue.configs['flat/recommended'],

@@ -9,7 +9,13 @@ import {
 } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { createHash } from 'node:crypto';
+import { Readable } from 'node:stream';
+import { text } from 'node:stream/consumers';
 import { pipeline } from 'node:stream/promises';
+import { promisify } from 'node:util';
+import yauzl, { type Entry, type Options, type ZipFile as YauzlFile } from 'yauzl';
+import { ZipFile } from 'yazl';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { FittingView } from '@kevro/contract';
 import { computeHere } from '../compute/compute';
@@ -19,7 +25,8 @@ import { dbOf, openEngine, openPglite } from '../db/pglite';
 import { loadShop, readShopFile } from '../exchange/shop-file';
 import { emptyShop, startTestServer, type TestServer } from '../test-server';
 import { KeptBackups } from './kept';
-import { restore } from './restore';
+import { isRowOf, restore } from './restore';
+import { writeWhole } from './whole-file';
 import { backupOf, type Manifest } from './write';
 
 const NOW = '2026-11-23T09:00:00.000Z';
@@ -41,6 +48,32 @@ async function save(db: Db, name: string): Promise<{ file: string; manifest: Man
   const { zip, done } = await backupOf(db, () => NOW);
   await pipeline(zip, createWriteStream(file));
   return { file, manifest: await done };
+}
+/** The entries of a zip, as text. */
+async function entriesOf(file: string): Promise<Map<string, string>> {
+  const zip = await promisify<string, Options, YauzlFile>(yauzl.open)(file, {
+    lazyEntries: true,
+    autoClose: false,
+  });
+  const found = new Map<string, string>();
+  await new Promise<void>((done, fail) => {
+    zip.on('entry', (entry: Entry) => {
+      zip.openReadStream(entry, (error, stream) => {
+        if (error) {
+          fail(error);
+          return;
+        }
+        void text(stream).then((content) => {
+          found.set(entry.fileName, content);
+          zip.readEntry();
+        }, fail);
+      });
+    });
+    zip.once('end', () => done());
+    zip.readEntry();
+  });
+  zip.close();
+  return found;
 }
 async function opened<T>(folder: string, look: (db: Db) => Promise<T>): Promise<T> {
   const db = await openPglite(folder);
@@ -186,6 +219,80 @@ describe('a file that is no backup', () => {
     expect(await refused(flipped, 'd')).toMatch(/damaged/);
   });
 
+  /** A backup written anew, with something changed in it; its counts and hashes are right. */
+  async function rewritten(
+    name: string,
+    change: (table: string, lines: string[]) => string[] | undefined,
+  ): Promise<string> {
+    const { file } = await save(server.db, `before ${name}`);
+    const found = await entriesOf(file);
+    const manifest = JSON.parse(found.get('manifest.json') ?? '') as Manifest;
+    const zip = new ZipFile();
+    const tables: Manifest['tables'] = [];
+    for (const told of manifest.tables) {
+      const entry = `tables/${told.name}.jsonl`;
+      const lines = (found.get(entry) ?? '').split('\n').filter((line) => line !== '');
+      const changed = change(told.name, lines);
+      if (!changed) continue;
+      const text = changed.map((line) => `${line}\n`).join('');
+      zip.addBuffer(Buffer.from(text), entry);
+      tables.push({
+        name: told.name,
+        rows: changed.length,
+        sha256: createHash('sha256').update(text).digest('hex'),
+      });
+    }
+    zip.addBuffer(Buffer.from(JSON.stringify({ ...manifest, tables })), 'manifest.json');
+    zip.end();
+    await pipeline(zip.outputStream as Readable, createWriteStream(join(root, name)));
+    return join(root, name);
+  }
+  const withRow =
+    (of: string, change: (row: Record<string, unknown>) => unknown) =>
+    (table: string, lines: string[]): string[] =>
+      table === of
+        ? lines.map((line, i) =>
+            i === 0 ? JSON.stringify(change(JSON.parse(line) as Record<string, unknown>)) : line,
+          )
+        : lines;
+
+  it('is taken where nothing of it was changed', async () => {
+    await restore(await rewritten('same.zip', (_, lines) => lines), join(root, 'same'));
+  });
+
+  it('is refused where its manifest lacks a table', async () => {
+    const file = await rewritten('lacking.zip', (table, lines) => (table === 'session' ? undefined : lines));
+    expect(await refused(file, 'lacking')).toMatch(/should hold of “session” is missing/);
+  });
+
+  it('is refused where a value is of another kind than its column', async () => {
+    const file = await rewritten(
+      'kind.zip',
+      withRow('player', (row) => ({ ...row, name: 5 })),
+    );
+    expect(await refused(file, 'kind')).toMatch(/row 1 of “player” is no such row/);
+  });
+
+  it.each<[string, unknown]>([
+    ['a number where a word is', { name: 5, g: 1, yes: true, data: {} }],
+    ['a word where a number is', { name: 'a', g: '1', yes: true, data: {} }],
+    ['a word where yes or no is', { name: 'a', g: 1, yes: 'yes', data: {} }],
+    ['a list where a word is', { name: ['a'], g: 1, yes: true, data: {} }],
+    ['a column that no table has', { name: 'a', g: 1, yes: true, data: {}, nickname: 'x' }],
+    ['a column that is missing', { name: 'a', g: 1, yes: true }],
+    ['no row at all', [1, 2]],
+  ])('has no such row: %s', (_, row) => {
+    const kinds = new Map([
+      ['name', 'text'],
+      ['g', 'float8'],
+      ['yes', 'bool'],
+      ['data', 'jsonb'],
+    ]);
+    expect(isRowOf(JSON.stringify(row), kinds)).toBe(false);
+    expect(isRowOf(JSON.stringify({ name: null, g: 1.5, yes: false, data: [1] }), kinds)).toBe(true);
+    expect(isRowOf('{', kinds)).toBe(false);
+  });
+
   it('is refused over a shop that is there', async () => {
     const { file } = await save(server.db, 'over.zip');
     const folder = join(root, 'there');
@@ -196,7 +303,47 @@ describe('a file that is no backup', () => {
   });
 });
 
+describe('a backup’s name', () => {
+  it('is on no file before it is whole, wherever writing it stops', async () => {
+    const folder = mkdtempSync(join(root, 'names-'));
+    const file = join(folder, 'kevro-2026-11-23T090000Z.zip');
+    async function* cutOff(after: number): AsyncGenerator<Buffer> {
+      for (let i = 0; i < after; i++) yield Buffer.alloc(70_000);
+      expect(readdirSync(folder)).not.toContain('kevro-2026-11-23T090000Z.zip');
+      await Promise.resolve();
+      throw new Error('the disk is full');
+    }
+    for (const after of [0, 1, 5]) {
+      await expect(writeWhole(Readable.from(cutOff(after)), file)).rejects.toThrow('the disk is full');
+      expect(readdirSync(folder)).toEqual([]);
+    }
+    await writeWhole(Readable.from([Buffer.from('whole')]), file);
+    expect(readdirSync(folder)).toEqual(['kevro-2026-11-23T090000Z.zip']);
+    // Another backup is never written over.
+    await expect(writeWhole(Readable.from([Buffer.from('other')]), file)).rejects.toThrow(/EEXIST/);
+    expect(readFileSync(file, 'utf8')).toBe('whole');
+  });
+});
+
 describe('backups that are made by themselves', () => {
+  it('go on daily after a clock that was ahead once, and the last that was made is kept', async () => {
+    const folder = join(root, 'ahead');
+    let now = '2026-11-01T10:00:00.000Z';
+    const kept = new KeptBackups(server.db, folder, () => now);
+    await server.call('PUT', '/shop', { name: 'P', town: '', calibrationHours: 72, backupsKept: 2 });
+    const made = async (at: string): Promise<string[]> => {
+      now = at;
+      await kept.keepUp();
+      return kept.list().map(({ name }) => name.slice(6, 16));
+    };
+    expect(await made('2026-11-01T10:00:00.000Z')).toEqual(['2026-11-01']);
+    expect(await made('2031-01-01T10:00:00.000Z')).toEqual(['2031-01-01', '2026-11-01']);
+    // The clock is right again: one is made at once, and then one a day.
+    expect(await made('2026-11-02T10:00:00.000Z')).toEqual(['2026-11-02', '2026-11-01']);
+    expect(await made('2026-11-02T20:00:00.000Z')).toEqual(['2026-11-02', '2026-11-01']);
+    expect(await made('2026-11-03T10:00:00.000Z')).toEqual(['2026-11-03', '2026-11-02']);
+  });
+
   it('are one a day, of which the chosen number is kept; a disk without room gets none', async () => {
     const folder = join(root, 'kept');
     let now = Date.parse('2026-11-01T10:00:00.000Z');

@@ -95,7 +95,7 @@ const KINDS: Record<string, 'number' | 'boolean' | 'string' | 'any'> = {
 };
 
 /** Whether a line is a row with just these columns, each with a value of its kind: the database would make one out of almost anything. */
-function isRowOf(line: string, kinds: ReadonlyMap<string, string>): boolean {
+export function isRowOf(line: string, kinds: ReadonlyMap<string, string>): boolean {
   let row: unknown;
   try {
     row = JSON.parse(line);
@@ -130,16 +130,25 @@ async function fill(
   const hash = createHash('sha256');
   let rows = 0;
   let waiting: string[] = [];
-  for await (const line of createInterface({ input: await zip.read(entryOf(name)), crlfDelay: Infinity })) {
-    hash.update(`${line}\n`);
-    rows++;
-    if (!isRowOf(line, kinds))
-      throw new WrongBackup(`The backup is damaged: row ${rows} of “${name}” is no such row.`);
-    waiting.push(line);
-    if (waiting.length < PART) continue;
-    await store(waiting);
-    waiting = [];
+  const input = await zip.read(entryOf(name));
+  // Told by the stream, perhaps after its last line: more or less came than the zip says of itself.
+  let broken: Error | undefined;
+  input.on('error', (error) => (broken = error));
+  try {
+    for await (const line of createInterface({ input, crlfDelay: Infinity })) {
+      hash.update(`${line}\n`);
+      rows++;
+      if (!isRowOf(line, kinds))
+        throw new WrongBackup(`The backup is damaged: row ${rows} of “${name}” is no such row.`);
+      waiting.push(line);
+      if (waiting.length < PART) continue;
+      await store(waiting);
+      waiting = [];
+    }
+  } finally {
+    input.destroy();
   }
+  if (broken) throw broken;
   if (waiting.length > 0) await store(waiting);
   if (rows !== told.rows || hash.digest('hex') !== told.sha256)
     throw new WrongBackup(`The backup is damaged: what it holds of “${name}” is not what was written.`);

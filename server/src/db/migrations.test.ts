@@ -7,17 +7,17 @@ const folder = join(import.meta.dirname, 'migrations');
 
 /**
  * What each migration was when it landed. A shop somewhere has run it: an edit would leave that shop other than a new one. What is to change is a migration of its
- * own, with a line here.
+ * own, with a line here. 0004 and 0008 computed with live code until 0018 landed: what they compute with has been frozen beside them since.
  */
 const LANDED: Record<string, string> = {
   '0001_first.sql': '21d887a2b7e565e0',
   '0002_measure.sql': '2aeabadfa5650ad6',
   '0003_rounds.sql': 'a1f7601e60244bb9',
-  '0004_bring_over.ts': '62265c2c5b732539',
+  '0004_bring_over.ts': '1015a0759d8bdfaa',
   '0005_old_shape.sql': '751f92174e7c899a',
   '0006_corrections.sql': '920a4d7869f3487f',
   '0007_setups.sql': 'e93ca7e45abc577c',
-  '0008_setup_sums.ts': '9531028fd8861038',
+  '0008_setup_sums.ts': '79ba56e9622aa683',
   '0009_setup_indexes.sql': '8e5a5f6a7954259f',
   '0010_aims.sql': '3d17a33febd7133f',
   '0011_guides.sql': '0b87160ffa415a1d',
@@ -28,11 +28,15 @@ const LANDED: Record<string, string> = {
   '0016_play.sql': '124dc7df7c3a66da',
   '0017_search.sql': '867fb8fd4214a566',
   '0018_acts.sql': '1e723cfabeab34d1',
+  'frozen/as-of-0018.d.ts': 'e115721350075861',
+  'frozen/as-of-0018.js': '00345dc63e4acf2f',
 };
 
 it('no migration is edited once it has landed', () => {
   const now = Object.fromEntries(
-    readdirSync(folder)
+    readdirSync(folder, { recursive: true })
+      .map(String)
+      .filter((name) => name.includes('.'))
       .toSorted()
       .map((name) => [
         name,

@@ -1,61 +1,13 @@
 import { beforeAll, afterAll, describe, expect, it } from 'vitest';
 import { asSpot, settleFrame, type FrameShape } from '@kevro/core';
 import type { FittingView } from '@kevro/contract';
-import old from './fixtures/demo-shop-2.json';
+import { OLD, storeOldDemo } from './fixtures/old-demo';
 import { startTestServer, type TestServer } from '../test-server';
 import type { Db } from './db';
 import { migrate } from './migrate';
 import { dbOf, openEngine } from './pglite';
 
 type Row = Record<string, unknown>;
-type Tables = Record<string, Row[]>;
-const OLD = old as unknown as Tables;
-
-/** Tables so that what a row points at is there before it. */
-const ORDER = [
-  'shop',
-  'player',
-  'model',
-  'frame',
-  'measurement',
-  'setup',
-  'part',
-  'fitting',
-  'fitting_reference',
-  'aim',
-  'plan',
-  'build_step',
-  'stringing',
-  'instrument',
-  'calibration',
-  'capture',
-  'reading',
-];
-
-const asSql = (value: unknown): unknown =>
-  typeof value === 'object' && value !== null ? JSON.stringify(value) : value;
-
-async function store(db: Db): Promise<void> {
-  for (const table of ORDER) {
-    for (const row of OLD[table] ?? []) {
-      // A frame points at a measurement that points at the frame.
-      const { newest_measurement_id: newest, ...first } = row;
-      const fields = Object.keys(first);
-      await db.query(
-        `insert into ${table} (${fields.join(', ')}) overriding system value
-         values (${fields.map((_, i) => `$${i + 1}`).join(', ')})`,
-        fields.map((field) => asSql(first[field])),
-      );
-      if (newest) first.newest_measurement_id = newest;
-    }
-  }
-  for (const row of OLD.frame ?? []) {
-    await db.query('update frame set newest_measurement_id = $2 where id = $1', [
-      row.id,
-      row.newest_measurement_id,
-    ]);
-  }
-}
 
 describe('a demo shop that the last version stored', () => {
   let server: TestServer;
@@ -69,7 +21,7 @@ describe('a demo shop that the last version stored', () => {
   beforeAll(async () => {
     db = dbOf(await openEngine());
     await migrate(db, 2);
-    await store(db);
+    await storeOldDemo(db);
     await migrate(db);
     server = await startTestServer(undefined, db);
   });

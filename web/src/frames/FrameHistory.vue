@@ -1,12 +1,20 @@
 <script setup lang="ts">
-import { computed, onMounted, ref, shallowRef } from 'vue';
+import { computed, ref } from 'vue';
 import { useTheme } from 'vuetify';
-import { SPEC_KEYS, redress, type KnownSpecs, type SpecKey } from '@kevro/core';
-import type { FrameRecord, Measurement, SessionRow } from '@kevro/contract';
+import {
+  SPEC_KEYS,
+  STANDING_PURPOSES,
+  countedSessions,
+  redress,
+  type KnownSpecs,
+  type SpecKey,
+} from '@kevro/core';
+import type { FrameRecord, Measurement } from '@kevro/contract';
 import { api } from '../api/client';
 import PlainChart from '../parts/PlainChart.vue';
 import { dayWords } from '../parts/day-words';
 import { historyChart } from '../parts/history-chart';
+import { useRecord } from '../parts/record';
 import { same } from '../parts/same';
 import { ENERGY_WORDS } from '../played/words';
 import { useUnits } from '../stores/units';
@@ -16,16 +24,16 @@ import { SPEC_NAMES } from '../words';
 const props = defineProps<{ frame: FrameRecord; measurements: readonly Measurement[] }>();
 const units = useUnits();
 const theme = useTheme();
-const sessions = shallowRef<readonly SessionRow[]>([]);
-onMounted(async () => {
-  // Without them the line stands all the same.
-  const found = await api('frameSessions', { id: props.frame.id }).catch(() => []);
-  sessions.value = found.filter(({ counts }) => counts);
-});
+// Without sessions there is still a line.
+const { record: played } = useRecord(
+  () => props.frame.id,
+  (id) => api('frameSessions', { id }),
+);
+const sessions = computed(() => countedSessions(played.value ?? []));
 const spec = ref<SpecKey>('swingWeight');
 const stands = computed(() =>
   props.measurements
-    .filter(({ counts, purpose }) => counts && purpose !== 'trial' && purpose !== 'step')
+    .filter(({ counts, purpose }) => counts && STANDING_PURPOSES.includes(purpose))
     .toSorted((a, b) => (a.takenAt < b.takenAt ? -1 : 1)),
 );
 /** What each measured would be in the dress of the last: a line of strung and unstrung numbers would tell of strings, not of the frame. */

@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { computed, onMounted, ref, watch } from 'vue';
+import { computed } from 'vue';
 import { useTheme } from 'vuetify';
-import { KINDS, type CalibrationRecord, type Shop } from '@kevro/contract';
+import { KINDS } from '@kevro/contract';
 import { api } from '../api/client';
+import { useRecord } from '../parts/record';
 import PlainChart from '../parts/PlainChart.vue';
 import { vWide } from '../parts/wide-table';
 import { useInstruments } from '../stores/instruments';
@@ -16,21 +17,21 @@ const props = defineProps<{ id: string }>();
 const instruments = useInstruments();
 instruments.listen();
 const saved = useSaved();
-const history = ref<CalibrationRecord[]>();
-const shop = ref<Shop>();
-const failure = ref('');
+const { record, failure, load } = useRecord(
+  () => props.id,
+  async (id) => {
+    const [all, history, shop] = await Promise.all([
+      api('instruments'),
+      api('calibrations', { id }),
+      api('shop'),
+    ]);
+    instruments.all = all;
+    return { history, shop };
+  },
+);
+const history = computed(() => record.value?.history);
+const shop = computed(() => record.value?.shop);
 const instrument = computed(() => instruments.all?.find((i) => i.id === props.id));
-async function load(): Promise<void> {
-  failure.value = '';
-  try {
-    instruments.all = await api('instruments');
-    [history.value, shop.value] = await Promise.all([api('calibrations', { id: props.id }), api('shop')]);
-  } catch (error) {
-    failure.value = error instanceof Error ? error.message : String(error);
-  }
-}
-onMounted(load);
-watch(() => props.id, load);
 async function stored(): Promise<void> {
   saved.stored();
   await load();

@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue';
+import { computed } from 'vue';
 import { RODS } from '@kevro/core';
 import { KINDS, type FrameRow, type Instrument, type OnStandIn } from '@kevro/contract';
 import { api } from '../api/client';
+import { useRecord } from '../parts/record';
 import { useSearch } from '../parts/search';
 import { useInstruments } from '../stores/instruments';
 import { useSaved } from '../stores/saved';
@@ -14,16 +15,14 @@ const saved = useSaved();
 
 type Named = Pick<FrameRow, 'id' | 'tag' | 'maker' | 'model'>;
 const nameOf = (f: Named): string => `${f.tag} · ${f.maker} ${f.model}`;
-const lying = ref<Named>();
-watch(
-  () => props.instrument.on,
-  async (on) => {
-    const id = on && 'frameId' in on ? on.frameId : undefined;
-    if (id === lying.value?.id) return;
-    lying.value = id ? (await api('frame', { id }).catch(() => undefined))?.frame : undefined;
+const { record: page } = useRecord(
+  () => {
+    const { on } = props.instrument;
+    return on && 'frameId' in on ? on.frameId : undefined;
   },
-  { immediate: true },
+  (id) => api('frame', { id }),
 );
+const lying = computed<Named | undefined>(() => page.value?.frame);
 const value = computed(() => {
   const { on } = props.instrument;
   if (!on) return '';

@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import { computed, ref, shallowRef, watch } from 'vue';
+import { computed, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { SPEC_KEYS, type SpecKey } from '@kevro/core';
-import type { SetupPage } from '@kevro/contract';
 import { api } from '../api/client';
 import { useActKey } from '../parts/act-key';
+import { useRecord } from '../parts/record';
 import { dayWords } from '../parts/day-words';
 import { dressWords } from '../parts/dress-words';
 import { useSaved } from '../stores/saved';
@@ -25,24 +25,19 @@ const changed = (): void => {
   whole.forget();
 };
 const router = useRouter();
-const page = shallowRef<SetupPage>();
-const failure = ref('');
+const {
+  record: page,
+  failure,
+  load,
+  show,
+} = useRecord(
+  () => props.id,
+  (id) => api('setup', { id }),
+);
+watch(page, (now) => {
+  if (now) document.title = `${now.setup.name} · Kevro`;
+});
 const form = ref<InstanceType<typeof SetupForm>>();
-
-let newest = 0;
-async function load(): Promise<void> {
-  const own = ++newest;
-  try {
-    const found = await api('setup', { id: props.id });
-    if (own !== newest) return;
-    page.value = found;
-    document.title = `${found.setup.name} · Kevro`;
-    failure.value = '';
-  } catch (error) {
-    if (own === newest) failure.value = error instanceof Error ? error.message : String(error);
-  }
-}
-watch(() => props.id, load, { immediate: true });
 
 const shape = computed(() => page.value?.setup.shape ?? { sport: 'tennis' as const, lengthCm: 0 });
 const number = (key: SpecKey, value: number | undefined): string =>
@@ -51,10 +46,11 @@ const number = (key: SpecKey, value: number | undefined): string =>
 const actKey = useActKey();
 async function settle(id: string, use: 'one' | 'average' | 'all'): Promise<void> {
   try {
-    page.value = await actKey.once((own) => api('settleReports', { id, body: { use, key: own } }));
+    const settled = await actKey.once((own) => api('settleReports', { id, body: { use, key: own } }));
+    show(settled);
     changed();
-    if (page.value.setup.id !== props.id)
-      await router.replace({ name: 'setup', params: { id: page.value.setup.id } });
+    if (settled.setup.id !== props.id)
+      await router.replace({ name: 'setup', params: { id: settled.setup.id } });
   } catch (error) {
     saved.failed(error);
   }

@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue';
+import { computed, shallowRef, watch } from 'vue';
 import type { Player } from '@kevro/contract';
 import { api } from '../api/client';
+import { useRecord } from './record';
 import { useSearch } from './search';
 
 /** Chooses one player among however many there are. */
@@ -9,7 +10,13 @@ const { none, error } = defineProps<{ label: string; none?: string; error?: stri
 const id = defineModel<string | null>({ required: true });
 const emit = defineEmits<{ picked: [player: Player | undefined] }>();
 
-const chosen = ref<Player>();
+/** One that was found in the list, or was chosen elsewhere and is looked up. */
+const listed = shallowRef<Player>();
+const { record: found } = useRecord(
+  () => (id.value === listed.value?.id ? undefined : id.value),
+  (own) => api('player', { id: own }),
+);
+const chosen = computed(() => [listed.value, found.value].find((player) => player?.id === id.value));
 const name = computed(() => chosen.value?.name ?? none ?? '');
 const { rows, total, text, failure } = useSearch<Player>(
   (query) => api('players', { query }),
@@ -17,17 +24,13 @@ const { rows, total, text, failure } = useSearch<Player>(
   (player) => player.name,
 );
 watch(
-  id,
-  async (now) => {
-    if (now === null) chosen.value = undefined;
-    else if (chosen.value?.id !== now) {
-      chosen.value =
-        rows.value.find((p) => p.id === now) ?? (await api('player', { id: now }).catch(() => undefined));
-    }
-    emit('picked', chosen.value);
+  [id, rows],
+  ([now]) => {
+    listed.value = rows.value.find((p) => p.id === now) ?? listed.value;
   },
-  { immediate: true },
+  { immediate: true, flush: 'sync' },
 );
+watch(chosen, (player) => emit('picked', player), { immediate: true });
 const items = computed(() => {
   const known = rows.value.some((p) => p.id === id.value);
   const all = chosen.value && !known ? [chosen.value, ...rows.value] : rows.value;

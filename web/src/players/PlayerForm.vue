@@ -68,13 +68,16 @@ function show(of?: Player): void {
 defineExpose({ show });
 
 async function showArm(): Promise<void> {
+  const of = player.value;
   try {
-    storedArm.value = player.value?.hasArmHistory
-      ? (await api('armHistory', { id: player.value.id })).text
-      : '';
-    arm.value = storedArm.value;
+    const text = of?.hasArmHistory ? (await api('armHistory', { id: of.id })).text : '';
+    // The form may be another player's by now.
+    if (of?.id !== player.value?.id) return;
+    storedArm.value = text;
+    arm.value = text;
   } catch (error) {
-    armFailure.value = error instanceof Error ? error.message : String(error);
+    if (of?.id === player.value?.id)
+      armFailure.value = error instanceof Error ? error.message : String(error);
   }
 }
 const sore = computed(

@@ -1,11 +1,12 @@
 <script setup lang="ts">
-import { computed, onMounted, ref, shallowRef } from 'vue';
+import { computed, ref } from 'vue';
 import type { Sport } from '@kevro/core';
 import { PROGRAMME_NAMES, type PlayerPage } from '@kevro/contract';
 import { api } from '../api/client';
 import { counted } from '../parts/counted';
 import { dayWords, shopToday, wholeDayWords } from '../parts/day-words';
 import { stringWords } from '../frames/timeline';
+import { useRecord } from '../parts/record';
 import { useSaved } from '../stores/saved';
 import { SPORT_NAMES, WAY_WORDS } from '../words';
 import LookAgainForm from './LookAgainForm.vue';
@@ -15,20 +16,17 @@ import { LOOK_AGAIN_WORDS } from './words';
 
 // What a fitter comes here to do: see how this player has been getting on, with what; find a fitting or a frame; see what was advised and when to look again.
 const props = defineProps<{ id: string }>();
-const page = shallowRef<PlayerPage>();
-const failure = ref('');
+const {
+  record: page,
+  failure,
+  load,
+} = useRecord(
+  () => props.id,
+  (id) => api('playerPage', { id }),
+);
 const saved = useSaved();
 const form = ref<InstanceType<typeof PlayerForm>>();
 const again = ref(false);
-async function load(): Promise<void> {
-  failure.value = '';
-  try {
-    page.value = await api('playerPage', { id: props.id });
-  } catch (error) {
-    failure.value = error instanceof Error ? error.message : String(error);
-  }
-}
-onMounted(load);
 async function stored(): Promise<void> {
   saved.stored();
   await load();

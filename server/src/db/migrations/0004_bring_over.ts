@@ -1,16 +1,5 @@
-import {
-  SPORTS,
-  benchSteps,
-  fromSpot,
-  settleFrame,
-  type Dress,
-  type FrameShape,
-  type Part,
-  type Placement,
-  type Spot,
-  type Sport,
-} from '@kevro/core';
 import type { Queries } from '../db';
+import { SPORTS, benchSteps, fromSpot, settleFrame } from './frozen/as-of-0018.js';
 
 /**
  * Brings fittings, plans, weights, ceilings and guides of the earlier shape over. SQL alone cannot: a place along the hoop is worked out from the frame's
@@ -21,6 +10,11 @@ export const name = '0004_bring_over';
 interface OldMaterials {
   tape: { name: string; material: 'lead' | 'tungsten'; widthMm: number; gPerCm: number; stepCm: number };
   filling: { name: string; material: 'putty' | 'silicone'; dabG: number; gPerCm: number };
+}
+interface OldPart {
+  id: string;
+  kind: string;
+  name: string;
 }
 interface OldPlacement {
   zone: string;
@@ -34,7 +28,7 @@ interface OldPlacement {
 interface OldWeight {
   what?: string;
   massG: number;
-  at: Spot;
+  at: unknown;
   spanCm?: number;
   mirrored?: boolean;
 }
@@ -66,7 +60,10 @@ async function bringFittings(tx: Queries): Promise<void> {
 }
 
 /** The parts of a plan: those of the shop of that name and making, or ones that are added as retired. */
-async function partsOf(tx: Queries, { tape, filling }: OldMaterials): Promise<{ tape: Part; filling: Part }> {
+async function partsOf(
+  tx: Queries,
+  { tape, filling }: OldMaterials,
+): Promise<{ tape: OldPart; filling: OldPart }> {
   const wanted = {
     tape: { kind: 'tape' as const, ...tape },
     filling: {
@@ -75,7 +72,7 @@ async function partsOf(tx: Queries, { tape, filling }: OldMaterials): Promise<{ 
       ...(filling.material === 'silicone' ? { setMinutes: SILICONE_MINUTES } : {}),
     },
   };
-  const found = async (of: (typeof wanted)['tape' | 'filling']): Promise<Part> => {
+  const found = async (of: (typeof wanted)['tape' | 'filling']): Promise<OldPart> => {
     const { kind, ...data } = of;
     const [same] = await tx.query<{ id: string }>(
       'select id from part where kind = $1 and data @> $2::jsonb order by seq limit 1',
@@ -88,7 +85,7 @@ async function partsOf(tx: Queries, { tape, filling }: OldMaterials): Promise<{ 
         [id, kind, json(data)],
       );
     }
-    return { ...of, id } satisfies Part;
+    return { ...of, id };
   };
   return { tape: await found(wanted.tape), filling: await found(wanted.filling) };
 }
@@ -96,8 +93,8 @@ async function partsOf(tx: Queries, { tape, filling }: OldMaterials): Promise<{ 
 async function bringPlans(tx: Queries): Promise<void> {
   const plans = await tx.query<{
     id: string;
-    shape: FrameShape;
-    dress: Dress;
+    shape: unknown;
+    dress: unknown;
     materials: OldMaterials;
     placements: OldPlacement[];
   }>(`select p.id, f.shape, m.dress, p.materials, p.placements from plan p
@@ -106,7 +103,7 @@ async function bringPlans(tx: Queries): Promise<void> {
     const frame = settleFrame(shape);
     const made = await partsOf(tx, materials);
     // A zone held one placement at most: its name is the placement's, so that the marks find it.
-    const placements = old.map((p): Placement => {
+    const placements = old.map((p) => {
       const part = p.xCm <= frame.handleLengthCm ? made.filling : made.tape;
       return fromSpot(frame, { ...p, at: { xCm: p.xCm, yCm: p.yCm } }, { id: p.zone, partId: part.id });
     });
@@ -122,7 +119,7 @@ async function bringPlans(tx: Queries): Promise<void> {
 }
 
 async function bringWeights(tx: Queries): Promise<void> {
-  const frames = await tx.query<{ id: string; shape: FrameShape; weights: OldWeight[] }>(
+  const frames = await tx.query<{ id: string; shape: unknown; weights: OldWeight[] }>(
     "select id, shape, weights from frame where weights <> '[]'",
   );
   for (const { id, shape, weights } of frames) {
@@ -137,12 +134,12 @@ async function bringWeights(tx: Queries): Promise<void> {
 
 /** A ceiling was said without its sport: it is the one of the player's sports whose usual swing weight comes nearest. Guides were those of tennis. */
 async function bringPlayers(tx: Queries): Promise<void> {
-  const players = await tx.query<{ id: string; sports: Sport[]; ceiling: number | null }>(
+  const players = await tx.query<{ id: string; sports: string[]; ceiling: number | null }>(
     'select id, sports, ceiling_swing_weight as ceiling from player where ceiling_swing_weight is not null',
   );
   for (const { id, sports, ceiling } of players) {
-    const away = (sport: Sport): number =>
-      Math.abs(Math.log((ceiling ?? 1) / SPORTS[sport].usual.swingWeight));
+    const away = (sport: string): number =>
+      Math.abs(Math.log((ceiling ?? 1) / (SPORTS[sport]?.usual.swingWeight ?? 1)));
     const [nearest] = sports.toSorted((a, b) => away(a) - away(b));
     await tx.query('update player set ceilings = $2 where id = $1', [
       id,

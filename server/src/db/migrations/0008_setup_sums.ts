@@ -1,6 +1,5 @@
-import { newSetup } from '@kevro/contract';
-import { rowOfSetup } from '../../records/setup-row';
 import type { Queries } from '../db';
+import { newSetup, rowOfSetup } from './frozen/as-of-0018.js';
 
 /** Works out what is stored beside every setup that was there before: SQL alone knows neither shapes nor dresses. */
 export const name = '0008_setup_sums';

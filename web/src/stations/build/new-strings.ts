@@ -19,6 +19,8 @@ export function useNewStrings(form: Ref<{ show: () => void } | null>, done: (ste
     const id = fitting.record?.id;
     // Without what was in before the form is empty, which is no reason to keep it shut.
     const page = id === undefined ? undefined : await api('frame', { id }).catch(() => undefined);
+    // Another frame was opened meanwhile: these strings are not its own.
+    if (id !== fitting.record?.id || of !== step) return;
     last.value = page?.stringings.find(({ retired }) => !retired);
     await nextTick();
     form.value?.show();

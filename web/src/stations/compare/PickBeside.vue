@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { computed, ref, shallowRef, watch } from 'vue';
+import { computed, ref, watch } from 'vue';
 import { guidesOf } from '@kevro/core';
-import type { BesideKey, Measurement } from '@kevro/contract';
+import type { BesideKey } from '@kevro/contract';
 import { api } from '../../api/client';
+import { useRecord } from '../../parts/record';
 import { shapeName } from '../../parts/beside-words';
 import { dayWords } from '../../parts/day-words';
 import { besideId } from '../../stores/beside';
@@ -16,16 +17,12 @@ const emit = defineEmits<{ add: [key: BesideKey] }>();
 const fitting = useFitting();
 const none = ref<string | null>(null);
 const { items: frames, search, failure, measuredOf } = useOtherFrames(none);
-const earlier = shallowRef<readonly Measurement[]>([]);
-watch(
-  () => [fitting.record?.id, fitting.measurement?.id],
-  async ([id]) => {
-    earlier.value = [];
-    const page = id ? await api('frame', { id }).catch(() => undefined) : undefined;
-    if (page && page.frame.id === fitting.record?.id) earlier.value = page.measurements;
-  },
-  { immediate: true },
+const { record: page, load } = useRecord(
+  () => fitting.record?.id,
+  (id) => api('frame', { id }),
 );
+const earlier = computed(() => page.value?.measurements ?? []);
+watch(() => fitting.measurement?.id, load);
 
 interface Choice {
   title: string;

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { ref, watch } from 'vue';
+import { computed, ref, watch } from 'vue';
 import type { FrameShape } from '@kevro/core';
-import type { Measurement } from '@kevro/contract';
 import { api } from '../../api/client';
+import { useRecord } from '../../parts/record';
 import { quantityList } from '../../measure/quantities';
 import { dayWords } from '../../parts/day-words';
 import { dressWords } from '../../parts/dress-words';
@@ -22,11 +22,12 @@ const props = defineProps<{
 const emit = defineEmits<{ start: [measurementId: string]; changed: [] }>();
 const putRight = ref<InstanceType<typeof PutRight>>();
 const units = useUnits();
-const list = ref<Measurement[]>([]);
-async function load(): Promise<void> {
-  list.value = await api('measurements', { id: props.frameId }).catch(() => []);
-}
-watch(() => [props.frameId, props.newest], load, { immediate: true });
+const { record, load } = useRecord(
+  () => props.frameId,
+  (id) => api('measurements', { id }),
+);
+const list = computed(() => record.value ?? []);
+watch(() => props.newest, load);
 async function stored(): Promise<void> {
   await load();
   emit('changed');

@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import { computed, onMounted, ref, shallowRef, watch } from 'vue';
+import { computed, onMounted, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { countedSessions, measuredIn } from '@kevro/core';
-import type { SessionRow } from '@kevro/contract';
 import { Refused, api } from '../../api/client';
+import { useRecord } from '../../parts/record';
 import { useKeys } from '../../app/keys';
 import { useActKey } from '../../parts/act-key';
 import { useKept } from '../../parts/kept';
@@ -47,19 +47,12 @@ const sessionCount = computed(() =>
 );
 
 /** Every session of the player, in other fittings too: what works is asked of them all. */
-const sessions = shallowRef<readonly SessionRow[]>();
-watch(
-  [() => fitting.view?.player.id, sessionCount],
-  async ([id]) => {
-    try {
-      sessions.value = id ? (await api('playerPage', { id })).sessions : undefined;
-    } catch {
-      // The rest of the station stands without it.
-      sessions.value = undefined;
-    }
-  },
-  { immediate: true },
+const { record: playedByPlayer, load: loadSessions } = useRecord(
+  () => fitting.view?.player.id,
+  (id) => api('playerPage', { id }),
 );
+const sessions = computed(() => playedByPlayer.value?.sessions);
+watch(sessionCount, loadSessions);
 
 const busy = ref(false);
 const canTake = computed(

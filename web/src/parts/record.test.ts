@@ -1,0 +1,68 @@
+import { effectScope, nextTick, ref } from 'vue';
+import { expect, it } from 'vitest';
+import { useRecord } from './record';
+
+/** A server whose answers come when the test says so. */
+function held() {
+  const waiting: { key: string; answer: (value: string) => void; fail: (error: Error) => void }[] = [];
+  const ask = (key: string): Promise<string> =>
+    new Promise((answer, fail) => waiting.push({ key, answer, fail }));
+  const settle = async (i: number, value: string): Promise<void> => {
+    waiting[i]?.answer(value);
+    await nextTick();
+    await nextTick();
+  };
+  return { waiting, ask, settle };
+}
+const inScope = <T>(work: () => T): T => effectScope().run(work) as T;
+
+it('shows the record that was asked for last, whichever answer comes first', async () => {
+  const { ask, settle } = held();
+  const id = ref('first');
+  const { record } = inScope(() => useRecord(() => id.value, ask));
+  id.value = 'second';
+  await nextTick();
+  await settle(1, 'the second');
+  expect(record.value).toBe('the second');
+  await settle(0, 'the first');
+  expect(record.value).toBe('the second');
+});
+
+it('shows nothing of another key while the answer is on its way, and the same record while it is asked anew', async () => {
+  const { ask, settle } = held();
+  const id = ref<string | undefined>('first');
+  const { record, load } = inScope(() => useRecord(() => id.value, ask));
+  await settle(0, 'the first');
+  void load();
+  expect(record.value).toBe('the first');
+  id.value = 'second';
+  await nextTick();
+  expect(record.value).toBeUndefined();
+  // Asked anew for the first, and answered only now.
+  await settle(1, 'the first, later');
+  expect(record.value).toBeUndefined();
+  id.value = undefined;
+  await nextTick();
+  await settle(2, 'the second');
+  expect(record.value).toBeUndefined();
+});
+
+it('says what went wrong with what is asked for now, and not with what was asked before', async () => {
+  const { ask, waiting, settle } = held();
+  const id = ref('first');
+  const { record, failure, show } = inScope(() => useRecord(() => id.value, ask));
+  id.value = 'second';
+  await nextTick();
+  waiting[0]?.fail(new Error('the first is gone'));
+  await nextTick();
+  await nextTick();
+  expect(failure.value).toBe('');
+  waiting[1]?.fail(new Error('the second is gone'));
+  await nextTick();
+  await nextTick();
+  expect(failure.value).toBe('the second is gone');
+  show('stored');
+  expect([record.value, failure.value]).toEqual(['stored', '']);
+  await settle(1, 'too late');
+  expect(record.value).toBe('stored');
+});
