@@ -1,4 +1,4 @@
-import { programmeState, type ProgrammeDone, type ProgrammeState } from '../play';
+import { programmeState, type ProgrammeDone, type ProgrammeState } from '../play/programme-state';
 import { countedSessions, type SessionFact } from './facts';
 import { roundState, type RoundRecords, type RoundState } from './round';
 

@@ -24,8 +24,8 @@ export interface HistoryOf {
   unit: string;
 }
 
-/** Marks of energy one over the other: plenty has all of them. */
-const MARKS = ENERGY.length;
+/** Marks of energy one over the other: plenty has all of them. Asked when it is drawn, since the list may come with a file that is loaded after this one. */
+const marks = (): number => ENERGY.length;
 const MARK_SHARE = 0.06;
 const noon = (day: string): string => (day.length > 10 ? day : `${day}T12:00:00Z`);
 
@@ -58,7 +58,7 @@ export function historyChart(
     });
   const color = ({ energyLeft, sore }: FeltPoint): string =>
     sore ? brick : energyLeft === 'plenty' || energyLeft === 'enough' ? good : warn;
-  for (let k = 0; k < MARKS; k++)
+  for (let k = 0; k < marks(); k++)
     data.push({
       x: felt.map(({ on }) => noon(on)),
       y: felt.map(({ on }) => valueAt(on) + room * (0.08 + MARK_SHARE * k)),
@@ -67,7 +67,7 @@ export function historyChart(
       marker: {
         symbol: 'square',
         size: 6.5,
-        color: felt.map((one) => (MARKS - ENERGY.indexOf(one.energyLeft) > k ? color(one) : line)),
+        color: felt.map((one) => (marks() - ENERGY.indexOf(one.energyLeft) > k ? color(one) : line)),
       },
       hovertemplate: '%{text}<extra></extra>',
     });
@@ -90,7 +90,7 @@ export function historyChart(
       xaxis: { type: 'date', tickformat: '%-d %b', nticks: 7, automargin: true },
       yaxis: {
         title: { text: unit },
-        range: [low - 0.12 * room, high + room * (0.18 + MARK_SHARE * MARKS)],
+        range: [low - 0.12 * room, high + room * (0.18 + MARK_SHARE * marks())],
         automargin: true,
       },
       ...(level
