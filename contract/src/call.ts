@@ -39,6 +39,8 @@ export interface Call {
 
 /** More than any form of the shop sends. */
 export const BODY_MOST_BYTES = 64 * 1024;
+/** What a device may send before it is let in. */
+export const OPEN_MOST_BYTES = 4 * 1024;
 
 type Place = Pick<Call, 'method' | 'path'>;
 

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { act, begin, call, listing, retiredBody } from './call';
+import { OPEN_MOST_BYTES, act, begin, call, listing, retiredBody } from './call';
 import { paths as at } from './paths';
 import { computeCalls } from './compute-calls';
 import { setupCalls } from './setup-calls';
@@ -82,21 +82,30 @@ export const calls = {
   ...computeCalls,
   shop: call(at.shop, 'The shop', shop),
   access: call(at.access, 'How this device stands toward the shop', access),
-  signIn: act(
-    at.signIn,
-    'device',
-    'Let this device in, by the passphrase or by a code from the bench',
-    z.strictObject({ signedIn: z.boolean() }),
-    signIn,
-  ),
-  signOut: act(at.signOut, 'device', 'Let this device in no more', z.strictObject({ signedIn: z.boolean() })),
-  setPassphrase: act(
-    at.setPassphrase,
-    'device',
-    'Set the shop’s passphrase, on the bench machine; every device is signed out',
-    z.strictObject({ set: z.literal(true) }),
-    newPassphrase,
-  ),
+  signIn: {
+    ...act(
+      at.signIn,
+      'device',
+      'Let this device in, by the passphrase or by a code from the bench',
+      z.strictObject({ signedIn: z.boolean() }),
+      signIn,
+    ),
+    bodyMostBytes: OPEN_MOST_BYTES,
+  },
+  signOut: {
+    ...act(at.signOut, 'device', 'Let this device in no more', z.strictObject({ signedIn: z.boolean() })),
+    bodyMostBytes: OPEN_MOST_BYTES,
+  },
+  setPassphrase: {
+    ...act(
+      at.setPassphrase,
+      'device',
+      'Set the shop’s passphrase, on the bench machine; every other browser is signed out',
+      z.strictObject({ set: z.literal(true) }),
+      newPassphrase,
+    ),
+    bodyMostBytes: OPEN_MOST_BYTES,
+  },
   pair: call(at.pair, 'A code that lets one device in, on the bench machine', pairing),
   devices: call(at.devices, 'Devices that are signed in, on the bench machine', devices),
   backups: call(at.backups, 'Backups that were made by themselves, the newest first', backups),
@@ -371,13 +380,16 @@ export const calls = {
     newLink,
   ),
   linkPage: call(at.linkPage, 'What a link is for', linkPage),
-  noteByLink: begin(
-    at.noteByLink,
-    'session',
-    'Note the session that a link is for',
-    z.strictObject({ stored: z.literal(true) }),
-    linkSession,
-  ),
+  noteByLink: {
+    ...begin(
+      at.noteByLink,
+      'session',
+      'Note the session that a link is for',
+      z.strictObject({ stored: z.literal(true) }),
+      linkSession,
+    ),
+    bodyMostBytes: OPEN_MOST_BYTES,
+  },
   playerPage: call(at.playerPage, 'A player with frames, fittings and sessions', playerPage),
   frameSessions: call(
     at.frameSessions,

@@ -19,7 +19,7 @@ const uncertainty = { massG: 0.1, balanceCm: 0.03, swingWeight: 0.4, twistWeight
 let n = 0;
 
 /** One fitting whose build is checked: the roll is heavier than it says by a share. */
-async function build(tape: Part & { gPerCm: number }, heavier: number): Promise<void> {
+async function build(tape: Part & { gPerCm: number }, heavier: number) {
   const player = await post('/players', { name: `Ottilie ${++n}`, sports: ['tennis'] });
   const frame = await post('/frames', {
     tag: `LE-${n}`,
@@ -68,8 +68,9 @@ async function build(tape: Part & { gPerCm: number }, heavier: number): Promise<
     parts: [tape],
   }).specs;
   const { axisCm: _, ...read } = is;
-  await measure('check', read);
+  const check = await measure('check', read);
   expect(plan.id).toBeDefined();
+  return { check, read };
 }
 const TRUE_G_PER_CM = 0.3;
 
@@ -114,6 +115,34 @@ describe('what the shop learns', () => {
     expect(fresh).toMatchObject({ builds: 1, applied: null });
     expect(fresh?.begunAt).not.toBeNull();
     expect(fresh?.share).toBeLessThan(0.02);
+  });
+
+  it('goes on with a check that was corrected, by its corrected numbers', async () => {
+    const tape = await post('/parts', {
+      kind: 'tape',
+      name: 'tape of a misread check',
+      material: 'lead',
+      widthMm: 9,
+      gPerCm: TRUE_G_PER_CM,
+      stepCm: 0.5,
+    });
+    const of = async () => (await learning()).rolls.find(({ partId }) => partId === tape.id);
+    const { check, read } = await build(tape, 0.05);
+    const right = await of();
+    expect(right?.builds).toBe(1);
+    // Misread, and corrected to what it was misread as: what it teaches follows the correction.
+    const misread = { key: `key ${++n} of it`, dress: { strings: true }, uncertainty, reason: 'misread' };
+    const wrong = await post(`/measurements/${check.id}/correct`, {
+      ...misread,
+      specs: { ...read, massG: read.massG + 0.4 },
+    });
+    const off = await of();
+    expect(off?.builds).toBe(1);
+    expect(off?.share).not.toBeCloseTo(right?.share ?? 0, 3);
+    // Corrected once more, to what it was: it teaches what it taught.
+    await post(`/measurements/${wrong.id}/correct`, { ...misread, key: `key ${++n} of it`, specs: read });
+    expect((await of())?.share).toBeCloseTo(right?.share ?? 0, 9);
+    expect((await of())?.builds).toBe(1);
   });
 
   it('is not of a part that no roll is of', async () => {

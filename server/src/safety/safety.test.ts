@@ -1,4 +1,5 @@
-import { request } from 'node:http';
+import { createServer, request, type Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { startTestServer, type TestServer } from '../test-server';
 import { withoutWords } from './log';
@@ -122,6 +123,53 @@ describe('what cannot be stored', () => {
   });
 });
 
+describe('a body', () => {
+  /** A body of so many bytes that is sent bit by bit, without its length being said first. */
+  const streamed = (path: string, bytes: number, part = '0,'.repeat(8192)): Promise<Raw> =>
+    new Promise((done, fail) => {
+      const { port } = new URL(server.base);
+      const sent = request(
+        { host: '127.0.0.1', port, method: 'POST', path: `/api/v1${path}`, headers: json },
+        (answer) => {
+          const parts: Buffer[] = [];
+          answer.on('data', (more: Buffer) => parts.push(more));
+          answer.on('end', () => {
+            done({
+              status: answer.statusCode ?? 0,
+              headers: answer.headers,
+              body: Buffer.concat(parts).toString(),
+            });
+            sent.destroy();
+          });
+        },
+      );
+      sent.on('error', fail);
+      sent.write('{"setups":[0');
+      for (let i = 0; i < bytes; i += part.length) sent.write(`,${part.slice(0, -1)}`);
+      sent.end(']}');
+    });
+
+  it('holds no more than its call can need, counted while it comes in', async () => {
+    for (const [path, bytes] of [
+      ['/players', 70_000],
+      ['/sign-in', 5000],
+      ['/compute/predict', 70_000],
+      ['/compute/reach', 33 * 2 ** 20],
+    ] as const) {
+      const answer = await streamed(path, bytes).catch((error: NodeJS.ErrnoException) => error.code);
+      // Cut off in the middle of sending, the sender may see only that.
+      if (typeof answer !== 'object') expect(['ECONNRESET', 'EPIPE']).toContain(answer);
+      else expect([path, answer.status, code(answer)]).toEqual([path, 413, 'too-large']);
+    }
+  });
+
+  it('that is a long list of nothing is refused before each of them is looked at', async () => {
+    const answer = await streamed('/compute/nearest', 30 * 2 ** 20);
+    expect([answer.status, code(answer)]).toEqual([422, 'too-long']);
+    expect((JSON.parse(answer.body) as { errors: unknown[] }).errors).toHaveLength(1);
+  });
+});
+
 describe('the log', () => {
   it('has kind and place of an error, and no word that somebody typed', () => {
     const error = Object.assign(new Error('invalid input: "sore since March"'), {
@@ -224,6 +272,22 @@ describe('another device', () => {
     expect((await players(cookieOf(first))).status).toBe(401);
   });
 
+  it('does not call itself as Kevro does in the change log', async () => {
+    for (const name of ['bench', ' Bench ', 'B·E·N·C·H', 'ｂｅｎｃｈ', 'another device', 'A player’s link']) {
+      const { body } = await server.call('POST', '/pairings');
+      const answer = await signIn({ code: body.code, name });
+      expect([name, answer.status, code(answer)]).toEqual([name, 422, 'name-kept']);
+    }
+    const { body } = await server.call('POST', '/pairings');
+    const answer = await signIn({ code: body.code, name: 'bench tablet' });
+    expect(answer.status).toBe(200);
+    const cookie = cookieOf(answer);
+    const added = await raw('POST', '/api/v1/players', { ...json, ...other, cookie }, player);
+    expect(added.status).toBe(200);
+    const [line] = (await server.call('GET', '/changes?limit=1')).body.rows;
+    expect(line).toMatchObject({ who: 'bench tablet', call: 'addPlayer' });
+  });
+
   it('that guesses is slowed down, and waits even with what is right', async () => {
     const answers = [];
     for (let i = 0; i < 8; i++) answers.push(await signIn({ passphrase: `guess number ${i}` }));
@@ -231,6 +295,99 @@ describe('another device', () => {
     expect(slowed?.status).toBe(429);
     expect(Number(slowed?.headers['retry-after'])).toBeGreaterThan(0);
     expect((await signIn({ passphrase: 'another one altogether' })).status).toBe(429);
+  });
+});
+
+describe('behind a proxy that says nothing of itself', () => {
+  let shop: TestServer;
+  let proxy: Server;
+  const codes: string[] = [];
+  beforeAll(async () => {
+    shop = await startTestServer(undefined, undefined, { onBenchCode: (made) => codes.push(made) });
+    // Everything that comes to it goes on from this machine, without a word of where it came from.
+    proxy = createServer((from, to) => {
+      const { port } = new URL(shop.base);
+      const on = request(
+        { host: '127.0.0.1', port, method: from.method, path: from.url, headers: from.headers },
+        (answer) => {
+          to.writeHead(answer.statusCode ?? 502, answer.headers);
+          answer.pipe(to);
+        },
+      );
+      from.pipe(on);
+    });
+    await new Promise<void>((done) => proxy.listen(0, '127.0.0.1', done));
+  });
+  afterAll(async () => {
+    proxy.close();
+    proxy.closeAllConnections();
+    await shop.close();
+  });
+  const through = (
+    method: string,
+    path: string,
+    headers: Record<string, string> = {},
+    body?: object,
+  ): Promise<Response> =>
+    fetch(`http://127.0.0.1:${(proxy.address() as AddressInfo).port}/api/v1${path}`, {
+      method,
+      headers: { ...json, ...headers },
+      ...(body ? { body: JSON.stringify(body) } : {}),
+    });
+  const cookieIn = (answer: Response): string => answer.headers.get('set-cookie')?.split(';')[0] ?? '';
+
+  it('nobody is the bench by an address, as soon as there is a passphrase', async () => {
+    // Without one the shop is as simple as a shop on one machine: whoever comes from here is the bench.
+    expect((await through('GET', '/players')).status).toBe(200);
+    expect(codes).toEqual([]);
+    expect((await shop.call('PUT', '/passphrase', { passphrase: 'loops and plumb lines' })).status).toBe(200);
+    for (const [method, path, body] of [
+      ['GET', '/players', undefined],
+      ['POST', '/players', { name: 'Stranger', sports: ['tennis'] }],
+      ['GET', '/backup', undefined],
+      ['GET', '/changes', undefined],
+      ['POST', '/compute/predict', {}],
+    ] as const)
+      expect([path, (await through(method, path, {}, body)).status]).toEqual([path, 401]);
+    expect((await through('PUT', '/passphrase', {}, { passphrase: 'mine from now on' })).status).toBe(403);
+    // An address of this machine, without the proxy, is no better.
+    expect((await fetch(`${shop.base}/players`)).status).toBe(401);
+    expect((await fetch(`${shop.base}/access`).then((r) => r.json())) as object).toEqual({
+      bench: false,
+      signedIn: false,
+      passphraseSet: true,
+      addresses: [],
+    });
+  });
+
+  it('the bench’s browser goes on by its own sign-in, which it got with the passphrase', async () => {
+    expect((await shop.call('GET', '/players')).status).toBe(200);
+    expect((await shop.call('GET', '/devices')).body).toEqual([]);
+    await shop.call('POST', '/players', { name: 'Wanda', sports: ['tennis'] });
+    expect((await shop.call('GET', '/changes?limit=1')).body.rows[0].who).toBe('bench');
+  });
+
+  it('another browser of this machine is let in by the address that the start prints, once', async () => {
+    const [benchCode = ''] = codes;
+    expect(benchCode).toHaveLength(16);
+    const first = await through('POST', '/sign-in', {}, { code: benchCode });
+    expect(first.status).toBe(200);
+    const cookie = cookieIn(first);
+    expect((await through('GET', '/devices', { cookie })).status).toBe(200);
+    expect((await through('POST', '/sign-in', {}, { code: benchCode })).status).toBe(422);
+    // There is another one for the next.
+    expect(codes).toHaveLength(2);
+    const far = await through('POST', '/sign-in', { 'x-forwarded-for': '192.0.2.7' }, { code: codes[1] });
+    expect(far.status).toBe(403);
+  });
+
+  it('a new passphrase signs every browser out but the one that set it', async () => {
+    const again = await through('POST', '/sign-in', {}, { code: codes.at(-1) });
+    const cookie = cookieIn(again);
+    expect((await through('GET', '/players', { cookie })).status).toBe(200);
+    await shop.call('PUT', '/passphrase', { passphrase: 'another one altogether' });
+    expect((await through('GET', '/players', { cookie })).status).toBe(401);
+    expect((await shop.call('GET', '/players')).status).toBe(200);
   });
 });
 
