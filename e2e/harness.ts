@@ -1,5 +1,5 @@
 import { spawn, type ChildProcess } from 'node:child_process';
-import { cpSync, mkdtempSync, rmSync } from 'node:fs';
+import { cpSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
@@ -39,6 +39,8 @@ export async function until<T>(look: () => Promise<T> | T): Promise<NonNullable<
 /** The built application on a port and a folder of its own, with the demo shop in it. */
 export class Application {
   private child: ChildProcess | undefined;
+  /** What it printed since it was started. */
+  said = '';
   readonly folder = mkdtempSync(join(tmpdir(), 'kevro-e2e-'));
   private port = 0;
 
@@ -72,9 +74,11 @@ export class Application {
         KEVRO_DATA: this.data,
         KEVRO_SHOP_FILE: this.shopFile,
       },
-      stdio: ['ignore', 'ignore', 'inherit'],
+      stdio: ['ignore', 'pipe', 'inherit'],
     });
     this.child = child;
+    this.said = '';
+    child.stdout?.on('data', (text: Buffer) => (this.said += text.toString()));
     await until(() => {
       if (child.exitCode !== null) throw new Error(`the server ended with ${child.exitCode}`);
       return fetch(`${this.url}/api/v1/health`).then(
@@ -101,13 +105,17 @@ export class Application {
     rmSync(this.folder, { recursive: true, force: true });
   }
 
+  /** As the commands beside a server show themselves: whoever can read its folder is the owner. */
+  private get owner(): { authorization: string } {
+    return { authorization: `Bearer ${readFileSync(join(this.data, 'owners-key'), 'utf8')}` };
+  }
   async get<T>(path: string): Promise<T> {
-    return (await fetch(`${this.url}/api/v1${path}`)).json() as Promise<T>;
+    return (await fetch(`${this.url}/api/v1${path}`, { headers: this.owner })).json() as Promise<T>;
   }
   send(method: string, path: string, body: unknown): Promise<Response> {
     return fetch(`${this.url}/api/v1${path}`, {
       method,
-      headers: { 'content-type': 'application/json' },
+      headers: { 'content-type': 'application/json', ...this.owner },
       body: JSON.stringify(body),
     });
   }

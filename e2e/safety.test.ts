@@ -4,9 +4,9 @@ import { join, resolve } from 'node:path';
 import { promisify } from 'node:util';
 import { describe, expect, inject, it } from 'vitest';
 import type { FittingView, Player } from '@kevro/contract';
-import { Application, openPage, settled, withOneShop } from './harness';
+import { Application, openPage, settled, until, withOneShop } from './harness';
 import { makeFitting, post } from './made';
-import type { Page } from 'playwright-core';
+import type { Browser, Page } from 'playwright-core';
 
 // Who comes in, what is kept, and what goes.
 let app: Application;
@@ -16,53 +16,6 @@ withOneShop((fresh) => {
 });
 const root = resolve(import.meta.dirname, '..');
 const button = (name: RegExp | string) => page.getByRole('button', { name });
-
-describe('another device', () => {
-  it('finds the door, comes in by the code that the bench shows, and is where it wanted to be', async () => {
-    await page.goto('/settings/safety');
-    await settled(page);
-    await page.getByRole('textbox', { name: 'A passphrase for the shop' }).fill('too short');
-    await button('Set it').click();
-    await page
-      .getByText(/at least 10|out of range/i)
-      .first()
-      .waitFor();
-    await page.getByRole('textbox', { name: 'A passphrase for the shop' }).fill('loops and plumb lines');
-    await button('Set it').click();
-    await page.getByRole('textbox', { name: 'Another passphrase' }).waitFor();
-    const { code } = await post<{ code: string }>(app, '/pairings', undefined);
-
-    const browser = page.context().browser();
-    if (!browser) throw new Error('no browser');
-    // A phone: what it sends was passed on, so that it is not this machine.
-    const phone = await openPage(browser, app, {
-      viewport: { width: 390, height: 844 },
-      extraHTTPHeaders: { 'x-forwarded-for': '192.0.2.7' },
-    });
-    await phone.page.goto('/players');
-    await phone.page.getByRole('heading', { name: 'Sign in' }).waitFor();
-    const passphrase = phone.page.getByRole('textbox', { name: 'Or the shop’s passphrase' });
-    await passphrase.fill('loops and plumb line');
-    await passphrase.press('Enter');
-    await phone.page.getByText('This is not right.').waitFor();
-    await phone.page.getByRole('textbox', { name: 'What this device is called' }).fill('court 2');
-    await phone.page.getByRole('textbox', { name: 'Code from the bench machine' }).fill(code);
-    await phone.page.getByRole('button', { name: 'Come in' }).click();
-    await phone.page.getByText('Ilka Morrow').waitFor();
-    expect(new URL(phone.page.url()).pathname).toBe('/players');
-    await phone.page.goto('/settings/safety');
-    await phone.page.getByText('This device is signed in.').waitFor();
-    await page.reload();
-    await page.getByText(/court 2, until/).waitFor();
-    // The picture leads here with its code: nothing has to be typed.
-    const again = await post<{ address: string; code: string }>(app, '/pairings', undefined);
-    await phone.page.context().clearCookies();
-    await phone.page.goto(`/sign-in#${again.code}`);
-    await phone.page.getByRole('heading', { name: 'Today' }).waitFor();
-    expect(phone.errors).toEqual([]);
-    await phone.page.context().close();
-  });
-});
 
 /** This machine by its address in the network, as another would name it. */
 const address = Object.values(networkInterfaces())
@@ -144,5 +97,85 @@ describe('a person', () => {
     await button('Erase Zenobia Thackwell').waitFor({ state: 'detached' });
     expect(await drafts()).not.toContain('her wrist again');
     expect(await app.get<Player>(`/players/${player.id}`)).toMatchObject({ name: 'erased', archived: true });
+  });
+});
+
+// Last in this shop: it has a passphrase from here on, and a fresh browser is a stranger.
+describe('another device', () => {
+  it('finds the door, comes in by the code that the bench shows, and is where it wanted to be', async () => {
+    await page.goto('/settings/safety');
+    await settled(page);
+    await page.getByRole('textbox', { name: 'A passphrase for the shop' }).fill('too short');
+    await button('Set it').click();
+    await page
+      .getByText(/at least 10|out of range/i)
+      .first()
+      .waitFor();
+    await page.getByRole('textbox', { name: 'A passphrase for the shop' }).fill('loops and plumb lines');
+    await button('Set it').click();
+    await page.getByRole('textbox', { name: 'Another passphrase' }).waitFor();
+    const { code } = await post<{ code: string }>(app, '/pairings', undefined);
+
+    const browser = page.context().browser();
+    if (!browser) throw new Error('no browser');
+    // A phone: what it sends was passed on, so that it is not this machine.
+    const phone = await openPage(browser, app, {
+      viewport: { width: 390, height: 844 },
+      extraHTTPHeaders: { 'x-forwarded-for': '192.0.2.7' },
+    });
+    await phone.page.goto('/players');
+    await phone.page.getByRole('heading', { name: 'Sign in' }).waitFor();
+    const passphrase = phone.page.getByRole('textbox', { name: 'Or the shop’s passphrase' });
+    await passphrase.fill('loops and plumb line');
+    await passphrase.press('Enter');
+    await phone.page.getByText('This is not right.').waitFor();
+    await phone.page.getByRole('textbox', { name: 'What this device is called' }).fill('court 2');
+    await phone.page.getByRole('textbox', { name: 'Code from the bench machine' }).fill(code);
+    await phone.page.getByRole('button', { name: 'Come in' }).click();
+    await phone.page.getByText('Ilka Morrow').waitFor();
+    expect(new URL(phone.page.url()).pathname).toBe('/players');
+    await phone.page.goto('/settings/safety');
+    await phone.page.getByText('This device is signed in.').waitFor();
+    await page.reload();
+    await page.getByText(/court 2, until/).waitFor();
+    // The picture leads here with its code: nothing has to be typed.
+    const again = await post<{ address: string; code: string }>(app, '/pairings', undefined);
+    await phone.page.context().clearCookies();
+    await phone.page.goto(`/sign-in#${again.code}`);
+    await phone.page.getByRole('heading', { name: 'Today' }).waitFor();
+    expect(phone.errors).toEqual([]);
+    await phone.page.context().close();
+  });
+});
+
+describe('a shop with a passphrase', () => {
+  it('prints at its start how another browser of this machine comes in, and gives its owner a backup', async () => {
+    const locked = new Application(inject('demoShop'));
+    await locked.start();
+    expect((await locked.send('PUT', '/passphrase', { passphrase: 'loops and plumb lines' })).status).toBe(
+      200,
+    );
+    await locked.stop();
+    await locked.start();
+    expect((await fetch(`${locked.url}/api/v1/players`)).status).toBe(401);
+    const printed = await until(() => /is let in, once, by (\S+)/.exec(locked.said)?.[1]);
+    expect(printed).toMatch(new RegExp(`^${locked.url}/sign-in#[A-Z0-9]{16}$`));
+    const own = await openPage(page.context().browser() as Browser, locked);
+    await own.page.goto(printed);
+    await own.page.getByRole('heading', { name: 'Today' }).waitFor();
+    await own.page.goto('/settings/safety');
+    await own.page.getByRole('textbox', { name: 'Another passphrase' }).waitFor();
+    expect(own.errors).toEqual([]);
+    await own.page.context().close();
+    const file = join(locked.folder, 'by-command.zip');
+    const env = { ...process.env, KEVRO_DATA: locked.data };
+    const run = promisify(execFile);
+    await run(process.execPath, [join(root, 'server/dist/backup-shop.js'), file], { env });
+    await run(process.execPath, [
+      join(root, 'server/dist/restore-shop.js'),
+      file,
+      join(locked.folder, 'restored'),
+    ]);
+    await locked.remove();
   });
 });

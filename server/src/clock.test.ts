@@ -90,19 +90,34 @@ it('whoever is to be looked at again is due on the day that it is in the shop', 
   expect(due.map((row: { dueOn: string }) => row.dueOn)).toEqual(['2027-01-15']);
 });
 
-it('who is growing is decided by the year that it is in the shop', async () => {
-  const guards = async (birthYear: number) => {
-    const { at, roundId } = await opened(birthYear);
-    return server.call('POST', `${at}/aims`, {
+it('who is growing is decided by the year that it is in the shop: lead is sealed for them', async () => {
+  const lead = await made('/parts', {
+    kind: 'tape',
+    name: 'lead tape',
+    material: 'lead',
+    widthMm: 6,
+    gPerCm: 0.4,
+    stepCm: 0.5,
+  });
+  const stepsAt = async (time: string): Promise<string[]> => {
+    now = time;
+    // Seventeen in 2026, and grown from eighteen on.
+    const { at, roundId } = await opened(2009);
+    const target = { massG: { value: 282, tolerance: 2 } };
+    const aim = await made(`${at}/aims`, { roundId, way: 'by-hand', target });
+    const { startId } = (await server.call('GET', at)).body.frames[0].rounds[0];
+    const piece = { id: 'p1', partId: lead.id, path: 'rim', startCm: -2, endCm: 2 };
+    const plan = await made(`${at}/plans`, {
       roundId,
-      way: 'by-hand',
-      target: { swingWeight: { value: 300, tolerance: 3 }, massG: { value: 300, tolerance: 2 } },
+      startId,
+      aimId: aim.id,
+      school: 'free',
+      placements: [{ ...piece, sides: 1, layers: 1, massG: 1.6 }],
     });
+    return plan.steps.map(({ kind }: { kind: string }) => kind);
   };
-  // Seventeen in 2026, and grown from eighteen on.
-  expect((await guards(2009)).status).toBe(200);
+  const grown = await stepsAt(NEW_YEAR_THERE);
   // Two hours earlier it is still the year before, there too.
-  now = '2026-12-31T10:00:00.000Z';
-  const before = await guards(2009);
-  expect([before.status, before.body.code]).toEqual([422, 'guard-unanswered']);
+  const growing = await stepsAt('2026-12-31T10:00:00.000Z');
+  expect(growing.length).toBe(grown.length + 4);
 });

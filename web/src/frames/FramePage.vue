@@ -64,10 +64,10 @@ const stated = computed(() => {
   });
 });
 
-const duplicate = async (key: string): Promise<void> => {
-  const made: FrameRecord = await api('duplicateFrame', { id: props.id, body: { ...twinForm.value, key } });
-  await router.push(`/frames/${made.id}`);
-};
+const duplicate = (key: string): Promise<FrameRecord> =>
+  api('duplicateFrame', { id: props.id, body: { ...twinForm.value, key } });
+/** Once the form is shut: the page of the other frame has its own. */
+const toTwin = ({ id }: FrameRecord): unknown => router.push(`/frames/${id}`);
 async function archive(): Promise<void> {
   const archived = !page.value?.frame.archived;
   try {
@@ -203,7 +203,13 @@ function startTwin(): void {
     />
     <PutRight ref="putRight" :shape="page.frame.shape" @stored="changed" />
     <NewFitting ref="fitting" />
-    <FormDialog v-model="twinOpen" title="Another of the same make" :submit="duplicate" :draft="twin">
+    <FormDialog
+      v-model="twinOpen"
+      title="Another of the same make"
+      :submit="duplicate"
+      :draft="twin"
+      @stored="toTwin($event as FrameRecord)"
+    >
       <template #default="{ at }">
         <p class="mb-0">
           It takes over make, size, grip and owner. Measurements, strings and pieces stay with
