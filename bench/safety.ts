@@ -243,7 +243,7 @@ leaving.abort();
 await Promise.all(left);
 const EASY = {
   ...HEAVY,
-  schools: ['fewest'],
+  schools: ['free'],
   target: { massG: { value: 326, tolerance: 2 } },
 };
 row(

@@ -8,6 +8,9 @@ interface Waiting {
   reject: (error: Error) => void;
 }
 
+/** Answers that are handed on in one turn of the main thread. */
+const MOST_A_TURN = 16;
+
 function received({ name, message, stack, fields }: SentError): Error {
   const error = Object.assign(new Error(message), fields);
   error.name = name;
@@ -23,15 +26,14 @@ class ThreadedDb implements Db {
   private readonly waiting = new Map<number, Waiting>();
   private readonly underWay = new Set<Promise<unknown>>();
   private lastId = 0;
+  private readonly answers: Told[] = [];
   /** Resolves when the last transaction that was begun is over. */
   private gate: Promise<void> = Promise.resolve();
 
   constructor(private readonly worker: Worker) {
     worker.on('message', (told: Told) => {
-      const { resolve, reject } = this.waiting.get(told.id) ?? {};
-      this.waiting.delete(told.id);
-      if ('error' in told) reject?.(received(told.error));
-      else resolve?.(told.rows);
+      this.answers.push(told);
+      if (this.answers.length === 1) setImmediate(() => this.handOn());
     });
     const end = (error: Error): void => {
       for (const { reject } of this.waiting.values()) reject(error);
@@ -39,6 +41,17 @@ class ThreadedDb implements Db {
     };
     worker.on('error', end);
     worker.on('exit', () => end(new Error('the database has ended')));
+  }
+
+  /** Hands a few answers on to those that wait for them, and then lets the server hear whoever has come meanwhile. */
+  private handOn(): void {
+    for (const told of this.answers.splice(0, MOST_A_TURN)) {
+      const { resolve, reject } = this.waiting.get(told.id) ?? {};
+      this.waiting.delete(told.id);
+      if ('error' in told) reject?.(received(told.error));
+      else resolve?.(told.rows);
+    }
+    if (this.answers.length > 0) setImmediate(() => this.handOn());
   }
 
   /** Resolves once the engine is open. */

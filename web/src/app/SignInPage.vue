@@ -71,6 +71,7 @@ onMounted(async () => {
         label="What this device is called"
         hint="such as: tablet at court 2"
         persistent-hint
+        :error-messages="at('name')"
       />
       <form novalidate @submit.prevent="signIn({ code })">
         <v-text-field
@@ -96,6 +97,7 @@ onMounted(async () => {
           >Sign in</v-btn
         >
       </form>
+      <p class="soft">On the bench machine itself: open the address that Kevro printed when it started.</p>
     </template>
     <p v-else-if="!failure" class="soft" role="status">Loading…</p>
   </div>

@@ -82,7 +82,7 @@ const reachable = computed(() => (access.value?.addresses.length ?? 0) > 0);
         <v-text-field
           v-model="passphrase"
           :label="access.passphraseSet ? 'Another passphrase' : 'A passphrase for the shop'"
-          :hint="`At least ${PASSPHRASE_LEAST} signs; a few words are best. ${access.passphraseSet ? 'Every device is signed out by it.' : ''}`"
+          :hint="`At least ${PASSPHRASE_LEAST} signs; a few words are best. ${access.passphraseSet ? 'It signs every other browser out.' : ''}`"
           persistent-hint
           type="password"
           autocomplete="new-password"
@@ -90,6 +90,10 @@ const reachable = computed(() => (access.value?.addresses.length ?? 0) > 0);
         />
         <v-btn type="submit" variant="outlined" :loading="busy" :disabled="passphrase === ''">Set it</v-btn>
       </form>
+      <p v-if="access.passphraseSet" class="soft">
+        This browser is the bench. Another browser of this machine signs in at the address that Kevro prints
+        when it starts.
+      </p>
       <div v-if="access.passphraseSet && reachable">
         <v-btn color="primary" :loading="busy" @click="letIn">Let a tablet in</v-btn>
       </div>
