@@ -23,11 +23,13 @@ import { log } from './safety/log';
 import { holdShop } from './start/hold';
 import { openShop } from './start/open-shop';
 
-const here = dirname(fileURLToPath(import.meta.url));
+const ownFolder = dirname(fileURLToPath(import.meta.url));
 const port = Number(process.env.PORT ?? 4700);
 const host = process.env.HOST ?? '127.0.0.1';
 const folder = resolve(process.env.KEVRO_DATA ?? '.data/shop');
 const url = `http://${host}:${port}`;
+/** Where this machine's own browsers find it: an address that stands for all of them is none that every browser opens. */
+const here = `http://${/^(0\.0\.0\.0|\[?::\]?)$/.test(host) ? '127.0.0.1' : host}:${port}`;
 /** `fresh`: the demo begins anew; `keep`: it goes on with what was stored; left out: this is a shop of somebody's own. */
 const demo = process.env.KEVRO_DEMO;
 
@@ -115,7 +117,7 @@ writeFileSync(keyFile, door.ownersKey, { mode: 0o600 });
 answering = createApp({
   door,
   onBenchCode: (code) =>
-    console.log(`Another browser of this machine is let in, once, by ${url}/sign-in#${code}`),
+    console.log(`Another browser of this machine is let in, once, by ${here}/sign-in#${code}`),
   reading: readInThread(new URL('./reading-thread.js', import.meta.url)),
   ...(backups ? { backups } : {}),
   room,
@@ -123,7 +125,7 @@ answering = createApp({
   db,
   hub,
   compute,
-  pageFolder: resolve(here, '../../web/dist'),
+  pageFolder: resolve(ownFolder, '../../web/dist'),
   isOwnName: ownNames([host, ...(process.env.KEVRO_NAMES ?? '').split(',')]),
 });
 console.log(`Kevro is ready at ${url}`);
