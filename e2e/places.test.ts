@@ -92,6 +92,43 @@ describe('players', () => {
   });
 });
 
+describe('one page after another of the same kind', () => {
+  it('shows the player, and the frame, that was asked for last, also where the first answer comes late', async () => {
+    const [liv] = await players('harrowdene');
+    const [hedda] = await players('vosslane');
+    // The first answer is held back until the second is there.
+    let letGo: () => void = () => undefined;
+    const held = new Promise<void>((done) => (letGo = done));
+    await page.route(`**/api/v1/players/${liv?.id}/page`, async (route) => {
+      await held;
+      await route.continue().catch(() => undefined);
+    });
+    await page.goto(`/players/${liv?.id}`);
+    await page.keyboard.press('Control+k');
+    await page.getByRole('combobox').or(page.getByRole('searchbox')).last().fill('Vosslane');
+    await page
+      .getByRole('option', { name: /Vosslane/ })
+      .first()
+      .click();
+    await page.waitForURL(`**/players/${hedda?.id}`);
+    await page.getByRole('heading', { name: 'Hedda Vosslane' }).waitFor();
+    letGo();
+    await page.waitForResponse(`**/api/v1/players/${liv?.id}/page`).catch(() => undefined);
+    await page.getByRole('heading', { name: 'Hedda Vosslane' }).waitFor();
+    expect(await page.getByRole('heading', { name: 'Liv Harrowdene' }).count()).toBe(0);
+    // From one player's page to another's, with nothing held back.
+    await page.unroute(`**/api/v1/players/${liv?.id}/page`);
+    await page.keyboard.press('Control+k');
+    await page.getByRole('combobox').or(page.getByRole('searchbox')).last().fill('Harrowdene');
+    await page
+      .getByRole('option', { name: /Liv Harrowdene/ })
+      .first()
+      .click();
+    await page.getByRole('heading', { name: 'Liv Harrowdene' }).waitFor();
+    expect(await page.getByRole('heading', { name: 'Hedda Vosslane' }).count()).toBe(0);
+  });
+});
+
 describe('frames', () => {
   it('of another sport are added, duplicated for a pair, and judged by their maker’s statement', async () => {
     await page.goto('/frames');

@@ -55,9 +55,14 @@ describe('one typed line', () => {
     const paddle = parseSpecs('8.1 oz 115 elongated', 'pickleball');
     expect(paddle.specs).toMatchObject({ swingWeight: 115 });
     expect(paddle.shape.shape).toBe('elongated');
-    expect(parseSpecs('370 g 26 cm 45.5 cm diamond', 'padel')).toMatchObject({
+    expect(parseSpecs('370 g balance 26 cm 45.5 cm diamond', 'padel')).toMatchObject({
       specs: { massG: 370, balanceCm: 26 },
       shape: { lengthCm: 45.5, shape: 'diamond' },
+    });
+    // As wide as it may be: without a word it is no balance.
+    expect(parseSpecs('370 g 26 cm 45.5 cm diamond', 'padel')).toMatchObject({
+      specs: { massG: 370 },
+      leftover: '26 cm',
     });
   });
 

@@ -20,40 +20,62 @@ class Line extends DressLine {
   private readonly candidates: Candidate[] = [];
   private readonly points: { points: number; half: number; tokens: Token[] }[] = [];
 
-  /** 327/31.3/320: weight, balance and swing weight, as the trade writes them. */
+  /** 327/31.3/320 or 327 31.3 320: weight, balance and swing weight, as the trade writes them. In millimetres the balance is one too. */
   readTriple(): void {
-    for (let i = 0; i + 4 < this.tokens.length; i++) {
-      const three = [this.number(i), this.number(i + 2), this.number(i + 4)];
-      if (three.some((t) => !t || t.used) || !this.is(i + 1, '/') || !this.is(i + 3, '/')) continue;
-      if (this.is(i - 1, '/') || this.is(i + 5, '/')) continue;
-      const [massG, balanceCm, swingWeight] = three.map((t) => (t as Token).value) as [
-        number,
-        number,
-        number,
-      ];
-      const fits =
-        this.plausible('massG', massG) &&
-        this.plausible('balanceCm', balanceCm) &&
-        this.plausible('swingWeight', swingWeight);
-      if (!fits) continue;
-      this.use(this.tokens.slice(i, i + 5));
-      const halves = three.map((t) => (t as Token).half);
-      (['massG', 'balanceCm', 'swingWeight'] as const).forEach((means, k) => {
-        const value = [massG, balanceCm, swingWeight][k] as number;
-        this.candidates.push({
-          means,
-          value,
-          half: halves[k] as number,
-          bound: true,
-          tokens: [three[k] as Token],
-        });
-      });
+    for (let i = 0; i + 2 < this.tokens.length; i++) {
+      for (const step of [2, 1]) {
+        const three = [this.number(i), this.number(i + step), this.number(i + 2 * step)];
+        if (three.some((t) => !t || t.used)) continue;
+        const found = this.tripleOf(three as Token[], i, step);
+        if (!found) continue;
+        this.use(this.tokens.slice(i, i + 2 * step + 1));
+        for (const { means, value, half, token } of found) this.offer(means, value, half, true, [token]);
+      }
     }
+  }
+
+  /** Three numbers that stand alone, where only one place among them can be the balance's; undefined where anything else could be meant. */
+  private tripleOf(three: readonly Token[], from: number, step: number) {
+    const to = from + 2 * step;
+    const parted = step === 1 || (this.is(from + 1, '/') && this.is(from + 3, '/'));
+    const alone =
+      !this.is(from - 1, '/', '@', '+', '-', 'x') &&
+      !this.is(to + 1, '/', '+', '-', 'x', '%') &&
+      !this.number(from - 1) &&
+      !this.number(to + 1) &&
+      !this.unitAt(to + 1) &&
+      !this.labelBefore(from) &&
+      !this.labelAt(to + 1, true);
+    if (!parted || !alone || three.some(({ fraction }) => fraction)) return undefined;
+    const [mass, balance, swing] = three as [Token, Token, Token];
+    const scaleOf = ({ value }: Token): number | undefined =>
+      [1, 0.1].find((scale) => this.plausible('balanceCm', value * scale));
+    const scale = scaleOf(balance);
+    const usual = this.plausible('massG', mass.value) && this.plausible('swingWeight', swing.value);
+    const outer = (a: Token, b: Token): boolean =>
+      [
+        [a, b],
+        [b, a],
+      ].some(
+        ([m, s]) => m && s && this.plausible('massG', m.value) && this.plausible('swingWeight', s.value),
+      );
+    // Another of the three could be the balance, and the rest still a weight and a swing weight.
+    const other =
+      (scaleOf(mass) !== undefined && outer(balance, swing)) ||
+      (scaleOf(swing) !== undefined && outer(mass, balance));
+    if (scale === undefined || !usual || other) return undefined;
+    const is = (means: Means, token: Token, by = 1) => ({
+      means,
+      value: token.value * by,
+      half: token.half * by,
+      token,
+    });
+    return [is('massG', mass), is('balanceCm', balance, scale), is('swingWeight', swing)];
   }
 
   /** 16 x 19, 18/20: mains and crosses of a sport that has strings. */
   readPattern(): void {
-    if (!this.sport.dress.components.includes('strings')) return;
+    if (!this.isStrung()) return;
     for (let i = 0; i + 2 < this.tokens.length; i++) {
       const [a, b] = [this.number(i), this.number(i + 2)];
       if (!a || !b || a.used || !this.is(i + 1, 'x', '/') || this.is(i - 1, '/') || this.is(i + 3, '/'))
@@ -86,7 +108,7 @@ class Line extends DressLine {
           : this.is(i - 1, 'balance')
             ? [this.tokens[i - 1]]
             : [];
-        this.takePoints(0, 0, [token, ...label]);
+        this.takeEven([token, ...label]);
         return;
       }
       if (token.is !== 'hl' && token.is !== 'hh') return;
@@ -106,8 +128,7 @@ class Line extends DressLine {
         at = i + 1;
         used = this.tokens.slice(i, i + 2 + pts);
       }
-      if (this.inRow(at) || this.is(at - 1, '~', '<', '>', 'about', '±') || (number.fraction && !length))
-        return;
+      if (this.inRow(at) || this.is(at - 1, '<', '>', '±') || (number.fraction && !length)) return;
       const signed = this.is(at - 1, '+', '-') && this.glued(at - 1);
       // A minus before head-heavy says two things at once.
       if (signed && this.is(at - 1, '-') && way < 0) return;
@@ -126,12 +147,30 @@ class Line extends DressLine {
     });
   }
 
+  /** What the sport itself calls even; where it has no such band, the middle of a racket, and of a paddle nothing. */
+  private takeEven(tokens: (Token | undefined)[]): void {
+    const band = this.sport.bands.balanceCm?.find(({ name }) => name === 'even');
+    if (band?.from !== undefined && band.to !== undefined) {
+      const own = tokens.filter((t): t is Token => t !== undefined);
+      this.offer('balanceCm', (band.from + band.to) / 2, (band.to - band.from) / 2, true, own);
+      this.use(own);
+    } else if (this.isStrung()) this.takePoints(0, 0, tokens);
+  }
+  /** Whether it is a sport of rackets, with strings in them. */
+  private isStrung(): boolean {
+    return this.sport.dress.components.includes('strings');
+  }
+
   private takePoints(points: number, half: number, tokens: (Token | undefined)[]): void {
     this.points.push({ points, half, tokens: tokens.filter((t): t is Token => t !== undefined) });
     // Spoken for, whether or not it is kept in the end.
     this.use(tokens);
   }
 
+  private leaveOut(which: (candidate: Candidate) => boolean): void {
+    for (let i = this.candidates.length - 1; i >= 0; i--)
+      if (which(this.candidates[i] as Candidate)) this.candidates.splice(i, 1);
+  }
   private offer(means: Means, value: number, half: number, bound: boolean, tokens: Token[]): void {
     this.candidates.push({ means, value, half, bound, tokens });
   }
@@ -144,12 +183,17 @@ class Line extends DressLine {
       const shared = this.is(i + 1, '±') && this.number(i + 2) ? this.unitAt(i + 3) : undefined;
       const unit = this.unitAt(i + 1) ?? shared;
       const behind = i + (unit && !shared ? 2 : 1);
+      const at = this.axisAt(i, unit);
+      if (at) {
+        this.offer('axisCm', at.value, at.half, true, at.tokens);
+        return;
+      }
       const before = this.labelBefore(i);
       const after = !before && this.bindsBack(i) ? this.labelAt(behind, true) : undefined;
       if (after) this.taken.add(this.tokens[behind] as Token);
       const means = before?.means ?? after;
       const tokens = [
-        ...(before ? this.tokens.slice(before.from, i) : []),
+        ...this.tokens.slice(this.aboutFrom(before?.from ?? i), i),
         number,
         ...(unit && !shared ? [this.tokens[i + 1] as Token] : []),
         ...(after ? [this.tokens[behind] as Token] : []),
@@ -158,6 +202,15 @@ class Line extends DressLine {
       if (means) this.labelled(number, means, unit, tokens);
       else if (unit) this.measured(number, unit, tokens);
     });
+  }
+
+  /** «@ 10 cm»: the axis about which a swing weight is said. */
+  private axisAt(i: number, unit: readonly [Dimension, number] | undefined) {
+    const number = this.number(i);
+    if (!number || unit?.[0] !== 'length' || !this.is(i - 1, '@')) return undefined;
+    const value = number.value * unit[1];
+    const tokens = this.tokens.slice(i - 1, i + 2);
+    return this.believable('axisCm', value) ? { value, half: number.half * unit[1], tokens } : undefined;
   }
 
   /** A label binds: it is that, in the unit said or in the only unit in which it can be. */
@@ -221,6 +274,10 @@ class Line extends DressLine {
       const found = pick(key);
       if (found) shape[key] = found.value;
     }
+    // Beside the length of a paddle a smaller one is its width, and never its balance.
+    const { lengthCm } = shape;
+    const isWidth = ({ means, bound }: Candidate): boolean => means === 'balanceCm' && !bound;
+    if (lengthCm !== undefined && !this.isStrung()) this.leaveOut(isWidth);
     for (const { points, half, tokens } of this.points) {
       const value = balanceFromPoints(points, this.lengthCm());
       const fits = this.plausible('balanceCm', value) || Math.abs(points) <= 24;
@@ -241,6 +298,8 @@ class Line extends DressLine {
       if (token.kind !== 'number' || token.used) return [];
       const quiet = (at: number): boolean => {
         const beside = this.tokens[at];
+        // «325 strung» is as likely its weight, unless that is said as well.
+        if (this.is(at, 'strung', 'unstrung') && this.result.specs.massG === undefined) return false;
         return (
           !beside || beside.used || PARTS.has(beside.is) || (beside.is === '/' && beside.kind === 'mark')
         );
@@ -283,8 +342,9 @@ class Line extends DressLine {
 /**
  * Understands one typed line in any order and unit: weight in g, oz, kg or lb; balance in cm, mm, in, or points HL/HH; swing weight, twist weight, axis;
  * strung or unstrung, grips, overgrips, dampener; length, head size, string pattern, named shape. A label binds its number, a unit says what it can be,
- * and the sport's plausible ranges decide the rest; one number without a unit is the swing weight where it can be. A range, an ambiguous sign, a number that
- * a word gives to something else, and two values that differ are left over: nothing is guessed at.
+ * and the sport's plausible ranges decide the rest; one number without a unit is the swing weight where it can be, three are weight, balance and swing weight
+ * where only the middle one can be the balance. Said roughly (about, ~) a number is read as it is typed. A range, an ambiguous sign, a number that a word gives to
+ * something else, and two values that differ are left over: nothing is guessed at.
  * @param sport tennis if left out @param lengthCm of the frame in hand, from which points count where the line names no length
  * @returns specs in g, cm, kg·cm²; what was not understood as `leftover`
  * @example parseSpecs('327 g 31.3 cm sw 299 unstrung').specs // { massG: 327, balanceCm: 31.3, swingWeight: 299 }

@@ -3,6 +3,7 @@ import type { Specs } from '../mass';
 import { sportData, type Sport, type SportData } from '../sport';
 import type { Token } from './tokens';
 import {
+  ABOUT,
   DIMENSION,
   LABELS,
   LABELS_AFTER,
@@ -81,13 +82,18 @@ export class TokenLine {
   /** The label before a number, and the tokens between: `weight: 327`, `swing weight of 332`. */
   protected labelBefore(i: number): { means: Means; from: number } | undefined {
     let at = i - 1;
-    while (this.is(at, ':', '=', 'of', 'is')) at--;
+    while (this.is(at, ':', '=', 'of', 'is', ...ABOUT)) at--;
     const means = this.labelAt(at);
     const label = this.tokens[at];
     if (!means || !label || label.used || this.taken.has(label)) return undefined;
     // A letter that sticks to a word or a number before it is no label.
     const single = this.tokens[at]?.is.length === 1;
     return single && at > 0 && this.glued(at - 1) ? undefined : { means, from: at };
+  }
+
+  /** Where a number begins with the word before it that says it is meant roughly: it is read as that number. */
+  protected aboutFrom(from: number): number {
+    return this.is(from - 1, ...ABOUT) ? from - 1 : from;
   }
 
   /** Whether the number at i stands in a range, a sum or a row of alternatives: then none of them is the frame's. */
@@ -105,12 +111,34 @@ export class TokenLine {
     if (this.is(mark, '-', 'to', 'bis', '=', 'or', 'x', 'by')) return true;
     // «between 320 and 325 g»; but «327 g and 32 cm» are two things.
     if (this.is(mark, 'and', '&')) return this.unitAt(mark - 1) === undefined;
-    if (!this.is(mark, '/')) return false;
-    const left = this.unitAt(mark - 1);
-    const right = this.unitAt(mark + 2);
-    // A slash parts what has units of its own, and swing weight comes after the balance.
-    if (left && (right || this.labelAt(mark + 2, true))) return false;
-    return !(left?.[0] === 'length' || this.labelAt(mark - 1, true));
+    return this.is(mark, '/') && this.alternatives(mark);
+  }
+
+  /** Whether a slash stands between two values of one thing; between different things it only parts them. */
+  private alternatives(slash: number): boolean {
+    const left = this.unitAt(slash - 1) || this.labelAt(slash - 1, true) ? slash - 2 : slash - 1;
+    const [first, second] = [this.number(left), this.number(slash + 1)];
+    if (!first || !second) return true;
+    const saidBefore = this.saidOf(left);
+    const saidBehind = this.saidOf(slash + 1);
+    if (saidBefore && saidBehind) return false;
+    const said = saidBefore ?? saidBehind;
+    if (!said) return true;
+    // The one that says nothing of itself: could it be what the other is?
+    const value = (saidBefore ? second : first).value * said.scale;
+    return said.means.some((means) => this.plausible(means, value));
+  }
+
+  /** What the label or the unit of a number says it can be; undefined where it has neither. */
+  private saidOf(i: number): { means: readonly Means[]; scale: number } | undefined {
+    const unit = this.unitAt(i + 1);
+    const label = this.labelBefore(i)?.means ?? this.labelAt(i + (unit ? 2 : 1), true);
+    if (!unit && !label) return undefined;
+    const all = Object.keys(DIMENSION) as Means[];
+    return {
+      means: label ? [label] : all.filter((means) => DIMENSION[means] === unit?.[0]),
+      scale: unit?.[1] ?? 1,
+    };
   }
 
   /**
@@ -142,10 +170,10 @@ export class TokenLine {
     if (this.is(i - 1, '=') && !labelled) return true;
     const summed = this.is(behind, '+') && this.number(behind + 1) && this.unitAt(behind + 2);
     if (summed || this.is(behind, '=')) return true;
-    const ahead = this.tokens[from - 1];
-    const axis = this.is(from - 1, 'about') && this.is(behind, 'axis');
+    const start = this.aboutFrom(from);
+    const ahead = this.tokens[start - 1];
     const barred = ahead && ahead.kind !== 'number' && !ahead.used && VETO_BEFORE.has(ahead.is);
-    if (barred && !axis && !this.belongs(from - 1, 'before')) return true;
+    if (barred && !this.belongs(start - 1, 'before')) return true;
     if (number.fraction && !this.unitAt(i + 1)) return true;
     const of = this.is(behind, 'of') ? behind + 1 : behind;
     const after = this.tokens[of];

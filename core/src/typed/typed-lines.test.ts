@@ -46,6 +46,30 @@ describe('more of the same kind', () => {
     ['325 ± 2 g', { massG: 325 }],
     ['0.5 in head light', { balanceCm: 33.02 }],
     ['sw 299 (10 cm axis)', { swingWeight: 299, axisCm: 10 }],
+    // A slash parts what differs, whatever the units and their order.
+    ['SW 320 / 31.3 cm / 325 g', { swingWeight: 320, balanceCm: 31.3, massG: 325 }],
+    ['320 / 31.3 cm / 325 g', { swingWeight: 320, balanceCm: 31.3, massG: 325 }],
+    ['325 g / sw 320 / 31.3 cm', { swingWeight: 320, balanceCm: 31.3, massG: 325 }],
+    ['325 g; 31.3 cm; 320 sw', { swingWeight: 320, balanceCm: 31.3, massG: 325 }],
+    // A label before or after its number, in any spelling.
+    ['320 sw', { swingWeight: 320 }],
+    ['320 s/w, 14.2 t/w', { swingWeight: 320, twistWeight: 14.2 }],
+    ['s/w 320 t/w 14.2', { swingWeight: 320, twistWeight: 14.2 }],
+    ['sw: 320', { swingWeight: 320 }],
+    ['swingweight 320', { swingWeight: 320 }],
+    ['320 swingweight', { swingWeight: 320 }],
+    // Said roughly, it is that number.
+    ['about 325g', { massG: 325 }],
+    ['~325 g', { massG: 325 }],
+    ['≈ 31.5 cm', { balanceCm: 31.5 }],
+    ['sw ~332', { swingWeight: 332 }],
+    ['weight approx. 325 g', { massG: 325 }],
+    ['sw 320 @ 10 cm', { swingWeight: 320, axisCm: 10 }],
+    ['320 sw @ 4 in', { swingWeight: 320, axisCm: 10.16 }],
+    // Three bare numbers in the order of the trade.
+    ['327 31.3 320', { massG: 327, balanceCm: 31.3, swingWeight: 320 }],
+    ['327 31.3 320 strung', { massG: 327, balanceCm: 31.3, swingWeight: 320 }],
+    ['325 g strung, 320', { massG: 325, swingWeight: 320 }],
   ])('%s is read', (text, specs) => {
     const parsed = of(text).specs;
     expect(Object.keys(parsed).toSorted()).toEqual(Object.keys(specs).toSorted());
@@ -54,14 +78,20 @@ describe('more of the same kind', () => {
   });
 
   it.each([
-    'about 325g',
-    '~325 g',
     '325g-330g',
     'between 320 and 325 g',
     '6 pts',
     '-3 HH',
     'sw 332/335',
-    'sw ~332',
+    'at least 320g',
+    '325 strung',
+    'strung 325',
+    '325/330 g',
+    'sw 320/325',
+    '310 315 320',
+    '327 31.3 320 332',
+    // In millimetres each of them could be the balance.
+    '327/313/320',
     '325g?',
     '<320g',
     '370g + 5g overgrip',
@@ -75,6 +105,28 @@ describe('more of the same kind', () => {
   ])('%s is left over whole', (text) => {
     expect(of(text).specs).toEqual({});
     expect(of(text).leftover).not.toBe('');
+  });
+
+  it('reads a paddle’s smaller length as its width, which is not its balance', () => {
+    expect(of('16.5 in 9.5 in 8 oz', 'pickleball')).toMatchObject({
+      specs: { massG: expect.closeTo(226.8, 1) },
+      shape: { lengthCm: expect.closeTo(41.91, 2) },
+    });
+    expect(of('45.5 cm, 26 cm, 365 g', 'padel').specs).toEqual({ massG: 365 });
+    expect(of('45.5 cm, 26 cm balance, 365 g', 'padel').specs).toEqual({ massG: 365, balanceCm: 26 });
+    expect(of('240 mm balance', 'pickleball').specs).toEqual({ balanceCm: 24 });
+  });
+
+  it('takes even for what the sport calls even, and for nothing in a sport that has no word for it', () => {
+    // Tennis: balanced at the middle of its length (common practice). Badminton: 290 to 295 mm (common practice).
+    expect(of('even').specs.balanceCm).toBeCloseTo(34.29, 2);
+    expect(of('88 g, even balance', 'badminton').specs).toEqual({ massG: 88, balanceCm: 29.25 });
+    expect(of('8 oz even', 'pickleball').leftover).toContain('even');
+    expect(of('365 g even', 'padel').specs).toEqual({ massG: 365 });
+  });
+
+  it('reads three bare numbers of a shuttle racket too, in millimetres', () => {
+    expect(of('88/290/89', 'badminton').specs).toEqual({ massG: 88, balanceCm: 29, swingWeight: 89 });
   });
 
   it('takes the finer of two that agree as far as they are rounded, and neither of two that do not', () => {

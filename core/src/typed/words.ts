@@ -59,8 +59,10 @@ export const DIMENSION: Record<Means, Dimension> = {
 const words = (text: string): ReadonlySet<string> => new Set(text.split(' '));
 /** Words and marks that take the next number away from the frame: it is of something else, a guess, or a wish. */
 export const VETO_BEFORE = words(
-  'lead tape tungsten putty silicone beam core gauge handle grip strings string tension at @ incl including about approx approximately around circa ca roughly nearly almost under below over above max min maximum minimum thickness thick width wide stiffness flex ra price size mains crosses from between to target aim goal want wants need needs add added adds adding plus minus less remove sleeve bumper hoop tip butt throat screw screws recoil price age for by sub ~ < > ≤ ≥ $ € £ #',
+  'lead tape tungsten putty silicone beam core gauge handle grip strings string tension at @ incl including limit nearly almost under below over above max min maximum minimum thickness thick width wide stiffness flex ra price size mains crosses from between to target aim goal want wants need needs add added adds adding plus minus less remove sleeve bumper hoop tip butt throat screw screws recoil price age for by sub < > ≤ ≥ $ € £ #',
 );
+/** Words and marks before a number that is meant as it is typed, as near as anybody knows. */
+export const ABOUT = words('about approx approximately around circa ca roughly ~');
 /** Words and marks that do so from behind. */
 export const VETO_AFTER = words(
   'lead tape tungsten putty silicone beam core gauge handle thick thickness wide width tension at under on inside more less heavier lighter extra added each ish approx max min or ? % + ° oclock',

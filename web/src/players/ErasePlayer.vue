@@ -4,8 +4,12 @@ import type { Player } from '@kevro/contract';
 import { api } from '../api/client';
 import FormDialog from '../parts/FormDialog.vue';
 import { forgetDrafts } from '../parts/draft';
+import { useSaved } from '../stores/saved';
 
 /** Takes a person out of the shop for good, once their name has been typed. */
+const NOT_CLEARED =
+  'Erased. Old copies in the files are cleared at the next start: make room on the disk first.';
+const saved = useSaved();
 const emit = defineEmits<{ erased: [] }>();
 const open = ref(false);
 const player = ref<Player>();
@@ -18,8 +22,9 @@ function show(of: Player): void {
 defineExpose({ show });
 async function submit(): Promise<void> {
   const { id = '', name: called = '' } = player.value ?? {};
-  const { ids } = await api('erasePlayer', { id, body: { name: name.value } });
+  const { ids, finished } = await api('erasePlayer', { id, body: { name: name.value } });
   forgetDrafts([...ids, called]);
+  if (!finished) saved.failed(new Error(NOT_CLEARED));
 }
 </script>
 
@@ -33,9 +38,10 @@ async function submit(): Promise<void> {
   >
     <template #default="{ at }">
       <p class="mb-0">
-        Name, health notes, sessions and every word about them go, and do not come back. Frames, measurements
-        and builds stay, without the person. Backups that were made before still hold them until they are
-        dropped; so do other devices on which something about them was typed and not stored.
+        Name, health notes, sessions and every word about them go, and do not come back: notes on their
+        frames, strings and measurements too. Frames, numbers and builds stay, without the person. Backups
+        that were made before still hold them until they are dropped; so do other devices on which something
+        about them was typed and not stored.
       </p>
       <v-text-field v-model="name" label="Their name, to be sure" autofocus :error-messages="at('name')" />
     </template>
