@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { settleFrame, zoneAlong, type FrameShape } from '../frame';
 import { predict } from '../mass';
-import { pendulum, seededNormals, twistByThreads } from '../measure';
+import { airTwisting, edgeOnCorrection, pendulum, seededNormals, twistByThreads } from '../measure';
 import { sameDress, type Dress } from '../dress';
 import { SPORTS } from '../sport';
 import {
@@ -127,6 +127,34 @@ describe('readings that lean on others', () => {
     expect(light?.value).toBeCloseTo(13.6 + (2 * 290 * 0.8 ** 2) / 1000, 9);
     const other = settleCapture(frame, [face, { ...edge, source: 'other' }]).settled.twistWeight;
     expect(other?.uncertainty).toBeCloseTo(Math.hypot(0.5, 0.5, 2, 2, 0.3 * depth), 6);
+  });
+
+  it('refuse edge-on less face-on of a light paddle only where what is left with depth and air cannot be', () => {
+    const paddle = settleFrame({ sport: 'pickleball', lengthCm: 40.64 });
+    const { add } = edgeOnCorrection(paddle, 228, paddle.sport.axisCm);
+    const machine = { source: 'm', common: 2, scale: 0.004, random: 0.5 };
+    const of = (edgeOn: number) => {
+      const edge = reading('twistWeight', edgeOn, { ...machine, means: 'edge-on' });
+      const found = settleCapture(paddle, [
+        reading('massG', 228),
+        reading('balanceCm', 23.5),
+        reading('swingWeight', 115, machine),
+        edge,
+      ]);
+      return { value: found.settled.twistWeight?.value, waits: found.waiting[edge.id] };
+    };
+    // Edge-on it may read less than face-on: the air that it moves face-on is more than what its twist weight adds.
+    expect(of(114.5).value).toBeCloseTo(add - 0.5, 9);
+    expect(of(115 - add - 0.1)).toEqual({ value: undefined, waits: 'twist-weight-impossible' });
+  });
+
+  it('take from two threads the air that a paddle turns with', () => {
+    const padel = settleFrame({ sport: 'padel', lengthCm: 45.5 });
+    const timing = { threadCm: 100, separationCm: 15, swings: 20, seconds: 55 };
+    const hung = reading('twistWeight', 0, { means: 'threads', timing, random: 0.15 });
+    const { settled } = settleCapture(padel, [reading('massG', 365), reading('balanceCm', 26), hung]);
+    const withAir = twistByThreads({ ...timing, massG: 365 }).twistWeight;
+    expect(settled.twistWeight?.value).toBeCloseTo(withAir - airTwisting(padel), 9);
   });
 
   it('move a swing weight read about another axis by the parallel-axes theorem', () => {

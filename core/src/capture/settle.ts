@@ -1,7 +1,14 @@
 import { Fault, type FaultCode } from '../fault';
 import type { Frame } from '../frame';
 import { recoilWeight, shiftAxis, type AxisSpecs } from '../mass';
-import { PENDULUM_UNCERTAINTY, edgeOnCorrection, pendulum, repeats, twistByThreads } from '../measure';
+import {
+  PENDULUM_UNCERTAINTY,
+  edgeOnCorrection,
+  pendulum,
+  repeats,
+  threadsCorrection,
+  twistByThreads,
+} from '../measure';
 import {
   QUANTITIES,
   type Means,
@@ -195,10 +202,11 @@ class Capture {
     const none = { massG: 0, threadCm: 0, separationCm: 0, seconds: 0 };
     const of = (uncertainty: Partial<typeof none>): number =>
       twistByThreads({ ...timing, uncertainty: { ...none, ...uncertainty } }).uncertainty;
+    const air = threadsCorrection(this.frame);
     return {
-      value: twistByThreads(timing).twistWeight,
+      value: twistByThreads(timing).twistWeight + air.add,
       random: of({ seconds: reading.random }),
-      common: of({ massG: massG.uncertainty, threadCm: 0.2, separationCm: 0.05 }),
+      common: root(of({ massG: massG.uncertainty, threadCm: 0.2, separationCm: 0.05 }), air.uncertainty),
     };
   }
 
@@ -213,11 +221,12 @@ class Capture {
     const massG = this.result.settled.massG?.value ?? this.frame.sport.usual.massG;
     const more = edgeOnCorrection(this.frame, massG, reading.axisCm ?? this.frame.sport.axisCm);
     const value = flat + more.add;
-    if (!(flat > 0)) throw new Fault({ code: 'twist-weight-impossible', path: 'readings' });
+    // A light paddle's difference may come out at nothing or less: what depth and air hide of it is more than that.
+    if (!(value > 0)) throw new Fault({ code: 'twist-weight-impossible', path: 'readings' });
     // The face-on mean is the same in every difference, so repeats of the edge-on reading do not lessen its share.
     const common =
       own.length > 0
-        ? root(face.uncertainty, more.uncertainty, (reading.scale ?? 0) * flat)
+        ? root(face.uncertainty, more.uncertainty, (reading.scale ?? 0) * Math.abs(flat))
         : root(
             face.uncertainty,
             more.uncertainty,

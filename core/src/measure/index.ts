@@ -1,3 +1,4 @@
+export { airTwisting } from './air';
 export * from './calibration';
 export * from './pendulum';
 export * from './propagate';

@@ -19,7 +19,9 @@ import {
   PENDULUM_UNCERTAINTY,
   bestPivot,
   dyingSwingPeriod,
+  airTwisting,
   edgeOnCorrection,
+  threadsCorrection,
 } from '.';
 
 const g = 980.665;
@@ -262,6 +264,28 @@ describe('edge-on less face-on of a frame that is no flat plate in still air', (
     const plate = (Math.PI * 1.225e-3 * paddle.bed.acrossCm ** 2 * (to ** 3 - from ** 3)) / 3 / 1000;
     expect(air / plate).toBeGreaterThan(0.85);
     expect(air / plate).toBeLessThan(1);
+  });
+});
+
+describe('the air that a solid face turns with, hung by two threads', () => {
+  it('is π ρ a⁴/8 a cm of length of a flat plate (added moment of inertia, handbook), and less at rounded corners', () => {
+    const paddle = settleFrame({ sport: 'pickleball', lengthCm: 40.64 });
+    const { acrossCm: a, alongCm } = paddle.head;
+    const plate = ((Math.PI / 8) * 1.225e-3 * a ** 4 * 2 * alongCm) / 1000;
+    const air = airTwisting(paddle);
+    expect(air / plate).toBeGreaterThan(0.8);
+    expect(air / plate).toBeLessThan(1);
+    // Strings let it through.
+    expect(threadsCorrection(settleFrame({ sport: 'tennis', lengthCm: 68.58 })).uncertainty).toBe(0);
+  });
+
+  it('of an ellipse it is the integral in closed form', () => {
+    // Two half-ellipses of a padel face, half width b and half length l: ∫ a⁴ dx = 16/15 b⁴ l.
+    const { head } = settleFrame({ sport: 'padel', lengthCm: 45.5 });
+    const closed = ((Math.PI / 8) * 1.225e-3 * (16 / 15) * head.acrossCm ** 4 * head.alongCm) / 1000;
+    const air = airTwisting(settleFrame({ sport: 'padel', lengthCm: 45.5 }));
+    expect(air / closed).toBeGreaterThan(0.97);
+    expect(air / closed).toBeLessThan(1.03);
   });
 });
 

@@ -1,6 +1,7 @@
 import { Fault, type Problem } from '../fault';
-import { halfWidthAt, type Frame } from '../frame';
+import type { Frame } from '../frame';
 import { G_CM2_PER_KG_CM2, STANDARD_GRAVITY } from '../units';
+import { airFaceOn, airTwisting } from './air';
 import { amplitudeProblems, timedPeriod } from './pendulum';
 import { propagate } from './propagate';
 
@@ -106,32 +107,28 @@ export interface EdgeOnCorrection {
   air: number;
 }
 
-/** Density of air at sea level, g/cm³ (ICAO Standard Atmosphere). */
-const AIR_DENSITY = 1.225e-3;
 /** How uncertain either part is, as shares: layups differ, and air near a bench does not flow as round a plate in the open (from memory). */
 const DEPTH_SHARE = 0.3;
 const AIR_SHARE = 0.3;
 
 /**
  * What must be added to edge-on minus face-on to come to the twist weight of a frame that is no flat plate in still air. A frame is deep: edge-on ∫(x² + y²) dm less face-on ∫(x² + z²) dm
- * is T − 2 ∫ z² dm. And a solid face that swings face-on moves air: π ρ (w/2)² a cm of length for a plate of width w (potential flow, handbook), at its distance
- * from the axis squared; edge-on it moves hardly any. Strings let the air through.
+ * is T − 2 ∫ z² dm. And a solid face that swings face-on moves air ({@link airFaceOn}); edge-on it moves hardly any.
  * @param massG of the frame @param axisCm of the readings
  * @example edgeOnCorrection(settleFrame({ sport: 'pickleball', lengthCm: 40.64 }), 228, 5).air // about 4
  */
 export function edgeOnCorrection(frame: Frame, massG: number, axisCm: number): EdgeOnCorrection {
-  const { depthCm, dress } = frame.sport;
+  const { depthCm } = frame.sport;
   const depth = (2 * massG * depthCm ** 2) / G_CM2_PER_KG_CM2;
-  const { bed } = frame;
-  let air = 0;
-  if (!dress.components.includes('strings')) {
-    const SLICES = 200;
-    const stepCm = (2 * bed.alongCm) / SLICES;
-    for (let i = 0; i < SLICES; i++) {
-      const xCm = bed.centreXCm - bed.alongCm + (i + 0.5) * stepCm;
-      const half = halfWidthAt(bed, xCm);
-      air += (Math.PI * AIR_DENSITY * half * half * (xCm - axisCm) ** 2 * stepCm) / G_CM2_PER_KG_CM2;
-    }
-  }
+  const air = airFaceOn(frame, axisCm);
   return { add: depth + air, uncertainty: Math.hypot(DEPTH_SHARE * depth, AIR_SHARE * air), depth, air };
+}
+
+/**
+ * What must be added to a twist weight by two threads: a solid face turns some air with it, which is no part of the frame ({@link airTwisting}).
+ * @example threadsCorrection(settleFrame({ sport: 'padel', lengthCm: 45.5 })).add // about -0.19
+ */
+export function threadsCorrection(frame: Frame): Pick<EdgeOnCorrection, 'add' | 'uncertainty'> {
+  const air = airTwisting(frame);
+  return { add: -air, uncertainty: AIR_SHARE * air };
 }
