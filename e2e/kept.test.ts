@@ -97,10 +97,17 @@ describe('a plan and its steps', () => {
   it('a plan changed by hand over a stored one keeps its draft', async () => {
     await page.goto('/fittings/f-odo/plan');
     await page.getByText('working out the ways').waitFor({ state: 'detached' });
-    await page.locator('.piece').first().click();
     const pieces = () => page.locator('.pieces').textContent();
+    const more = button('One strip or dab more');
+    // The ways may come after a piece was chosen: the plan is then laid out once more, and nothing of it is chosen.
+    await expect
+      .poll(async () => {
+        await page.locator('.piece').first().click();
+        return more.isEnabled();
+      })
+      .toBe(true);
     const stored = await pieces();
-    await button('One strip or dab more').click();
+    await more.click();
     await expect.poll(pieces).not.toBe(stored);
     const changed = await pieces();
     page.on('dialog', (asked) => void asked.accept());

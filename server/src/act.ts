@@ -15,6 +15,7 @@ import { newId } from './records/id';
 import { bodyOf } from './routes/body';
 import { readBody } from './routes/route';
 import { callerOf } from './safety/access';
+import { log } from './safety/log';
 
 /** What an act has to work with. All of it happens in one transaction. */
 export interface ActInput<N extends ActName> {
@@ -199,7 +200,11 @@ export class Acts {
         if (id !== undefined) await lock(tx, changes, id);
         return work(input, seq);
       });
-      for (const job of jobs) await job();
+      // Everything is stored: what follows from it must not make it look otherwise.
+      for (const job of jobs)
+        await Promise.resolve()
+          .then(job)
+          .catch((error: unknown) => log.error({ err: error }, 'something after an act failed'));
       response.json(typeof done === 'function' ? await done() : done);
     });
   }

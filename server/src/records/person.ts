@@ -144,9 +144,9 @@ const CLEARED = [
  * @returns whether nothing is left to clear
  */
 export async function finishErasing(db: Db): Promise<boolean> {
-  const open = await db.query('select 1 from unfinished where what = $1', [ERASING]);
-  if (open.length === 0) return true;
   try {
+    const open = await db.query('select 1 from unfinished where what = $1', [ERASING]);
+    if (open.length === 0) return true;
     // Each statement stands alone, since none of them may run within a transaction.
     for (const table of CLEARED) await db.run(`vacuum full "${table}"`);
     for (const table of CLEARED) await db.run(`analyze "${table}"`);
