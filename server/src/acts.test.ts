@@ -77,7 +77,19 @@ async function world(far: 'measured' | 'aimed' | 'planned' | 'checked' = 'measur
     purpose: 'found',
     roundId,
   });
-  const w = { playerId, frameId, part, id, at, roundId, measurement, aimId: '', planId: '', checkId: '' };
+  const w = {
+    playerId,
+    frameId,
+    part,
+    id,
+    at,
+    roundId,
+    measurement,
+    aimId: '',
+    planId: '',
+    checkId: '',
+    programmeId: '',
+  };
   if (far === 'measured') return w;
   const target = { massG: { value: 321, tolerance: 1 } };
   w.aimId = (await made(`${at}/aims`, { roundId, way: 'by-hand', target })).id;
@@ -110,7 +122,12 @@ const plan = ({ roundId, measurement, aimId, part }: World) => ({
 });
 
 /** Every act that makes something: how far the fitting has to be, where it is sent, and what. */
-type Case = [far: Parameters<typeof world>[0], path: (w: World) => string, body: (w: World) => object];
+type Case = [
+  far: Parameters<typeof world>[0],
+  /** May do first what the act needs. */
+  path: (w: World) => string | Promise<string>,
+  body: (w: World) => object,
+];
 const felt = { playedOn: '2026-11-22', energyLeft: 'plenty', arm: 'fine' };
 const BEGINS: Partial<Record<ActName, Case>> = {
   addPlayer: ['measured', () => '/players', () => ({ name: next('New'), sports: ['tennis'] })],
@@ -188,6 +205,66 @@ const BEGINS: Partial<Record<ActName, Case>> = {
     () => '/look-again',
     (w) => ({ playerId: w.playerId, fittingId: w.id, dueOn: '2027-05-01', why: 'growing' }),
   ],
+  reopenFitting: [
+    'measured',
+    async (w) => {
+      await made(`${w.at}/close`, { how: 'given-up', note: '' });
+      return `${w.at}/reopen`;
+    },
+    () => ({}),
+  ],
+  noteByLink: [
+    'measured',
+    async (w) => `/played/${(await made(`${w.at}/links`, { roundId: w.roundId })).code as string}`,
+    () => felt,
+  ],
+  actOnProgramme: [
+    'measured',
+    async (w) => {
+      const programme = { key: next('programme key'), frameId: w.frameId, name: 'climb' };
+      w.programmeId = (await made(`${w.at}/programmes`, programme)).frames[0].programmes[0].id;
+      return `${w.at}/programmes/act`;
+    },
+    (w) => ({ programmeId: w.programmeId, act: 'pause' }),
+  ],
+  goBack: [
+    'checked',
+    async (w) => {
+      await made(`${w.at}/sign-offs`, {
+        key: next('sign-off key'),
+        planId: w.planId,
+        measurementId: w.checkId,
+        note: 'as it is',
+      });
+      return `${w.at}/back`;
+    },
+    (w) => ({ frameId: w.frameId, toRoundId: w.roundId, which: 'found', note: 'it was better' }),
+  ],
+  calibrate: [
+    'measured',
+    async () => {
+      const sheet = { repeatability: 0.5, accuracy: 1, resolution: 0.1, driftPerHour: 0, warmUpMinutes: 0 };
+      const machine = { name: next('machine'), kind: 'machine', sheet: { ...sheet, axisCm: null } };
+      return `/instruments/${(await made('/instruments', machine)).id as string}/calibrations`;
+    },
+    () => ({
+      rods: [
+        { trueValue: 280, reads: [281] },
+        { trueValue: 340, reads: [341] },
+      ],
+    }),
+  ],
+  actOnRoll: ['measured', (w) => `/learning/rolls/${w.part.id as string}`, () => ({ act: 'new-roll' })],
+  settleReports: [
+    'measured',
+    async () => {
+      const name = next('Reported');
+      const { id } = await made('/setups', { ...SETUP, name });
+      await made('/setups', { ...SETUP, name, specs: { ...SETUP.specs, massG: 322 } });
+      return `/setups/${id as string}/reports`;
+    },
+    () => ({ use: 'average' }),
+  ],
 };
 
 /** How many rows each table has. */
@@ -227,17 +304,51 @@ it('every call says whether it changes something: what is sent and changes nothi
   expect(reading.every(([, { method }]) => method !== 'get')).toBe(true);
 });
 
+it('every act is sent twenty times below, but for those that say how something is to be: sent again they change nothing more', () => {
+  const others = Object.entries<Call>(calls)
+    .filter(isAct)
+    .map(([name]) => name)
+    .filter((name) => !(name in BEGINS) && !/^(edit|archive|retire|count|restore)/.test(name));
+  expect(others.toSorted()).toEqual([
+    // A reading has its own key; the others are idempotent by what they name.
+    'addReading',
+    'doneLookAgain',
+    'dropCapture',
+    'erasePlayer',
+    'importSetups',
+    'removeFitting',
+    'setAside',
+    'setBeside',
+    'setDress',
+    'setPassphrase',
+    'setReferences',
+    'signIn',
+    'signOut',
+    'startRound',
+    'storeCapture',
+    // Tried by itself: it needs a programme that has come to a step.
+    'takeStep',
+  ]);
+});
+
 describe('twenty equal calls at once, each as if the answer to the one before was lost', () => {
-  it.each(begins)('%s: one is made, and all are answered with it', async (_name, [far, path, body]) => {
+  it.each(begins)('%s: one is made, and all are answered with it', async (name, [far, path, body]) => {
+    const { method } = calls[name];
     const once = await world(far);
-    const expected = await added(() => made(path(once), { ...body(once), key: next('key of once') }));
+    const there = await path(once);
+    const expected = await added(() =>
+      made(there, { ...body(once), key: next('key of once') }, method.toUpperCase()),
+    );
     const w = await world(far);
+    const here = await path(w);
     const key = next('key of twenty');
     const same = { ...body(w), key };
     const answers: Answer[] = [];
     const all = await added(async () => {
       answers.push(
-        ...(await Promise.all(Array.from({ length: 20 }, () => server.call('POST', path(w), same)))),
+        ...(await Promise.all(
+          Array.from({ length: 20 }, () => server.call(method.toUpperCase(), here, same)),
+        )),
       );
     });
     expect(answers.map(({ status, body: found }) => [status, found])).toEqual(
@@ -397,17 +508,23 @@ describe('two acts at once end in one of the two orders', () => {
 
 describe('the change log', () => {
   it('that cannot be written leaves nothing changed: no act without its line', async () => {
-    const worlds = new Map<string, World>();
-    for (const [name, [far]] of begins) worlds.set(name, await world(far));
+    const worlds = new Map<string, { w: World; at: string }>();
+    for (const [name, [far, path]] of begins) {
+      const w = await world(far);
+      worlds.set(name, { w, at: await path(w) });
+    }
     const [player] = (await server.call('GET', '/players')).body.rows;
     await server.db.run(`
       create function no_line() returns trigger language plpgsql as $$ begin raise exception 'no line'; end $$;
       create trigger no_line before insert on change_log for each row execute function no_line();`);
     try {
       const all = await added(async () => {
-        for (const [name, [, path, body]] of begins) {
-          const w = worlds.get(name) as World;
-          const { status } = await server.call('POST', path(w), { ...body(w), key: next('lost key') });
+        for (const [name, [, , body]] of begins) {
+          const { w, at } = worlds.get(name) as { w: World; at: string };
+          const { status } = await server.call(calls[name].method.toUpperCase(), at, {
+            ...body(w),
+            key: next('lost key'),
+          });
           expect([name, status]).toEqual([name, 500]);
         }
         for (const [method, path, body] of [
