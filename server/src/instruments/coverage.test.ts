@@ -3,6 +3,7 @@ import {
   PENDULUM_UNCERTAINTY,
   RODS,
   STANDARD_GRAVITY,
+  airTwisting,
   estimateSwing,
   edgeOnCorrection,
   estimateTwist,
@@ -196,7 +197,9 @@ const threads: Method = (of) => {
   const { massG, twistWeight } = truth.specs;
   const [threadCm, separationCm] = [120, 15];
   const [h, d] = [threadCm + 0.2 * normal(), separationCm + 0.05 * normal()];
-  const period = 2 * Math.PI * Math.sqrt((4 * h * twistWeight * 1000) / (massG * G * d * d));
+  // A paddle turns air with it, known to 30 %.
+  const turning = twistWeight + airTwisting(frame) * (1 + 0.3 * normal());
+  const period = 2 * Math.PI * Math.sqrt((4 * h * turning * 1000) / (massG * G * d * d));
   const timing = () => ({ threadCm, separationCm, swings: 15, seconds: 15 * period + 0.15 * normal() });
   const once = () => byHand(frame, { means: 'threads', quantity: 'twistWeight', timing: timing() });
   return [...typed(['massG'])(of), once(), once(), once()];
