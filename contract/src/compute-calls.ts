@@ -5,13 +5,14 @@ import * as compute from './compute';
 /** A list of 100,000 setups, as the caller brings it along. */
 const LIST_MOST_BYTES = 32 * 1024 * 1024;
 
+/** As many pieces as a call takes, written out. */
+const PIECES_MOST_BYTES = 160 * 1024;
+const withPieces = <C extends object>(one: C) => ({ ...one, bodyMostBytes: PIECES_MOST_BYTES });
+
 /** The computation over HTTP. */
 export const computeCalls = {
-  predict: call(
-    at.predict,
-    'Specs after weight is put on or taken off',
-    compute.predictAnswer,
-    compute.predictBody,
+  predict: withPieces(
+    call(at.predict, 'Specs after weight is put on or taken off', compute.predictAnswer, compute.predictBody),
   ),
   redress: call(
     at.redress,
@@ -25,7 +26,9 @@ export const computeCalls = {
     compute.shiftAxisAnswer,
     compute.shiftAxisBody,
   ),
-  plan: call(at.plan, 'What to put where to reach a target', compute.planAnswer, compute.planBody),
+  plan: withPieces(
+    call(at.plan, 'What to put where to reach a target', compute.planAnswer, compute.planBody),
+  ),
   nearest: {
     ...call(at.nearest, 'Setups in order of noticeable steps', compute.nearestAnswer, compute.nearestBody),
     bodyMostBytes: LIST_MOST_BYTES,
@@ -46,20 +49,26 @@ export const computeCalls = {
     ...call(at.reach, 'How close a frame can get to setups', compute.reachAnswer, compute.reachBody),
     bodyMostBytes: LIST_MOST_BYTES,
   },
-  chance: call(
-    at.chance,
-    'How likely a build passes its check, and what that depends on',
-    compute.chanceAnswer,
-    compute.chanceBody,
+  chance: withPieces(
+    call(
+      at.chance,
+      'How likely a build passes its check, and what that depends on',
+      compute.chanceAnswer,
+      compute.chanceBody,
+    ),
   ),
-  trim: call(at.trim, 'The least change to a build that was checked', compute.trimAnswer, compute.trimBody),
+  trim: withPieces(
+    call(at.trim, 'The least change to a build that was checked', compute.trimAnswer, compute.trimBody),
+  ),
   nextStep: call(
     at.nextStep,
     'The next step of a programme, from all that was changed and felt',
     compute.nextStepAnswer,
     compute.nextStepBody,
   ),
-  lighten: call(at.lighten, 'The same share off every placement', compute.lightenAnswer, compute.lightenBody),
+  lighten: withPieces(
+    call(at.lighten, 'The same share off every placement', compute.lightenAnswer, compute.lightenBody),
+  ),
   commonAim: call(
     at.commonAim,
     'One aim for the frames of a set',

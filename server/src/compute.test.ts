@@ -27,6 +27,16 @@ async function ask<N extends CallName>(name: N, body: unknown): Promise<AnswerOf
 }
 
 describe('the second part of the computation over HTTP', () => {
+  it('takes as many pieces as it says, written out as a script writes them', async () => {
+    const piece = { massG: 0.123456789, at: { xCm: 61.123456789, yCm: 12.123456789 }, mirrored: true };
+    const additions = Array.from({ length: 500 }, () => piece);
+    const { specs: after } = await ask('predict', { shape, specs, additions });
+    expect(after.massG).toBeCloseTo(specs.massG + 500 * piece.massG, 6);
+    const body = JSON.stringify({ shape, specs, additions }, null, 2);
+    expect(body.length).toBeGreaterThan(64 * 1024);
+    expect((await server.call('POST', calls.predict.path, body)).status).toBe(200);
+  });
+
   it('plans with a margin that the chance confirms, and finishes from what is locked', async () => {
     const { plans } = await ask('plan', { shape, specs, target, schools: ['free'] });
     const [plan] = plans;

@@ -153,7 +153,8 @@ describe('a body', () => {
     for (const [path, bytes] of [
       ['/players', 70_000],
       ['/sign-in', 5000],
-      ['/compute/predict', 70_000],
+      ['/compute/shift-axis', 70_000],
+      ['/compute/predict', 170_000],
       ['/compute/reach', 33 * 2 ** 20],
     ] as const) {
       const answer = await streamed(path, bytes).catch((error: NodeJS.ErrnoException) => error.code);
