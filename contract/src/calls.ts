@@ -442,7 +442,7 @@ export type ReadQueryOf<N extends CallName> = Calls[N]['query'] extends z.ZodTyp
 /** Calls that change the shop. */
 export type ActName = { [N in CallName]: Calls[N] extends { changes: string } ? N : never }[CallName];
 export type ReadName = Exclude<CallName, ActName>;
-/** What an act is told beside the key of its form. */
+/** The body of an act without the key of its form. */
 export type ActBodyOf<N extends ActName> = WithoutKey<ReadBodyOf<N>>;
 type WithoutKey<B> = B extends readonly unknown[] | undefined
   ? B

@@ -17,7 +17,7 @@ import { readBody } from './routes/route';
 import { callerOf } from './safety/access';
 import { log } from './safety/log';
 
-/** What an act has to work with. All of it happens in one transaction. */
+/** What an act works with. All of it happens in one transaction. */
 export interface ActInput<N extends ActName> {
   tx: Queries;
   body: ActBodyOf<N>;
@@ -32,8 +32,8 @@ export interface ActInput<N extends ActName> {
 }
 type Answered<N extends ActName> = AnswerOf<N> | (() => Promise<AnswerOf<N>> | AnswerOf<N>);
 
-/** Rows that an act waits for before it reads, fittings before frames before players: two acts never wait for each other. */
 const FITTINGS_OF_FRAME = 'select fitting_id from fitting_frame where frame_id';
+/** Rows that an act waits for before it reads, fittings before frames before players: two acts never wait for each other. */
 const LOCKS: Partial<Record<ChangedKind, Partial<Record<'fitting' | 'frame' | 'player', string>>>> = {
   fitting: {
     fitting: '$1',

@@ -27,6 +27,7 @@ class ThreadedDb implements Db {
   private readonly underWay = new Set<Promise<unknown>>();
   private lastId = 0;
   private readonly answers: Told[] = [];
+  private ended: Error | undefined;
   /** Resolves when the last transaction that was begun is over. */
   private gate: Promise<void> = Promise.resolve();
 
@@ -36,6 +37,7 @@ class ThreadedDb implements Db {
       if (this.answers.length === 1) setImmediate(() => this.handOn());
     });
     const end = (error: Error): void => {
+      this.ended ??= error;
       for (const { reject } of this.waiting.values()) reject(error);
       this.waiting.clear();
     };
@@ -60,6 +62,8 @@ class ThreadedDb implements Db {
   }
 
   private send(question: Question): Promise<unknown[]> {
+    // A thread that has ended answers nothing any more: nobody is left waiting for it.
+    if (this.ended) return Promise.reject(this.ended);
     const id = ++this.lastId;
     return new Promise((resolve, reject) => {
       this.waiting.set(id, { resolve, reject });
