@@ -49,6 +49,14 @@ export const computeCalls = {
     ...call(at.reach, 'How close a frame can get to setups', compute.reachAnswer, compute.reachBody),
     bodyMostBytes: LIST_MOST_BYTES,
   },
+  readings: withPieces(
+    call(
+      at.readings,
+      'How often to read each spec so that the check passes',
+      compute.readingsAnswer,
+      compute.readingsBody,
+    ),
+  ),
   chance: withPieces(
     call(
       at.chance,

@@ -18,7 +18,9 @@ import {
   felt,
   frameShape,
   knownSpecs,
+  instrumentUncertainty,
   placement,
+  readings,
   school,
   specKey,
   specUncertainty,
@@ -50,6 +52,32 @@ const quantumG = z
   .max(50)
   .optional()
   .describe('step of a placement’s whole mass (both sides together), g; 0.5 if left out');
+/** What a start was and a check is measured with. */
+const measuredWith = {
+  start: instrumentUncertainty
+    .optional()
+    .describe(
+      'what the start was measured with; the sport’s typical instruments in their usual parts if left out',
+    ),
+  uncertainty: instrumentUncertainty
+    .optional()
+    .describe(
+      'what the check is measured with; the sport’s typical instruments in their usual parts if left out',
+    ),
+  sameInstruments: z
+    .boolean()
+    .optional()
+    .describe(
+      'start and check have the same instruments and calibrations: what they share cancels then, but for drift; true if left out',
+    ),
+};
+const wantedChance = z
+  .number()
+  .min(0.5)
+  .max(0.99)
+  .optional()
+  .describe('how often the check is to pass; 0.9 if left out');
+const truly = z.number().min(0).max(1).describe('probability that the true values are in tolerance');
 const chance = z.number().min(0).max(1).describe('probability that a check passes');
 
 /** Bodies and answers of `POST /compute/*`. */
@@ -97,6 +125,8 @@ export const planBody = z.strictObject({
       'plan inside the tolerances less 1.64 standard uncertainties of the build (at least half of them stays), where that can be; true if left out',
     ),
   locked: placements.optional().describe('stay as they are, and belong to the plan'),
+  ...measuredWith,
+  wanted: wantedChance,
 });
 export const planAnswer = z.strictObject({
   plans: z.array(
@@ -108,8 +138,10 @@ export const planAnswer = z.strictObject({
       withinTolerance: z.boolean(),
       places: z.int(),
       addedG: z.number(),
-      chance,
-      guarded: z.boolean().describe('it keeps the tolerances less the errors of its own build'),
+      chance: chance.describe('probability that the check passes with these readings'),
+      truly,
+      readings,
+      guarded: z.boolean().describe('it keeps the tolerances less the errors of build and readings'),
       proven: z.boolean().describe('nothing better exists'),
       bound: z
         .number()
@@ -122,9 +154,14 @@ export const planAnswer = z.strictObject({
 export const chanceBody = z.strictObject({
   shape: frameShape,
   specs: specs.describe('before the placements'),
-  uncertainty: specUncertainty
+  ...measuredWith,
+  start: instrumentUncertainty
     .optional()
-    .describe('standard uncertainties of the instruments that check; the sport’s typical ones if left out'),
+    .describe('what the start was measured with; a spec that is left out is exact'),
+  drift: knownSpecs
+    .optional()
+    .describe('standard uncertainty of how far the instruments drift from start to check; none if left out'),
+  readings: z.partialRecord(specKey, readings.shape.massG).optional().describe('one of each if left out'),
   placements,
   target: aimTarget,
   densityShare: z
@@ -142,10 +179,30 @@ export const chanceBody = z.strictObject({
 });
 export const chanceAnswer = z.strictObject({
   chance,
+  truly,
   spread: specUncertainty.describe('standard uncertainties of what a check finds'),
   contributions: z
     .array(z.strictObject({ what: z.enum(ERROR_KINDS), share: z.number() }))
     .describe('shares of the variance of the spec that fails most often, adding to 1'),
+});
+
+export const readingsBody = z.strictObject({
+  shape: frameShape,
+  specs: specs.describe('before the placements'),
+  placements: placements
+    .optional()
+    .describe('left out, a build that comes out as aimed, without errors of its own'),
+  target: aimTarget,
+  ...measuredWith,
+  wanted: wantedChance,
+});
+export const readingsAnswer = z.strictObject({
+  readings,
+  chance: chance.describe('with these readings'),
+  reached: z.boolean().describe('whether it passes as often as wanted'),
+  judgeable: knownSpecs.describe(
+    'the least tolerance of each spec that five readings at start and check can judge',
+  ),
 });
 
 export const trimBody = z.strictObject({
@@ -170,6 +227,7 @@ export const trimAnswer = z.strictObject({
       specs: axisSpecs,
       withinTolerance: z.boolean(),
       chance,
+      readings,
       touches: z.int(),
     }),
   ),
@@ -255,10 +313,10 @@ export const pendulumAnswer = z.strictObject({
   uncertainty: standardUncertainty,
 });
 
-const readings = z.array(z.number().min(0).max(10_000)).max(1000);
+const shown = z.array(z.number().min(0).max(10_000)).max(1000);
 export const twistBody = z.strictObject({
-  faceOn: readings,
-  edgeOn: readings,
+  faceOn: shown,
+  edgeOn: shown,
   readingUncertainty: z.number().min(0).max(1000).optional().describe('standard uncertainty of one reading'),
   frame: z
     .strictObject({ shape: frameShape, massG: z.number().positive().max(2000), axisCm: specs.shape.axisCm })

@@ -13,6 +13,7 @@ export const paths = {
   twist: post('/compute/twist'),
   reach: post('/compute/reach'),
   chance: post('/compute/chance'),
+  readings: post('/compute/readings'),
   trim: post('/compute/trim'),
   nextStep: post('/compute/next-step'),
   lighten: post('/compute/lighten'),

@@ -13,6 +13,7 @@ import {
   PRIORITIES,
   SCHOOLS,
   SPEC_KEYS,
+  MOST_READINGS,
 } from '@kevro/core';
 import { STRINGS_MOST_G } from './limits';
 
@@ -127,6 +128,33 @@ export const specUncertainty = z
 export const standardUncertainty = finite
   .min(0)
   .describe('standard uncertainty (one sigma); a 95 % interval reaches twice as far to either side');
+
+/** A standard uncertainty of one reading in its two parts: what repeats lessen, and what readings of one instrument and calibration share. */
+export const parted = z.strictObject({ random: finite.min(0), common: finite.min(0) });
+export const specParted = z
+  .strictObject({ massG: parted, balanceCm: parted, swingWeight: parted, twistWeight: parted })
+  .describe('standard uncertainties (one sigma) in their parts: u² = random² + common²');
+const numberOrParted = z.union([finite.min(0), parted]);
+/** What instruments leave uncertain: a plain number is all of it scatter. */
+export const instrumentUncertainty = z
+  .strictObject({
+    massG: numberOrParted,
+    balanceCm: numberOrParted,
+    swingWeight: numberOrParted,
+    twistWeight: numberOrParted,
+  })
+  .partial()
+  .describe('standard uncertainties of one reading; a plain number is all of it random');
+
+const times = z.int().min(1).max(MOST_READINGS);
+const readTimes = z.strictObject({ start: times, check: times });
+/** How often each spec is read at the start and at the check. */
+export const readings = z.strictObject({
+  massG: readTimes,
+  balanceCm: readTimes,
+  swingWeight: readTimes,
+  twistWeight: readTimes,
+});
 
 /** A placement as the computation says it: a point with its zone. Records keep placements along the frame’s lines. */
 export const placement = z.strictObject({

@@ -5,7 +5,12 @@ import { describe, expect, it } from 'vitest';
 import {
   swingSchools,
   benchSteps,
+  CheckVariance,
+  bySpec,
   chanceAfterTrim,
+  everySpec,
+  judgeable,
+  usualInstruments,
   conformance,
   expectedAfter,
   tilesOf,
@@ -96,6 +101,9 @@ const [plan] = makePlans({
 
 /** Something for the handle, for which the grips come off. */
 const handleChange = { ...NO_CHANGE, placements: [laidAt(frame, 'butt', putty, 4, 2.5)], parts: [putty] };
+
+/** A scale of ±0.3 g in its usual parts that does not drift by more than is usual. */
+const scaleOnly = usualInstruments(frame.sport);
 
 /** What the densities of rolls leave uncertain of the weight, g. */
 function densityOf(...rolls: [string, number][]): number {
@@ -197,10 +205,26 @@ const EXAMPLES: Record<string, number> = {
   rolls: densityOf(['a', 6], ['b', 8]),
   oneRoll: densityOf(['a', 6], ['a', 8]),
   trimmed: withLength(frame, laidAt(frame, 'sides', tape, 4.24, 8), tape, 7.5).massG,
-  afterTrim: chanceAfterTrim(frame, { massG: { value: 340, tolerance: 1 } }, racket, 0.6, {
-    ...frame.sport.typicalReading,
-    massG: 0.4,
-  }),
+  afterTrim: chanceAfterTrim(
+    {
+      aim: { massG: { value: 340, tolerance: 1 } },
+      after: racket,
+      instruments: { ...scaleOnly, check: { ...scaleOnly.check, massG: { random: 0.4, common: 0.3 } } },
+    },
+    0.6,
+    everySpec(2),
+  ),
+  checkU: new CheckVariance({ before: racket, after: racket, build: [], instruments: scaleOnly }).of(
+    'massG',
+    everySpec(2),
+  ),
+  othersU: new CheckVariance({
+    before: racket,
+    after: racket,
+    build: [],
+    instruments: { ...scaleOnly, same: bySpec(() => false) },
+  }).of('massG', everySpec(2)),
+  judged: judgeable({ before: racket, after: racket, build: [], instruments: scaleOnly }, everySpec(2)).massG,
   stripped: expectedAfter(
     {
       frame,

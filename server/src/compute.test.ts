@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { SPORTS, settleFrame, placeOf } from '@kevro/core';
+import { SPORTS, bySpec, settleFrame, placeOf } from '@kevro/core';
 import type { AnswerOf, CallName } from '@kevro/contract';
 import { calls } from '@kevro/contract';
 import { computeHere, computePlans, type Compute } from './compute/compute';
@@ -42,15 +42,36 @@ describe('the second part of the computation over HTTP', () => {
     const [plan] = plans;
     expect(plan).toMatchObject({ withinTolerance: true, guarded: true, proven: true });
     expect(plan).not.toHaveProperty('bound');
-    const { chance, spread, contributions } = await ask('chance', {
-      shape,
-      specs,
-      target,
-      placements: plan?.placements,
+    // The sport's typical instruments in their usual parts, the same at start and check.
+    const u = SPORTS.tennis.typicalReading;
+    const parts = bySpec((key) => ({ random: 0.6 * u[key], common: 0.8 * u[key] }));
+    const asked = { shape, specs, target, placements: plan?.placements };
+    const { chance, truly, contributions } = await ask('chance', {
+      ...asked,
+      start: parts,
+      uncertainty: parts,
+      drift: bySpec((key) => 0.2 * u[key]),
+      readings: plan?.readings,
     });
     expect(chance).toBeCloseTo(plan?.chance ?? 0, 6);
+    expect(truly).toBeCloseTo(plan?.truly ?? 0, 6);
     expect(contributions.reduce((sum, { share }) => sum + share, 0)).toBeCloseTo(1, 9);
-    expect(spread.massG).toBeGreaterThan(SPORTS.tennis.typicalReading.massG);
+    // Without a start it is exact, and plain numbers are all scatter: one reading of each at the check.
+    const { spread } = await ask('chance', asked);
+    expect(spread.massG).toBeGreaterThan(u.massG);
+    const build = Math.sqrt(spread.massG ** 2 - u.massG ** 2);
+    const two = await ask('chance', { ...asked, readings: { massG: { start: 1, check: 4 } } });
+    expect(two.spread.massG).toBeCloseTo(Math.hypot(build, u.massG / 2), 9);
+    // What readings share counts twice with other instruments, and not at all with the same.
+    const others = await ask('chance', {
+      ...asked,
+      start: parts,
+      uncertainty: parts,
+      sameInstruments: false,
+    });
+    expect(others.spread.massG).toBeCloseTo(Math.hypot(build, Math.SQRT2 * u.massG), 6);
+    const same = await ask('chance', { ...asked, start: parts, uncertainty: parts });
+    expect(same.spread.massG).toBeCloseTo(Math.hypot(build, Math.SQRT2 * 0.6 * u.massG), 6);
 
     const tip = placeOf(settleFrame(shape), { zone: 'tip' });
     const mine = { zone: 'tip', massG: 2, xCm: tip.xCm, yCm: 0, mirrored: false };
@@ -65,6 +86,30 @@ describe('the second part of the computation over HTTP', () => {
     expect(around[0]?.placements.some((p) => p.zone === 'tip' && p.massG === 2)).toBe(true);
     const mass = around[0]?.placements.reduce((sum, p) => sum + p.massG, 0) ?? 0;
     expect(around[0]?.specs.massG).toBeCloseTo(specs.massG + mass, 9);
+  });
+
+  it('says how often to read so that a check passes, and what can be judged at all', async () => {
+    const { plans } = await ask('plan', { shape, specs, target, schools: ['free'] });
+    const placements = plans[0]?.placements;
+    const found = await ask('readings', { shape, specs, target, placements });
+    expect(found).toMatchObject({ readings: plans[0]?.readings, reached: true });
+    expect(found.chance).toBeCloseTo(plans[0]?.chance ?? 0, 9);
+    const u = SPORTS.tennis.typicalReading.swingWeight;
+    // Five readings each of the readings alone: 2.5 √(2 · 0.36 u²/5 + 0.04 u²).
+    const alone = await ask('readings', { shape, specs, target });
+    expect(alone.judgeable.swingWeight).toBeCloseTo(2.5 * u * Math.sqrt((2 * 0.36) / 5 + 0.04), 9);
+    const exact = { massG: 0, balanceCm: 0, swingWeight: 0, twistWeight: 0 };
+    const free = await ask('readings', {
+      shape,
+      specs,
+      target,
+      placements,
+      start: exact,
+      uncertainty: exact,
+    });
+    expect(free.readings.swingWeight).toEqual({ start: 1, check: 1 });
+    const tight = { swingWeight: { value: target.swingWeight.value, tolerance: 0.01 } };
+    expect((await ask('readings', { shape, specs, target: tight, placements })).reached).toBe(false);
   });
 
   it('says the next step of a programme with its reason, stops for a sore arm, and never mixes sports', async () => {

@@ -110,6 +110,15 @@ const placement = whole(
 );
 const placements = fc.array(placement, { maxLength: 3 });
 const aim = some({ massG: target, balanceCm: target, swingWeight: target, twistWeight: target });
+const u = within(0, 1);
+const readingU = fc.oneof(u, fc.record({ random: u, common: u }));
+const instruments = often(
+  fc.record(
+    { massG: readingU, balanceCm: readingU, swingWeight: readingU, twistWeight: readingU },
+    { requiredKeys: [] },
+  ),
+  some({ massG: number, swingWeight: some({ random: number, common: number }) }),
+);
 const quantumG = often(fc.constantFrom(0.5, 2), fc.constantFrom(-1, 0, 1e9));
 
 /** Bodies that are nearly right: every path behind the schema is walked too. */
@@ -156,8 +165,25 @@ const BODIES: Record<string, fc.Arbitrary<unknown>> = {
       target: aim,
       densityShare: often(within(0, 0.2), number),
       placingCm: often(within(0, 1), number),
+      start: instruments,
+      uncertainty: instruments,
+      sameInstruments: fc.boolean(),
+      drift: often(fc.record({ swingWeight: u }), some({ swingWeight: number })),
     },
     ['shape', 'specs', 'placements', 'target'],
+  ),
+  readings: whole(
+    {
+      shape,
+      specs,
+      placements,
+      target: aim,
+      start: instruments,
+      uncertainty: instruments,
+      sameInstruments: fc.boolean(),
+      wanted: often(within(0.5, 0.99), number),
+    },
+    ['shape', 'specs', 'target'],
   ),
   trim: whole({ shape, specs, placements, target: aim, quantumG }, [
     'shape',

@@ -11,7 +11,7 @@ import {
   STATION_STATES,
   STEP_KINDS,
 } from '@kevro/core';
-import { aimTarget, dress, noted, school, sport, specKey, specUncertainty, specs } from '../shapes';
+import { aimTarget, dress, noted, readings, school, sport, specKey, specUncertainty, specs } from '../shapes';
 import { frame } from './frame';
 import { measurement } from './measurement';
 import { part } from './part';
@@ -125,7 +125,15 @@ export const plan = newPlan.extend({
   steps: z.array(plannedStep),
   specs: specs.extend({ axisCm: z.number() }),
   uncertainty: specUncertainty.describe('standard uncertainties'),
-  chance: z.number().nullable().describe('that the check passes; null where it was not worked out'),
+  chance: z
+    .number()
+    .nullable()
+    .describe('that the check passes with these readings; null where it was not worked out'),
+  truly: z
+    .number()
+    .nullable()
+    .describe('that the true values are in tolerance; null where it was not worked out'),
+  readings: readings.nullable().describe('how often to read each spec; null in plans from before'),
   withinTolerance: z.boolean(),
 });
 export type PlanRecord = z.output<typeof plan>;

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { MEANS, PURPOSES, QUANTITIES } from '@kevro/core';
-import { dress, specUncertainty, specs, standardUncertainty } from '../shapes';
+import { dress, specParted, specUncertainty, specs, standardUncertainty } from '../shapes';
 
 export const quantity = z.enum(QUANTITIES);
 export const means = z.enum(MEANS);
@@ -24,7 +24,12 @@ export const newMeasurement = z.strictObject({
   key: z.string().min(8).max(80),
   dress,
   specs,
-  uncertainty: specUncertainty.optional().describe('standard uncertainties; typical ones if left out'),
+  uncertainty: z
+    .union([specUncertainty, specParted])
+    .optional()
+    .describe(
+      'standard uncertainties, in their parts or whole; what is whole is split as is usual, and typical ones are taken if left out',
+    ),
   estimated: z.array(quantity).default([]).describe('what was not measured but estimated'),
   leftRight: z
     .strictObject({ massG: z.number(), uncertainty: standardUncertainty })
@@ -62,6 +67,7 @@ export const measurement = z.strictObject({
   dress,
   specs: specs.extend({ axisCm: z.number() }),
   uncertainty: specUncertainty,
+  parts: specParted.describe('of the values as they are, after their repeats'),
   estimated: z.array(quantity),
   leftRight: newMeasurement.shape.leftRight.unwrap(),
   how: z.partialRecord(quantity, howFound).describe('empty where the measurement came in whole'),

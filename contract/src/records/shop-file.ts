@@ -49,7 +49,13 @@ export type Happened = z.output<typeof happened>;
 
 export const shopFile = z.strictObject({
   kevro: z.literal('shop/3'),
-  shop: shop.partial({ timeZone: true, backupsKept: true, signedInHours: true, sports: true }),
+  shop: shop.partial({
+    timeZone: true,
+    backupsKept: true,
+    signedInHours: true,
+    wantedChance: true,
+    sports: true,
+  }),
   players: z.array(newPlayer.extend({ id, archived: z.boolean().default(false) })),
   frames: z.array(
     newFrame.extend({

@@ -28,6 +28,12 @@ const ownNumbers = z.strictObject({
 });
 
 export const editShop = z.strictObject({
+  wantedChance: z
+    .number()
+    .min(0.5)
+    .max(0.99)
+    .optional()
+    .describe('how often a check is to pass at first: so many readings are asked for; left out it stays'),
   name: z.string().trim().min(1).max(80),
   town: z.string().trim().max(80),
   timeZone: z

@@ -16,6 +16,10 @@ export interface Target {
 
 export type Aim = Partial<Record<SpecKey, Target>>;
 
+/** Whether a spec is aimed at: it has a target, and that is not free. */
+export const isAimed = (target: Target | undefined): target is Target =>
+  target !== undefined && target.priority !== 'free';
+
 const tidy = (value: number): number => Number(value.toFixed(6));
 
 /** Values as a fitter of the sport writes an aim. @example asWritten({ massG: 327.86 }, sportData('tennis')) // { massG: 328 } */

@@ -122,11 +122,11 @@ describe('readings that lean on others', () => {
     // A frame is deep: edge-on less face-on lacks 2 ∫ z² dm, of a usual weight while none is read.
     const depth = (2 * frame.sport.usual.massG * 0.8 ** 2) / 1000;
     expect(twist?.value).toBeCloseTo(13.6 + depth, 9);
-    expect(twist?.uncertainty).toBeCloseTo(Math.hypot(0.5, 0.5, 0.004 * 13.6, 0.3 * depth), 6);
+    expect(twist?.uncertainty).toBeCloseTo(Math.hypot(0.5, 0.5, 0.004 * 13.6, 0.2 * depth), 6);
     const light = settleCapture(frame, [reading('massG', 290), face, edge]).settled.twistWeight;
     expect(light?.value).toBeCloseTo(13.6 + (2 * 290 * 0.8 ** 2) / 1000, 9);
     const other = settleCapture(frame, [face, { ...edge, source: 'other' }]).settled.twistWeight;
-    expect(other?.uncertainty).toBeCloseTo(Math.hypot(0.5, 0.5, 2, 2, 0.3 * depth), 6);
+    expect(other?.uncertainty).toBeCloseTo(Math.hypot(0.5, 0.5, 2, 2, 0.2 * depth), 6);
   });
 
   it('refuse edge-on less face-on of a light paddle only where what is left with depth and air cannot be', () => {

@@ -39,8 +39,25 @@ export function coldError({ warmUpMinutes, repeatability }: DataSheet, warmInSec
 }
 
 const HOUR_MS = 3_600_000;
-/** A drift follows the day: after this many hours it has gone as far as it goes. */
-const DRIFT_HOURS = 8;
+/**
+ * A drift follows the day, and the sheet says how fast it is at the most: 1/√2 of that on the average (a sine's root mean square), and after this many hours as far
+ * off as two moments of a day lie apart on the average (24/√2π).
+ */
+const DRIFT_HOURS = 5.4;
+const driftOver = ({ driftPerHour }: DataSheet, hours: number): number =>
+  driftPerHour * Math.min(hours, DRIFT_HOURS) * Math.SQRT1_2;
+/** The swing weight at which a machine's accuracy is said, kg·cm² (from memory): half of it is its zero, half its scale, which errs less on lighter frames. */
+const SAID_AT = 300;
+
+/** How much the readings of rods scatter about their means, a standard deviation over all of them; nothing of rods read once. */
+function rodScatter(rods: UsedCalibration['rods']): number {
+  const freedom = rods.reduce((sum, { reads }) => sum + reads.length - 1, 0);
+  const squares = rods.reduce((sum, { reads }) => {
+    const mean = readingMean(reads);
+    return sum + reads.reduce((of, read) => of + (read - mean) ** 2, 0);
+  }, 0);
+  return freedom > 1 ? Math.sqrt(squares / freedom) : 0;
+}
 
 /** The mean of what an instrument showed: of three swings, of a rod read several times. @example readingMean([320, 321, 322]) // 321 */
 export const readingMean = (values: readonly number[]): number =>
@@ -110,15 +127,19 @@ export function readingByInstrument(r: InstrumentReading): ReadingValue {
   const means = quantity === 'twistWeight' ? 'edge-on' : 'instrument';
   const base = { quantity, means, raw, source } as const;
   if (quantity === 'leftRightG') return { ...base, value: raw, ...LEFT_RIGHT };
-  const random = Math.hypot(sheet.repeatability, sheet.resolution / Math.sqrt(12));
+  const sheetSays = Math.hypot(sheet.repeatability, sheet.resolution / Math.sqrt(12));
   const axis = r.calibrates && sheet.axisCm !== null ? { axisCm: sheet.axisCm } : {};
-  const driftOver = (hours: number): number => sheet.driftPerHour * Math.min(hours, DRIFT_HOURS);
   if (!calibration || !r.calibrates) {
-    const common = Math.hypot(sheet.accuracy, driftOver(DRIFT_HOURS) * Math.SQRT1_2, r.coldError);
-    const scale = r.calibrates ? { scale: sheet.accuracy / 300 } : {};
-    return { ...base, ...axis, value: raw, random, common, ...scale };
+    const drift = driftOver(sheet, DRIFT_HOURS) * Math.SQRT1_2;
+    const half = sheet.accuracy * Math.SQRT1_2;
+    const accuracy = r.calibrates ? Math.hypot(half, (half * raw) / SAID_AT) : sheet.accuracy;
+    const common = Math.hypot(accuracy, drift, r.coldError);
+    const scale = r.calibrates ? { scale: half / SAID_AT } : {};
+    return { ...base, ...axis, value: raw, random: sheetSays, common, ...scale };
   }
   const value = corrected(calibration, raw);
+  // A machine that scattered more on the rods than its sheet says scatters more on frames.
+  const random = Math.max(sheetSays, rodScatter(calibration.rods));
   const fewest = Math.min(...calibration.rods.map((rod) => rod.reads.length));
   const left = correctionUncertainty(
     calibration.rods.map((rod) => rod.trueValue),
@@ -127,6 +148,6 @@ export function readingByInstrument(r: InstrumentReading): ReadingValue {
   );
   // A clock that was set back makes no drift negative.
   const hours = Math.max(0, (Date.parse(r.takenAt) - Date.parse(calibration.takenAt)) / HOUR_MS);
-  const common = Math.hypot(left.value, driftOver(hours), r.coldError);
+  const common = Math.hypot(left.value, driftOver(sheet, hours), r.coldError);
   return { ...base, ...axis, value, random, common, scale: left.scale };
 }

@@ -1,15 +1,15 @@
 import { Fault } from '../fault';
 import type { Frame } from '../frame';
 import { SPEC_KEYS, type AxisSpecs } from '../mass';
-import type { SpecUncertainty } from '../measure';
+import { parted, type SpecParted } from '../measure';
 import { QUANTITIES, type Means, type Quantity, type Reading } from './reading';
 import { estimatedOf, settleCapture, specsOfCapture } from './settle';
 
 /** Readings as one measurement. */
 export interface Measured {
   specs: AxisSpecs;
-  /** Standard uncertainties. */
-  uncertainty: SpecUncertainty;
+  /** Standard uncertainties in their parts; of a spec that was not read, the typical one. */
+  parts: SpecParted;
   estimated: Quantity[];
   leftRight: { massG: number; uncertainty: number } | null;
   /** How each quantity was found, and the ids of the readings that count for it. */
@@ -36,9 +36,9 @@ export function measurementOf(frame: Frame, readings: readonly Reading[]): Measu
   const sides = settled.leftRightG;
   return {
     specs,
-    uncertainty: Object.fromEntries(
-      SPEC_KEYS.map((key) => [key, settled[key]?.uncertainty ?? frame.sport.typicalReading[key]]),
-    ) as SpecUncertainty,
+    parts: Object.fromEntries(
+      SPEC_KEYS.map((key) => [key, settled[key]?.parts ?? parted(frame.sport.typicalReading[key])]),
+    ) as SpecParted,
     estimated: estimatedOf(found),
     leftRight: sides ? { massG: sides.value, uncertainty: sides.uncertainty } : null,
     how,

@@ -8,6 +8,8 @@ import {
   repeats,
   threadsCorrection,
   twistByThreads,
+  wholeOf,
+  type Parted,
 } from '../measure';
 import {
   QUANTITIES,
@@ -23,6 +25,8 @@ export interface Settled {
   value: number;
   /** Standard uncertainty; the stated 95 % interval is twice this to either side. */
   uncertainty: number;
+  /** Its two parts: what more readings would lessen, and what they would not. */
+  parts: Parted;
   /** Readings that count. */
   count: number;
   means: Means[];
@@ -45,26 +49,29 @@ interface Worked {
   reading: Reading;
   value: number;
   random: number;
+  /** Scatter that all readings of this capture have from one other reading: repeats of these do not lessen it, another capture has its own. */
+  shared?: number;
   common: number;
 }
 
 interface Group {
   mean: number;
-  uncertainty: number;
+  parts: Parted;
   count: number;
 }
 
 const root = (...parts: number[]): number => Math.hypot(...parts);
+const rootMean = (values: readonly number[]): number => root(...values) / Math.sqrt(values.length);
 
 /** The mean of readings that share a source: what repeats make smaller, and what they do not. */
 function groupMean(group: readonly Worked[]): Group {
-  const random = root(...group.map((w) => w.random)) / Math.sqrt(group.length);
-  const found = repeats(
+  const { mean, uncertainty } = repeats(
     group.map((w) => w.value),
-    random,
+    rootMean(group.map((w) => w.random)),
   );
-  const common = root(...group.map((w) => w.common)) / Math.sqrt(group.length);
-  return { mean: found.mean, uncertainty: root(found.uncertainty, common), count: group.length };
+  const shared = rootMean(group.map((w) => w.shared ?? 0));
+  const common = rootMean(group.map((w) => w.common));
+  return { mean, parts: { random: root(uncertainty, shared), common }, count: group.length };
 }
 
 function bySource(all: readonly Worked[]): Worked[][] {
@@ -84,13 +91,16 @@ function bySource(all: readonly Worked[]): Worked[][] {
 function joined(groups: readonly Group[]): Group {
   const [only, ...others] = groups;
   if (only && others.length === 0) return only;
-  const weight = groups.reduce((sum, g) => sum + 1 / g.uncertainty ** 2, 0);
-  const mean = groups.reduce((sum, g) => sum + g.mean / g.uncertainty ** 2, 0) / weight;
-  const misfit = groups.reduce((sum, g) => sum + ((g.mean - mean) / g.uncertainty) ** 2, 0);
+  const weights = groups.map((g) => 1 / wholeOf(g.parts) ** 2);
+  const weight = weights.reduce((sum, w) => sum + w, 0);
+  const mean = groups.reduce((sum, g, i) => sum + g.mean * (weights[i] ?? 0), 0) / weight;
+  const misfit = groups.reduce((sum, g, i) => sum + (g.mean - mean) ** 2 * (weights[i] ?? 0), 0);
   const birge = groups.length > 1 ? Math.max(1, Math.sqrt(misfit / (groups.length - 1))) : 1;
+  const part = (of: keyof Parted): number =>
+    (birge * root(...groups.map((g, i) => (weights[i] ?? 0) * g.parts[of]))) / weight;
   return {
     mean,
-    uncertainty: birge / Math.sqrt(weight),
+    parts: { random: part('random'), common: part('common') },
     count: groups.reduce((sum, g) => sum + g.count, 0),
   };
 }
@@ -135,10 +145,11 @@ class Capture {
     const measured = counted.filter((w) => w.reading.means !== 'estimate');
     const used = measured.length > 0 ? measured : counted;
     if (used.length === 0) return;
-    const { mean, uncertainty, count } = joined(bySource(used).map(groupMean));
+    const { mean, parts, count } = joined(bySource(used).map(groupMean));
     this.result.settled[quantity] = {
       value: mean,
-      uncertainty,
+      uncertainty: wholeOf(parts),
+      parts,
       count,
       means: [...new Set(used.map((w) => w.reading.means))],
       estimated: measured.length === 0,
@@ -181,17 +192,16 @@ class Capture {
       balanceCm: balanceCm.value,
       axisCm: this.frame.sport.axisCm,
     };
-    const seconds = reading.random;
-    const fixed = {
-      massG: massG.uncertainty,
-      balanceCm: balanceCm.uncertainty,
-      pivotCm: PENDULUM_UNCERTAINTY.pivotCm,
-    };
     const none = { massG: 0, balanceCm: 0, pivotCm: 0, seconds: 0 };
+    const of = (uncertainty: Partial<typeof none>): number =>
+      pendulum({ ...timing, uncertainty: { ...none, ...uncertainty } }).uncertainty;
+    const { pivotCm } = PENDULUM_UNCERTAINTY;
     return {
       value: pendulum(timing).swingWeight,
-      random: pendulum({ ...timing, uncertainty: { ...none, seconds } }).uncertainty,
-      common: pendulum({ ...timing, uncertainty: { ...none, ...fixed } }).uncertainty,
+      random: of({ seconds: reading.random }),
+      // It is hung anew each time that a frame is measured, and weighed and balanced anew.
+      shared: of({ massG: massG.parts.random, balanceCm: balanceCm.parts.random, pivotCm }),
+      common: of({ massG: massG.parts.common, balanceCm: balanceCm.parts.common }),
     };
   };
 
@@ -206,7 +216,8 @@ class Capture {
     return {
       value: twistByThreads(timing).twistWeight + air.add,
       random: of({ seconds: reading.random }),
-      common: root(of({ massG: massG.uncertainty, threadCm: 0.2, separationCm: 0.05 }), air.uncertainty),
+      shared: of({ massG: massG.parts.random }),
+      common: root(of({ massG: massG.parts.common, threadCm: 0.2, separationCm: 0.05 }), air.uncertainty),
     };
   }
 
@@ -223,17 +234,17 @@ class Capture {
     const value = flat + more.add;
     // A light paddle's difference may come out at nothing or less: what depth and air hide of it is more than that.
     if (!(value > 0)) throw new Fault({ code: 'twist-weight-impossible', path: 'readings' });
-    // The face-on mean is the same in every difference, so repeats of the edge-on reading do not lessen its share.
-    const common =
+    const between =
       own.length > 0
-        ? root(face.uncertainty, more.uncertainty, (reading.scale ?? 0) * Math.abs(flat))
-        : root(
-            face.uncertainty,
-            more.uncertainty,
-            reading.common,
-            ...beside.slice(0, 1).map((w) => w.common),
-          );
-    return { value, random: reading.random, common };
+        ? (reading.scale ?? 0) * Math.abs(flat)
+        : root(reading.common, ...beside.slice(0, 1).map((w) => w.common));
+    // The face-on mean is the same in every difference, so repeats of the edge-on reading do not lessen its share.
+    return {
+      value,
+      random: reading.random,
+      shared: face.parts.random,
+      common: root(more.uncertainty, between),
+    };
   }
 
   private readonly twist =
@@ -255,7 +266,8 @@ class Capture {
 }
 
 /**
- * Settles a capture: repeats of one source are averaged, u² = max(s, random)²/n + common²; sources are joined by weights 1/u² (JCGM 100:2008, 4.2, 4.3
+ * Settles a capture: repeats of one source are averaged, u² = r²/n + common², r the readings' own
+ * scatter where that is more than the instrument says; sources are joined by weights 1/u² (JCGM 100:2008, 4.2, 4.3
  * and 5.1). Timings are worked out with the weight and balance of the capture itself; a swing weight read about another axis is moved to the sport's
  * own. An estimate counts only where nothing else stands.
  * @param readings in any order; those set aside do not count @returns values in g, cm and kg·cm²; left/right in g

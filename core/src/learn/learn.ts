@@ -1,6 +1,6 @@
 import { directionOnLine, type Frame } from '../frame';
-import { NOTHING, add, swingAbout, type AxisSpecs, type MassSums } from '../mass';
-import type { SpecUncertainty } from '../measure';
+import { NOTHING, add, swingAbout, type AxisSpecs, type MassSums, type SpecKey } from '../mass';
+import { usualDrift, type SpecParted } from '../measure';
 import {
   DENSITY_SHARE,
   middleOf,
@@ -18,13 +18,15 @@ import { updated, type Observed } from './normal-update';
 export interface TaughtBuild {
   frame: Frame;
   before: AxisSpecs;
-  /** Standard uncertainties of the measurement before, and of the check. */
-  readings: SpecUncertainty;
+  /** Standard uncertainties of the measurement before, in their parts. */
+  readings: SpecParted;
   dress: Dress;
   /** As built. */
   change: Change;
   check: AxisSpecs;
-  checkReadings: SpecUncertainty;
+  checkReadings: SpecParted;
+  /** Whether both were read with the same instrument and calibration: what they share says nothing of the roll then. */
+  same: Record<SpecKey, boolean>;
   /** Parts of which another roll was begun since: this build says nothing of the new one. */
   finished?: ReadonlySet<string>;
 }
@@ -64,6 +66,16 @@ const OBSERVED = ['massG', 'swingWeight'] as const;
 const isRoll = (part: Part | undefined): part is Part & { gPerCm: number } =>
   part !== undefined && partRule(part).shared && 'gPerCm' in part;
 
+/**
+ * Variance of the difference that the readings before and after show of a spec: both scatter; what an instrument shares cancels where it read both, but for its drift.
+ */
+function readNoise({ readings, checkReadings, same }: TaughtBuild, key: SpecKey): number {
+  const [start, check] = [readings[key], checkReadings[key]];
+  const scatter = start.random ** 2 + check.random ** 2;
+  if (same[key]) return scatter + usualDrift(checkReadings)[key] ** 2;
+  return scatter + start.common ** 2 + check.common ** 2;
+}
+
 /** What a cm further along its line does to the sums of a placement. */
 function slide(frame: Frame, placement: Placement, part: Part | undefined): MassSums {
   if (placement.path === 'slot') return NOTHING;
@@ -99,7 +111,7 @@ export function learn(builds: readonly TaughtBuild[], stated: ReadonlyMap<string
   const ids = [...parts.keys()];
   const used = new Map<string, { builds: number; massG: number }>();
   const observed = builds.map((build): Observed => {
-    const { frame, before, dress, change, check, readings, checkReadings } = build;
+    const { frame, before, dress, change, check } = build;
     const { specs } = changeOutcome(frame, before, dress, change);
     const { axisCm } = specs;
     const of = (sums: MassSums): Record<(typeof OBSERVED)[number], number> => ({
@@ -134,7 +146,7 @@ export function learn(builds: readonly TaughtBuild[], stated: ReadonlyMap<string
       OBSERVED.map(
         (b) =>
           own.reduce((sum, { sums }) => sum + of(sums)[a] * of(sums)[b], 0) +
-          (a === b ? readings[a] ** 2 + checkReadings[a] ** 2 : 0),
+          (a === b ? readNoise(build, a) : 0),
       ),
     );
     return {

@@ -1,5 +1,6 @@
 export { airTwisting } from './air';
 export * from './calibration';
+export * from './parted';
 export * from './pendulum';
 export * from './propagate';
 export * from './random';

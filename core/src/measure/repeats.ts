@@ -22,29 +22,29 @@ const MAD_TO_SIGMA = 1.4826;
 /** Of fewer readings the spread says less about one of them than the instrument does: one that lies far off would hide itself. */
 const ENOUGH = 5;
 
-/** Student's t for 95 % by degrees of freedom from 1 (Abramowitz & Stegun, table 26.10), and 95 % of χ² over its degrees of freedom (table 26.8). */
+/** Student's t for 95 % by degrees of freedom from 1 (Abramowitz & Stegun, table 26.10). */
 const T95 = [12.706, 4.303, 3.182, 2.776, 2.571, 2.447, 2.365, 2.306, 2.262, 2.228] as const;
-const CHI95 = [3.841, 2.996, 2.605, 2.372, 2.214, 2.099, 2.01, 1.938, 1.88, 1.831] as const;
-const of = (table: readonly number[], freedom: number, last: number): number => table[freedom - 1] ?? last;
 /** Two readings alone say next to nothing of their spread; the instrument behind them counts for a degree of freedom more. */
 const LEAST_FREEDOM = 2;
+/** Of two readings the spread counts only where it is clearly more than the instrument says: beyond 95 % of χ² with one degree of freedom (table 26.8). */
+const CLEARLY = Math.sqrt(3.841);
+/** From three readings on it counts where it is more by a sixth: half of all honest instruments show a little more than they are. */
+const MORE = 7 / 6;
 
 /**
  * By what a spread of few readings is widened so that twice the uncertainty still covers 95 %: half of Student's t (JCGM 100:2008, G.3).
  * @param n readings, 2 or more
  * @example studentFactor(3) // 2.15
  */
-export const studentFactor = (n: number): number => of(T95, Math.max(LEAST_FREEDOM, n - 1), 2) / 2;
+export const studentFactor = (n: number): number => (T95[Math.max(LEAST_FREEDOM, n - 1) - 1] ?? 2) / 2;
 
 /**
- * Standard uncertainty of a mean: the instrument's own over √n as long as the readings spread no more than it explains (95 % of χ²); where they spread
- * more, their own spread with Student's t (JCGM 100:2008, 4.2, 4.3 and G.3).
+ * Scatter of one reading: what the instrument says, and where the readings show more, their own spread with Student's t (JCGM 100:2008, 4.2 and G.3).
+ * @param spread standard deviation of the readings @param instrument standard uncertainty of one @param n degrees of freedom of the spread, plus 1
+ * @example scatterOf(1.2, 0.8, 3) // 2.58
  */
-function meanUncertainty(spread: number, instrument: number, n: number): number {
-  const widest = Math.max(spread, instrument) / Math.sqrt(n);
-  if (n < 2 || spread ** 2 <= of(CHI95, n - 1, 1.8) * instrument ** 2) return widest;
-  return (studentFactor(n) * spread) / Math.sqrt(n);
-}
+export const scatterOf = (spread: number, instrument: number, n: number): number =>
+  spread > (n === 2 ? CLEARLY : MORE) * instrument ? studentFactor(n) * spread : instrument;
 
 /**
  * Repeated readings of one spec: mean, uncertainty, and what looks like an outlier (more than 3.5 robust standard deviations from the median,
@@ -68,7 +68,7 @@ export function repeats(
   const sigma = values.length < ENOUGH && instrument > 0 ? instrument : Math.max(robust, instrument);
   return {
     mean,
-    uncertainty: meanUncertainty(spread, instrument, n),
+    uncertainty: scatterOf(spread, instrument, n) / Math.sqrt(n),
     outliers:
       values.length < 3 ? [] : values.flatMap((v, i) => (Math.abs(v - middle) > OUTLYING * sigma ? [i] : [])),
   };

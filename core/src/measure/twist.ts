@@ -108,8 +108,8 @@ export interface EdgeOnCorrection {
 }
 
 /** How uncertain either part is, as shares: layups differ, and air near a bench does not flow as round a plate in the open (from memory). */
-const DEPTH_SHARE = 0.3;
-const AIR_SHARE = 0.3;
+export const DEPTH_SHARE = 0.2;
+export const AIR_SHARE = 0.2;
 
 /**
  * What must be added to edge-on minus face-on to come to the twist weight of a frame that is no flat plate in still air. A frame is deep: edge-on ∫(x² + y²) dm less face-on ∫(x² + z²) dm

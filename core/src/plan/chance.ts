@@ -1,18 +1,28 @@
-import { isInside, type Aim } from '../aim';
+import { isAimed, isInside, type Aim } from '../aim';
 import { SPEC_KEYS, type AxisSpecs, type SpecKey } from '../mass';
-import { normalBelow, normalBox, type SpecUncertainty } from '../measure';
-import type { Frame } from '../frame';
+import { normalBox, type SpecUncertainty } from '../measure';
+import type { Dress } from '../sport';
 import { changeOutcome, type Change } from './change';
 import {
   ERROR_KINDS,
   errorSources,
-  instrumentErrors,
   specErrors,
   spreadOf,
   type Care,
   type ErrorKind,
   type SpecError,
 } from './errors';
+import { passesAlone, type ToCheck } from './enough';
+import {
+  everySpec,
+  readErrors,
+  readingErrors,
+  startErrors,
+  usualInstruments,
+  withTaken,
+  type Instruments,
+  type Readings,
+} from './instruments';
 import { settleAim, type Aimed } from './settle';
 
 export interface Chance {
@@ -37,14 +47,14 @@ export function chanceOf(aim: Aim, specs: AxisSpecs, errors: readonly SpecError[
   const aimed = SPEC_KEYS.flatMap((key) => {
     const target = aim[key];
     const value = specs[key];
-    if (!target || target.priority === 'free') return [];
+    if (!isAimed(target)) return [];
     return [{ key, target, off: value === undefined ? Number.NaN : value - target.value }];
   });
   const alone = aimed.map(({ key, target, off }) => {
-    const u = spread[key];
     if (Number.isNaN(off)) return 0;
-    if (u === 0) return isInside(target, target.value + off) ? 1 : 0;
-    return normalBelow((target.tolerance - off) / u) - normalBelow((-target.tolerance - off) / u);
+    // What no error moves is judged as a reading is, rounding and all.
+    if (spread[key] === 0) return isInside(target, target.value + off) ? 1 : 0;
+    return passesAlone(target.tolerance, off, spread[key]);
   });
   const worst = alone.indexOf(Math.min(...alone));
   const narrowest = aimed[worst]?.key;
@@ -73,30 +83,73 @@ export function chanceOf(aim: Aim, specs: AxisSpecs, errors: readonly SpecError[
   };
 }
 
-/**
- * The chance that what a change makes of a frame passes its check: the errors of the build and those of the instruments that check.
- * @param after specs as planned @param instruments standard uncertainties; the sport's typical ones if left out
- */
-export const chanceToPass = (
-  { sport }: Frame,
-  aim: Aim,
-  after: AxisSpecs,
-  build: readonly SpecError[],
-  instruments: SpecUncertainty = sport.typicalReading,
-): Chance => chanceOf(aim, after, [...build, ...instrumentErrors(instruments)]);
+/** The chance of a check, with the readings that it is for. */
+export interface CheckChance extends Chance {
+  /** Probability that the true values are inside, before any check: by what the start and the build leave uncertain. */
+  truly: number;
+  readings: Readings;
+}
 
 /**
- * The same from the change itself.
+ * The chance that a build passes its check, and that it is truly in tolerance: two numbers, since instruments that share their errors pass a frame that is off,
+ * and a check that scatters fails one that is not.
+ * @param readings how often each spec is read at start and check
+ * @example chanceToPass({ aim, before, after, build, instruments }, everySpec(1)).chance // 0.86
+ */
+export function chanceToPass(
+  { aim, before, after, build, instruments }: ToCheck,
+  asked: Readings,
+): CheckChance {
+  const readings = withTaken(instruments, asked);
+  const read = readErrors(readingErrors(before, after, instruments), readings);
+  const start = startErrors(before, after, instruments.start, readings);
+  return {
+    ...chanceOf(aim, after, [...build, ...read]),
+    truly: chanceOf(aim, after, [...build, ...start]).chance,
+    readings,
+  };
+}
+
+/**
+ * The same from the change itself. Readings that are left out are one of each.
  * @throws Fault for impossible specs or aims
  * @example chanceOfBuild({ shape, specs, target }, { ...NO_CHANGE, placements }).chance // 0.97
  */
 export function chanceOfBuild(
   aimed: Aimed,
   change: Change,
-  { care, instruments }: { care?: Care; instruments?: SpecUncertainty | undefined } = {},
-): Chance {
+  {
+    care,
+    dress = {},
+    instruments,
+    readings = everySpec(1),
+  }: {
+    care?: Care;
+    dress?: Dress;
+    instruments?: Instruments | undefined;
+    readings?: Readings | undefined;
+  } = {},
+): CheckChance {
+  return chanceToPass(toCheck(aimed, change, { care, dress, instruments }), readings);
+}
+
+/** A change as what its check goes by. @throws Fault for impossible specs or aims */
+export function toCheck(
+  aimed: Aimed,
+  change: Change,
+  {
+    care,
+    dress = {},
+    instruments,
+  }: { care?: Care | undefined; dress?: Dress; instruments?: Instruments | undefined },
+): ToCheck {
   const { frame, before } = settleAim(aimed);
-  const after = changeOutcome(frame, before, {}, change).specs;
-  const build = specErrors(after, errorSources(frame, {}, change, care));
-  return chanceToPass(frame, aimed.target, after, build, instruments);
+  const after = changeOutcome(frame, before, dress, change).specs;
+  return {
+    aim: aimed.target,
+    before,
+    after,
+    build: specErrors(after, errorSources(frame, dress, change, care)),
+    instruments: instruments ?? usualInstruments(frame.sport),
+  };
 }

@@ -4,7 +4,17 @@ import { laidAt, putty, tape } from '../../test/parts';
 import { clockOf, lineLength, pointOnLine, settleFrame } from '../frame';
 import { seededNormals } from '../measure';
 import { middleOf, placementSums, spanCmOf, zoneOf, type Part, type Placement } from '../part';
-import { atClock, chanceAfterTrim, dragAcross, newPiece, withGrams, withLength } from '.';
+import {
+  TRIM_LEAVES,
+  atClock,
+  bySpec,
+  chanceAfterTrim,
+  dragAcross,
+  everySpec,
+  newPiece,
+  withGrams,
+  withLength,
+} from '.';
 
 const frame = settleFrame({ sport: 'tennis', lengthCm: 68.58 });
 const sides = laidAt(frame, 'sides', tape, 2 * 6 * 0.265, 6);
@@ -120,10 +130,13 @@ it('the chance after one trim is what a bench of readings and corrections gives 
       continue;
     }
     // The trim moves the frame by what was read to be missing; then it is read anew.
-    const trimmed = { m: truth.m + 330 - read.m, s: truth.s + 325 - read.s };
+    const left = { m: TRIM_LEAVES * 1 * normal(), s: TRIM_LEAVES * 1.5 * normal() };
+    const trimmed = { m: truth.m + 330 - read.m + left.m, s: truth.s + 325 - read.s + left.s };
     if (inside(trimmed.m + u.massG * normal(), trimmed.s + u.swingWeight * normal())) either++;
   }
-  const after = chanceAfterTrim(frame, aim, specs, first / runs, u);
+  const check = bySpec((key) => ({ random: u[key], common: 0 }));
+  const instruments = { start: check, check, same: bySpec(() => true), drift: bySpec(() => 0) };
+  const after = chanceAfterTrim({ aim, after: specs, instruments }, first / runs, everySpec(1));
   // Those that fail at first are those whose reading was off, which the trim takes over: it overstates a little.
   expect(Math.abs(after - either / runs)).toBeLessThan(0.03);
 });

@@ -184,13 +184,21 @@ export function spreadOf(errors: readonly SpecError[]): SpecUncertainty {
   return spread;
 }
 
-/** What readings before a change leave uncertain after it: the weight pulls at the balance, the others stay as they were. */
-function startErrors(before: AxisSpecs, after: AxisSpecs, readings: SpecUncertainty): SpecError[] {
+/**
+ * How an error of a spec before a change reaches the specs after it: the weight pulls at the balance, and the balance of a heavier frame moves less; the others
+ * stay as they were.
+ * @example pullOf(before, after)('massG', 0.3).balanceCm
+ */
+export function pullOf(
+  before: AxisSpecs,
+  after: AxisSpecs,
+): (key: SpecKey, u: number) => Record<SpecKey, number> {
   const pull = (before.balanceCm - after.balanceCm) / after.massG;
-  return instrumentErrors(readings).map(({ what, of }) => ({
-    what,
-    of: { ...of, balanceCm: of.massG * pull + (of.balanceCm * before.massG) / after.massG },
-  }));
+  const share = before.massG / after.massG;
+  return (key, u) => {
+    const of = { massG: 0, balanceCm: 0, swingWeight: 0, twistWeight: 0, [key]: u };
+    return { ...of, balanceCm: of.massG * pull + of.balanceCm * share };
+  };
 }
 
 /**
@@ -207,8 +215,9 @@ export function changeUncertainty(
   care?: Care,
 ): SpecUncertainty {
   const after = changeOutcome(frame, before, dress, change).specs;
+  const moved = pullOf(before, after);
   return spreadOf([
-    ...startErrors(before, after, readings),
+    ...SPEC_KEYS.map((key): SpecError => ({ what: 'instruments', of: moved(key, readings[key]) })),
     ...specErrors(after, errorSources(frame, dress, change, care)),
   ]);
 }

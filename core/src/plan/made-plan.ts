@@ -1,6 +1,7 @@
 import type { AxisSpecs } from '../mass';
 import type { Placement } from '../part';
 import type { KnownSpecs } from '../spec';
+import type { Readings } from './instruments';
 import type { Removal, Swap } from './change';
 import type { Score } from './problem';
 import type { School } from './schools';
@@ -16,8 +17,12 @@ export interface Plan {
   addedG: number;
   swaps: Swap[];
   removals: Removal[];
-  /** Probability that the check passes, 0 to 1. */
+  /** Probability that the check passes with these readings, 0 to 1. */
   chance: number;
+  /** Probability that the true values are in tolerance, 0 to 1. */
+  truly: number;
+  /** How often each spec is to be read at start and check. */
+  readings: Readings;
   /** It keeps the tolerances less the errors of its own build. */
   guarded: boolean;
   /** Nothing better exists in the programme that it was made by. */

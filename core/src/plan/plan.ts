@@ -1,13 +1,21 @@
 import { deviationFrom, withinTolerance } from '../aim';
-import { SPEC_KEYS, add, specsOf, sumsOf, type AxisSpecs, type MassSums } from '../mass';
-import type { SpecUncertainty } from '../measure';
+import { add, specsOf, sumsOf, type AxisSpecs, type MassSums, type SpecKey } from '../mass';
 import type { Dress, ZoneName } from '../sport';
 import { partNamed, placementSums, zoneOf, type Part, type Placement } from '../part';
 import { NO_CHANGE, type Change, type Removal, type Swap } from './change';
 import { chanceToPass } from './chance';
-import { errorSources, specErrors, spreadOf, type Care, type SpecError } from './errors';
+import { CheckVariance, WANTED_CHANCE, enoughReadings, type ToCheck } from './enough';
+import { errorSources, specErrors, type Care, type SpecError } from './errors';
 import type { Plan } from './made-plan';
-import { guardShares, sharesHold, withinShares } from './guard';
+import { LEAST_SHARE, TIGHT_SHARE, guardShares, withinShares } from './guard';
+import {
+  BENCH_READINGS,
+  bySpec,
+  everySpec,
+  usualInstruments,
+  withTaken,
+  type Instruments,
+} from './instruments';
 import { chosenSums, planRows, scoreOf, type PlanProblem, type Shares } from './problem';
 import { bestFirst } from './ranking';
 import { SCHOOLS, SCHOOL_RULES, type School } from './schools';
@@ -25,7 +33,7 @@ export interface PlanRequest extends Aimed {
   parts?: readonly Part[];
   /** What may be changed beside putting weight on. */
   offers?: readonly Offer[];
-  /** Plan inside the tolerances by the errors of the build, where that can be; true if left out. */
+  /** Plan inside the tolerances by the errors of build and readings, where that can be; true if left out. */
   margin?: boolean;
   /** Placements that stay as they are: the rest is planned around them, and they belong to the plan. */
   locked?: readonly Placement[];
@@ -33,8 +41,10 @@ export interface PlanRequest extends Aimed {
   dress?: Dress;
   /** How the build is made. */
   care?: Care;
-  /** Standard uncertainties of the instruments that check; the sport's typical ones if left out. */
-  instruments?: SpecUncertainty;
+  /** What the start was and the check is measured with; the sport's typical ones if left out. */
+  instruments?: Instruments;
+  /** How often the check is to pass, 0 to 1; nine in ten if left out. */
+  wanted?: number;
   /** Pieces lie only at the middle of their zones. */
   atMiddle?: boolean;
   /** Choices that may be judged for each school. */
@@ -123,55 +133,70 @@ function workOut(
   return { change, specs, addedG: sums.massG - sumsOf(before).massG, build };
 }
 
-/** How often the margin is fitted to the build that it leads to. */
-const GUARD_ROUNDS = 3;
-
 /** Nothing outside: what may be used is kept. */
 const inside = ({ score }: Searched): boolean => score.mustSteps === 0 && score.wantSteps === 0;
 
+interface Attempt {
+  searched: Searched;
+  worked: Worked;
+}
+
 /**
- * The best plan of one school. With a margin, the tolerances are narrowed by the errors of the build that the plan leads to, found in a few rounds; where
- * that cannot be kept the plain tolerances stand.
+ * The best plan of one school. With a margin, it keeps so far inside the tolerances that its check passes as often as wanted with two readings of each: a place more
+ * is taken for that, but none where half of the tolerances already lets it. Where no margin can be kept the plain tolerances stay.
  */
 function planOf(settled: Settled, request: PlanRequest, school: School): Plan {
-  const { target, work } = request;
+  const { target, work, wanted = WANTED_CHANCE } = request;
+  const { before } = settled;
+  const instruments = request.instruments ?? usualInstruments(settled.frame.sport);
   const plain = problemOf(settled, request, school, {});
-  const within = (shares: Shares): PlanProblem => ({
-    ...plain,
-    rows: planRows(settled.before, target, shares),
-  });
   const table = tableOf(plain);
-  const attempt = (problem: PlanProblem) => {
-    const own = problem === plain ? table : tableFor(table, problem);
-    const searched = searchPlan(problem, { work, table: own, insideOnly: problem !== plain });
-    return { searched, worked: workOut(settled, request, problem, searched.choice) };
+  const attempt = (shares: Shares | undefined): Attempt => {
+    const problem = shares ? { ...plain, rows: planRows(before, target, shares) } : plain;
+    const own = shares ? tableFor(table, problem) : table;
+    const searched = searchPlan(problem, { work, table: own, insideOnly: shares !== undefined });
+    return { searched, worked: workOut(settled, request, plain, searched.choice) };
   };
-  let best = attempt(plain);
-  if ((request.margin ?? true) && inside(best.searched)) {
-    let shares: Shares = guardShares(target, spreadOf(best.worked.build));
-    for (let round = 0; round < GUARD_ROUNDS; round++) {
-      const next = attempt(within(shares));
-      if (!inside(next.searched)) break;
-      best = next;
-      const needed = guardShares(target, spreadOf(next.worked.build));
-      if (sharesHold(shares, needed)) break;
-      shares = Object.fromEntries(SPEC_KEYS.map((key) => [key, Math.min(shares[key] ?? 1, needed[key])]));
+  const checkOf = ({ worked: { specs, build } }: Attempt): ToCheck => ({
+    aim: target,
+    before,
+    after: specs,
+    build,
+    instruments,
+  });
+  const sharesOf = (of: Attempt, least: number): Record<SpecKey, number> => {
+    const variance = new CheckVariance(checkOf(of));
+    const readings = withTaken(instruments, everySpec(BENCH_READINGS));
+    const spread = bySpec((key) => variance.of(key, readings));
+    return guardShares(target, spread, wanted, least);
+  };
+  const passes = (of: Attempt): boolean => enoughReadings(checkOf(of), wanted, BENCH_READINGS).reached;
+
+  let best = attempt(undefined);
+  // The plain plan is the nearest with the fewest places: where that passes, no margin asks for anything else.
+  if ((request.margin ?? true) && inside(best.searched) && !passes(best)) {
+    const loose = attempt(sharesOf(best, LEAST_SHARE));
+    if (inside(loose.searched)) best = loose;
+    if (!passes(best)) {
+      const tight = attempt(sharesOf(best, TIGHT_SHARE));
+      if (inside(tight.searched)) best = tight;
     }
   }
-  return finished(settled, request, school, plain, best);
+  return finished(request, school, plain, best, checkOf(best), sharesOf(best, LEAST_SHARE));
 }
 
 function finished(
-  { frame }: Settled,
-  request: PlanRequest,
+  { target, wanted }: PlanRequest,
   school: School,
   plain: PlanProblem,
-  { searched, worked }: { searched: Searched; worked: Worked },
+  { searched, worked }: Attempt,
+  check: ToCheck,
+  shares: Record<SpecKey, number>,
 ): Plan {
-  const { target } = request;
-  const { change, specs, build, addedG } = worked;
+  const { change, specs, addedG } = worked;
   // Ranked by the plain tolerances, whatever margin it was made with.
   const score = scoreOf(plain, searched.choice);
+  const { chance, truly, readings } = chanceToPass(check, enoughReadings(check, wanted).readings);
   return {
     school,
     placements: [...change.placements],
@@ -182,8 +207,10 @@ function finished(
     withinTolerance: withinTolerance(target, specs),
     places: change.placements.length + change.swaps.length + change.removals.length,
     addedG,
-    chance: chanceToPass(frame, target, specs, build, request.instruments).chance,
-    guarded: withinShares(target, specs, guardShares(target, spreadOf(build))),
+    chance,
+    truly,
+    readings,
+    guarded: withinShares(target, specs, shares),
     proven: searched.proven,
     ...(searched.proven ? {} : { bound: searched.bound }),
     score,

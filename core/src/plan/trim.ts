@@ -1,12 +1,13 @@
 import { withinTolerance } from '../aim';
 import { lineLength, lineStart, type Frame } from '../frame';
 import { NOTHING, add, specsOf, sumsOf, type AxisSpecs, type MassSums } from '../mass';
-import type { SpecUncertainty } from '../measure';
 import { middleOf, partNamed, placementSums, zoneOf, type Part, type Placement } from '../part';
 import type { ZoneName } from '../sport';
 import { chanceToPass } from './chance';
+import { enoughReadings, type ToCheck } from './enough';
 import { aroundMiddle, changePieces } from './edit';
 import { massErrors, ownErrors, specErrors, type ErrorSource } from './errors';
+import { bySpec, usualInstruments, type Instruments, type Readings } from './instruments';
 import { LineSearch, mostLines } from './lines';
 import { sidesAt, zoneColumn, type ZoneColumn } from './options';
 import { planRows, type PlanProblem } from './problem';
@@ -21,8 +22,10 @@ export interface TrimRequest extends Aimed {
   placements: readonly Placement[];
   /** The shop's parts: what was built of one of them changes by its own pieces, and new pieces are of these. Plain grams if left out. */
   parts?: readonly Part[] | undefined;
-  /** Standard uncertainties of the instruments that check; the sport's typical ones if left out. */
-  instruments?: SpecUncertainty;
+  /** What the check was measured with, and what the next one will be; the sport's typical ones, once each, if left out. */
+  instruments?: Instruments | undefined;
+  /** How often the next check is to pass, 0 to 1; nine in ten if left out. */
+  wanted?: number | undefined;
 }
 
 /** One touch: a placement that gets heavier or lighter or is moved, or a new one. */
@@ -43,7 +46,9 @@ export interface Trim {
   changes: TrimChange[];
   specs: AxisSpecs;
   withinTolerance: boolean;
+  /** Probability that the next check passes with these readings. */
   chance: number;
+  readings: Readings;
   touches: number;
 }
 
@@ -155,14 +160,16 @@ function newTouch(frame: Frame, column: ZoneColumn, option: number, parts: reado
 /**
  * The least change to a build that was checked and is to pass: pieces shortened, lengthened, moved or added, at most two touches. For every one or two
  * places the change that comes nearest to the aim; those are ranked by the chance that the next check passes. What is not touched was checked already, so
- * only what is changed and the instruments count in the chance.
+ * only what is changed counts in the chance, with the scatter of the check that it goes by and of the next one.
  * @returns fewest touches first, then the most likely; empty where nothing has to be done, or where only a new plan would help
  * @throws Fault for impossible specs or aims
  * @example trimPlans({ shape, specs: checked, placements, target })[0].changes[0].massG // −0.5
  */
 export function trimPlans(request: TrimRequest): Trim[] {
   const { frame, before } = settleAim(request);
-  const { target, quantumG = USUAL_QUANTUM_G, parts } = request;
+  const { target, quantumG = USUAL_QUANTUM_G, parts, wanted } = request;
+  const once = { ...usualInstruments(frame.sport), taken: bySpec(() => 1) };
+  const { instruments = once } = request;
   const partOf = ({ partId }: Placement): Part | undefined => partNamed(parts ?? [], partId);
   if (withinTolerance(target, before)) return [];
 
@@ -208,7 +215,7 @@ export function trimPlans(request: TrimRequest): Trim[] {
       changes: changed.map(({ sums: _, errors: __, ...change }) => change),
       specs,
       withinTolerance: withinTolerance(target, specs),
-      chance: chanceToPass(frame, target, specs, errors, request.instruments).chance,
+      ...passing({ aim: target, before, after: specs, build: errors, instruments }, wanted),
       touches: changed.length,
     };
   };
@@ -219,6 +226,11 @@ export function trimPlans(request: TrimRequest): Trim[] {
     .filter(
       (trim, i, all) => all.slice(0, i).filter((other) => other.touches === trim.touches).length < WAYS,
     );
+}
+
+function passing(check: ToCheck, wanted: number | undefined): Pick<Trim, 'chance' | 'readings'> {
+  const { chance, readings } = chanceToPass(check, enoughReadings(check, wanted).readings);
+  return { chance, readings };
 }
 
 /** For every one or two columns the choice inside that comes nearest to the aim. */

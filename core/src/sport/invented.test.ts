@@ -7,6 +7,7 @@ import { roundState, type RoundRecords } from '../fitting';
 import { brokenLimits, settleFrame } from '../frame';
 import { guardsOf } from '../guard';
 import { derive } from '../mass';
+import { wholesOf } from '../measure';
 import { sweetRegion } from '../impact';
 import { NO_CHANGE, changeOutcome, changeUncertainty, makePlans, swapOffers } from '../plan';
 import { parseSpecs } from '../typed';
@@ -98,7 +99,7 @@ it('an invented sport goes through a whole fitting: found, compared, aimed, plan
   ]);
   expect(found.specs).toMatchObject({ massG: 258, axisCm: 7 });
   const dress = { overgrips: 1 };
-  expect(judge(shape, { ...found, dress }, {})).toEqual([]);
+  expect(judge(shape, { ...found, uncertainty: wholesOf(found.parts), dress }, {})).toEqual([]);
   expect(parseSpecs('258 g 26.8 cm sw 168', QUILLET).specs.massG).toBe(258);
 
   // Compared in its own steps.
@@ -128,7 +129,9 @@ it('an invented sport goes through a whole fitting: found, compared, aimed, plan
   const outcome = changeOutcome(frame, found.specs, dress, change);
   expect(outcome.specs.swingWeight).toBeCloseTo(plan.specs.swingWeight, 9);
   expect(withinTolerance(target, outcome.specs)).toBe(true);
-  expect(changeUncertainty(frame, found.specs, found.uncertainty, dress, change).massG).toBeGreaterThan(0);
+  expect(changeUncertainty(frame, found.specs, wholesOf(found.parts), dress, change).massG).toBeGreaterThan(
+    0,
+  );
   expect(cutList(frame, plan.placements, parts)).toHaveLength(plan.placements.length);
   const steps = benchSteps(change, dress);
   expect(steps.at(-1)?.kind).toBe('final-check');

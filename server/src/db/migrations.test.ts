@@ -28,6 +28,7 @@ const LANDED: Record<string, string> = {
   '0016_play.sql': '124dc7df7c3a66da',
   '0017_search.sql': '867fb8fd4214a566',
   '0018_acts.sql': '1e723cfabeab34d1',
+  '0019_parts.sql': 'b465e500867cd08d',
   'frozen/as-of-0018.d.ts': 'e115721350075861',
   'frozen/as-of-0018.js': '00345dc63e4acf2f',
 };

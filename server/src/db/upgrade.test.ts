@@ -33,7 +33,7 @@ describe('a demo shop that the last version stored', () => {
       const now = await rows(table);
       const kept = of(table).map((row) => now.find(({ seq, id }) => (seq ?? id) === (row.seq ?? row.id)));
       expect(kept).toHaveLength(of(table).length);
-      const moved = new Set(['fitting_id', 'materials', 'placements']);
+      const moved = new Set(['fitting_id', 'materials', 'placements', 'uncertainty']);
       kept.forEach((row, i) => {
         const before = of(table)[i] as Row;
         for (const [field, value] of Object.entries(before)) {
@@ -45,6 +45,24 @@ describe('a demo shop that the last version stored', () => {
       });
     },
   );
+
+  it('keeps every uncertainty of a measurement, split as its means usually split', async () => {
+    const now = await rows('measurement');
+    for (const { id, uncertainty, estimated, how } of of('measurement')) {
+      const parts = now.find((row) => row.id === id)?.parts as Record<
+        string,
+        { random: number; common: number }
+      >;
+      for (const [spec, u] of Object.entries(uncertainty as Record<string, number>)) {
+        const { random = NaN, common = NaN } = parts[spec] ?? {};
+        expect(Math.hypot(random, common)).toBeCloseTo(u, 9);
+        const means = (how as Record<string, { means: string[] }>)[spec]?.means ?? [];
+        const isGuess = (estimated as string[]).includes(spec);
+        const isEdgeOn = spec === 'twistWeight' && means.includes('edge-on');
+        expect(random).toBeCloseTo(isGuess ? 0 : (isEdgeOn ? 0.8 : 0.6) * u, 9);
+      }
+    }
+  });
 
   it.each(['player', 'frame', 'setup', 'model', 'capture', 'shop', 'fitting_reference'])(
     'keeps as many rows of %s',

@@ -1,3 +1,4 @@
+import { usualParts } from '@kevro/core';
 import type { FittingView, Happened, ShopFile } from '@kevro/contract';
 import type { Queries } from '../db/db';
 import { actOnProgramme, beginProgramme, takeStep } from '../fitting/programme-acts';
@@ -30,7 +31,7 @@ async function buildAsPlanned(tx: Queries, { frame, rounds }: Entry, at: string)
       purpose: 'check',
       dress: start?.dress ?? frame.onIt,
       specs: plan.specs,
-      uncertainty: plan.uncertainty,
+      parts: usualParts(plan.uncertainty),
       estimated: [],
       leftRight: null,
       note: '',

@@ -19,7 +19,7 @@ import { fittings, openFitting, setReferences } from '../records/fitting';
 import { addFrame, addStringing, archiveFrame, findFrame, setOnFrame } from '../records/frame';
 import { newId } from '../records/id';
 import { addCalibration, addInstrument } from '../records/instrument';
-import { addMeasurement, findMeasurements } from '../records/measurement';
+import { addMeasurement, findMeasurements, partsSaid } from '../records/measurement';
 import { addPart } from '../records/part';
 import { plans } from '../records/plan';
 import { addPlayer, archivePlayer } from '../records/player';
@@ -63,7 +63,7 @@ async function storeFrame(db: Queries, file: ShopFile['frames'][number]): Promis
         frameId: id,
         roundId: null,
         specs: requireSpecs(withAxis(specs, sport.axisCm), lengthCm, `frames.${id}.measurements.${i}.specs`),
-        uncertainty,
+        parts: partsSaid(uncertainty, rest.estimated),
         how: {},
       },
       `${id} ${i}`,
@@ -176,6 +176,8 @@ async function storeFitting(
     specs: changeOutcome(settled, start.specs, start.dress, change).specs,
     uncertainty: changeUncertainty(settled, start.specs, start.uncertainty, start.dress, change),
     chance: null,
+    truly: null,
+    readings: null,
     withinTolerance,
   });
   for (const { key } of steps.slice(0, plan.stepsDone)) {

@@ -1,7 +1,11 @@
 import {
   changeOutcome,
   guardsOf,
+  instrumentsAfter,
+  judgedSport,
+  measuredWith,
   partWay,
+  renewedSince,
   settleFrame,
   unansweredGuards,
   withOwn,
@@ -22,6 +26,7 @@ import { ApiProblem, badInput, notFoundAt } from '../problem';
 import { aims } from '../records/aim';
 import { beginRound } from '../records/fitting';
 import { newId } from '../records/id';
+import { instrumentsNow } from '../records/instrument';
 import { lastStanding } from '../records/measurement';
 import { plans } from '../records/plan';
 import { theShop, yearOf, type Moment } from '../records/shop';
@@ -62,9 +67,14 @@ export async function beginWithPlan(tx: Queries, begun: Begun, moment: Moment): 
   const { specs } = changeOutcome(settled, from.specs, from.dress, change);
   const { sport } = frame.shape;
   const year = yearOf(moment);
-  const own = (await theShop(tx)).sports[sport];
+  const { sports, wantedChance } = await theShop(tx);
+  const own = sports[sport];
   // What the plan gives is what it is aimed at.
-  const target = partWay(withOwn(settled.sport, own), from.specs, specs, 1);
+  const renewed = renewedSince(from.how, await instrumentsNow(tx));
+  const ownSport = withOwn(settled.sport, own);
+  const instruments = instrumentsAfter(ownSport, measuredWith(from), renewed);
+  const judged = judgedSport({ ...settled, sport: ownSport }, from.specs, instruments, change);
+  const target = partWay(judged, from.specs, specs, 1);
   // As at Aim: what speaks strongly against it is gone past only with a reason.
   const guards = guardsOf({
     shape: frame.shape,
@@ -112,6 +122,8 @@ export async function beginWithPlan(tx: Queries, begun: Begun, moment: Moment): 
       byHand: true,
       bench: { child: growingIn(year, fitting.player) },
       now,
+      wanted: wantedChance,
+      renewed,
     }),
   );
   return round.id;

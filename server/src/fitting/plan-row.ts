@@ -7,9 +7,13 @@ import {
   settleFrame,
   specErrors,
   withinTolerance,
+  enoughReadings,
+  instrumentsAfter,
+  measuredWith,
   type BenchCase,
   type Change,
   type School,
+  type SpecKey,
 } from '@kevro/core';
 import type { AimRecord, FrameRecord, Measurement, PartRecord, PlanRecord } from '@kevro/contract';
 import { newId } from '../records/id';
@@ -26,6 +30,10 @@ export interface PlanParts {
   trims?: string | null;
   bench: BenchCase;
   now: string;
+  /** How often the check is to pass. */
+  wanted: number;
+  /** Specs whose instrument or calibration is another since the start was measured. */
+  renewed: readonly SpecKey[];
 }
 
 /** A plan as it is stored. What it leads to is computed here, never taken from the page. */
@@ -39,10 +47,20 @@ export function planRow({
   trims = null,
   bench,
   now,
+  wanted,
+  renewed,
 }: PlanParts): PlanRecord {
   const settled = settleFrame(frame.shape);
   const { specs } = changeOutcome(settled, from.specs, from.dress, change);
   const build = specErrors(specs, errorSources(settled, from.dress, change));
+  const check = {
+    aim: aim.target,
+    before: from.specs,
+    after: specs,
+    build,
+    instruments: instrumentsAfter(settled.sport, measuredWith(from), renewed),
+  };
+  const { chance, truly, readings } = chanceToPass(check, enoughReadings(check, wanted).readings);
   return {
     id: newId(),
     createdAt: now,
@@ -59,7 +77,9 @@ export function planRow({
     steps: benchSteps(change, from.dress, bench),
     specs,
     uncertainty: changeUncertainty(settled, from.specs, from.uncertainty, from.dress, change),
-    chance: chanceToPass(settled, aim.target, specs, build, from.uncertainty).chance,
+    chance,
+    truly,
+    readings,
     withinTolerance: withinTolerance(aim.target, specs),
   } as PlanRecord;
 }

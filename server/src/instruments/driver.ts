@@ -38,7 +38,14 @@ export interface Driver {
 
 /** What lies on a simulated instrument, as it truly is. */
 export type Truth =
-  { specs: AxisSpecs & { twistWeight: number }; leftRightG: number; frame: Frame } | { rod: number };
+  | {
+      specs: AxisSpecs & { twistWeight: number };
+      leftRightG: number;
+      frame: Frame;
+      /** By what share the frame is deeper, and moves more air, than frames of its sport do. */
+      layup: { deeper: number; airier: number };
+    }
+  | { rod: number };
 
 export interface Simulated {
   put: (truth: Truth | null) => void;

@@ -18,7 +18,7 @@ const HOUR = 3_600_000;
 const WARM = 24 * HOUR;
 const specs = { massG: 327, balanceCm: 32.2, swingWeight: 320, twistWeight: 13.6, axisCm: 10.16 };
 const frame = settleFrame({ sport: 'tennis', lengthCm: 68.58 });
-const truth: Truth = { specs, leftRightG: 0.5, frame };
+const truth: Truth = { specs, leftRightG: 0.5, frame, layup: { deeper: 0, airier: 0 } };
 const seeds = fc.integer({ min: 1, max: 1e6 });
 const model = (kind: InstrumentKind, seed: number, sheet: Partial<DataSheet> = {}) =>
   new StandInModel(kind, { ...SHEET, ...sheet }, seed);

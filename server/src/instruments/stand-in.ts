@@ -61,7 +61,9 @@ export class StandInModel {
     const about = shiftAxis(specs, axisCm).swingWeight;
     if (asked !== 'twistWeight') return about;
     // Edge-on, a real frame is no flat plate in still air.
-    return about + specs.twistWeight - edgeOnCorrection(truth.frame, specs.massG, axisCm).add;
+    const { depth, air } = edgeOnCorrection(truth.frame, specs.massG, axisCm);
+    const { deeper, airier } = truth.layup;
+    return about + specs.twistWeight - depth * (1 + deeper) - air * (1 + airier);
   }
 
   /** What it shows, before rounding and noise. */

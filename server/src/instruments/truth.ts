@@ -1,4 +1,12 @@
-import { estimateSwing, estimateTwist, redress, seededNormals, settleFrame } from '@kevro/core';
+import {
+  AIR_SHARE,
+  DEPTH_SHARE,
+  estimateSwing,
+  estimateTwist,
+  redress,
+  seededNormals,
+  settleFrame,
+} from '@kevro/core';
 import type { OnStandIn } from '@kevro/contract';
 import { ApiProblem } from '../problem';
 import type { Queries } from '../db/db';
@@ -37,9 +45,11 @@ export async function truthOf(db: Queries, on: OnStandIn): Promise<Truth> {
   const from = last?.dress ?? (stated ? frame.nominal?.dress : dress) ?? dress;
   const { specs } = redress(frame.shape, start, from, dress);
   const twistWeight = specs.twistWeight ?? estimateTwist(settled, specs.massG).twistWeight;
+  const own = seededNormals(seedOf(frame.id));
   return {
     frame: settled,
     specs: { ...specs, twistWeight },
-    leftRightG: last?.leftRight?.massG ?? LEFT_RIGHT_SPREAD_G * seededNormals(seedOf(frame.id))(),
+    leftRightG: last?.leftRight?.massG ?? LEFT_RIGHT_SPREAD_G * own(),
+    layup: { deeper: DEPTH_SHARE * own(), airier: AIR_SHARE * own() },
   };
 }

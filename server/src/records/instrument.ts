@@ -1,4 +1,4 @@
-import type { Calibration } from '@kevro/core';
+import type { Calibration, InstrumentNow } from '@kevro/core';
 import type { CalibrationRecord, NewInstrument } from '@kevro/contract';
 import type { Queries } from '../db/db';
 import { tableOf } from '../db/table';
@@ -60,6 +60,15 @@ export async function lastCalibrations(db: Queries): Promise<Map<string, Calibra
     `select distinct on (instrument_id) ${calibrations.list()} from calibration order by instrument_id, seq desc`,
   );
   return new Map(rows.map((row) => [row.instrumentId, calibrationOf(row)]));
+}
+
+/** Every instrument with the calibration that counts: a refused one does not. */
+export async function instrumentsNow(db: Queries): Promise<InstrumentNow[]> {
+  const [all, last] = [await listInstruments(db), await lastCalibrations(db)];
+  return all.map(({ id, retired }) => {
+    const calibration = last.get(id);
+    return { id, retired, calibrationId: calibration?.refused === null ? calibration.id : null };
+  });
 }
 
 /** Stores a calibration, one that is refused too. */

@@ -1,6 +1,7 @@
 import {
   CHECK_STEP,
   learn,
+  readBySame,
   readingAt,
   settleFrame,
   trimChain,
@@ -91,17 +92,18 @@ async function taughtBuilds(db: Queries, begun: ReadonlyMap<string, string>): Pr
       if (!own || !check || !before) return [];
       const change = { ...own, placements: weightsAfter([], trimChain(round, own), round) };
       const finished = new Set([...begun].flatMap(([id, at]) => (check.takenAt < at ? [id] : [])));
-      const { specs, uncertainty, dress } = before;
+      const { specs, parts, dress } = before;
       return [
         {
           build: {
             frame: settleFrame(shape),
             before: specs,
-            readings: uncertainty,
+            readings: parts,
             dress,
             change,
             check: check.specs,
-            checkReadings: check.uncertainty,
+            checkReadings: check.parts,
+            same: readBySame(before.how, check.how),
             finished,
           },
           about: {

@@ -1,10 +1,19 @@
-import { STANDING_PURPOSES, type AxisSpecs } from '@kevro/core';
+import {
+  ESTIMATE_PARTS,
+  STANDING_PURPOSES,
+  bySpec,
+  parted,
+  wholesOf,
+  type AxisSpecs,
+  type SpecParted,
+  type SpecUncertainty,
+} from '@kevro/core';
 import type { Measurement } from '@kevro/contract';
 import type { Queries } from '../db/db';
 import { tableOf } from '../db/table';
 import { newId } from './id';
 
-interface Row extends Omit<Measurement, 'specs'> {
+interface Row extends Omit<Measurement, 'specs' | 'uncertainty'> {
   key: string;
   place: number | null;
   massG: number;
@@ -27,7 +36,7 @@ const table = tableOf<Row>('measurement', {
   swingWeight: 'swing_weight',
   twistWeight: 'twist_weight',
   axisCm: 'axis_cm',
-  uncertainty: 'uncertainty',
+  parts: 'parts',
   estimated: 'estimated',
   leftRight: 'left_right',
   how: 'how',
@@ -56,8 +65,15 @@ function measurementOf({
     ...(twistWeight === null ? {} : { twistWeight }),
     axisCm,
   };
-  return { ...rest, specs };
+  return { ...rest, specs, uncertainty: wholesOf(rest.parts) };
 }
+
+/** What a measurement that came in whole is uncertain by, in its parts: what is said whole is split as is usual, and an estimate is wrong the same way each time. */
+export const partsSaid = (said: SpecUncertainty | SpecParted, estimated: readonly string[]): SpecParted =>
+  bySpec((key) => {
+    const one = said[key];
+    return typeof one === 'number' ? parted(one, estimated.includes(key) ? ESTIMATE_PARTS : undefined) : one;
+  });
 
 /** What a frame was as it is used, by the core's own rule: neither a trial or step on the way, nor what was discarded. */
 const STANDING = `counts and purpose in (${STANDING_PURPOSES.map((purpose) => `'${purpose}'`).join(', ')})`;
@@ -88,7 +104,10 @@ export async function lastStanding(db: Queries, frameId: string): Promise<Measur
   return row && measurementOf(row);
 }
 
-export type MeasurementToStore = Omit<Measurement, 'id' | 'counts' | 'why' | 'supersedes' | 'supersededBy'>;
+export type MeasurementToStore = Omit<
+  Measurement,
+  'id' | 'counts' | 'why' | 'supersedes' | 'supersededBy' | 'uncertainty'
+>;
 
 /**
  * Stores a measurement once a key: a second one with the same key changes nothing and gives back the first.
@@ -148,7 +167,7 @@ async function mark(db: Queries, id: string, at: string, counts: boolean, why: s
 export async function correctMeasurement(
   db: Queries,
   first: Measurement,
-  { specs, ...m }: Pick<Measurement, 'specs' | 'dress' | 'uncertainty' | 'estimated' | 'leftRight' | 'note'>,
+  { specs, ...m }: Pick<Measurement, 'specs' | 'dress' | 'parts' | 'estimated' | 'leftRight' | 'note'>,
   { key, reason, at }: { key: string; reason: string; at: string },
 ): Promise<Measurement | undefined> {
   const isLast = (await lastCounted(db, first.frameId))?.id === first.id;

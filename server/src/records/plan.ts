@@ -19,6 +19,8 @@ export const plans = tableOf<PlanRecord>('plan', {
   specs: 'specs',
   uncertainty: 'uncertainty',
   chance: 'chance',
+  truly: 'truly',
+  readings: 'readings',
   withinTolerance: 'within_tolerance',
 });
 

@@ -1,4 +1,4 @@
-import { dayIn } from '@kevro/core';
+import { WANTED_CHANCE, dayIn } from '@kevro/core';
 import type { Shop } from '@kevro/contract';
 import type { Queries } from '../db/db';
 import { tableOf } from '../db/table';
@@ -11,6 +11,7 @@ const table = tableOf<Shop>('shop', {
   calibrationHours: 'calibration_hours',
   backupsKept: 'backups_kept',
   signedInHours: 'signed_in_hours',
+  wantedChance: 'wanted_chance',
   sports: 'sports',
 });
 
@@ -18,9 +19,10 @@ const table = tableOf<Shop>('shop', {
 const hereZone = (): string => new Intl.DateTimeFormat().resolvedOptions().timeZone;
 
 /** As the database has it where nothing was said. */
-export const KEPT: Pick<Shop, 'backupsKept' | 'signedInHours' | 'sports'> = {
+export const KEPT: Pick<Shop, 'backupsKept' | 'signedInHours' | 'wantedChance' | 'sports'> = {
   backupsKept: 14,
   signedInHours: 12,
+  wantedChance: WANTED_CHANCE,
   sports: {},
 };
 
@@ -45,7 +47,7 @@ export const setShop = (db: Queries, shop: Shop): Promise<unknown> =>
     shop,
     `on conflict (only_row) do update set name = excluded.name, town = excluded.town, demo = excluded.demo,
        time_zone = excluded.time_zone, calibration_hours = excluded.calibration_hours, backups_kept = excluded.backups_kept,
-       signed_in_hours = excluded.signed_in_hours, sports = excluded.sports`,
+       signed_in_hours = excluded.signed_in_hours, wanted_chance = excluded.wanted_chance, sports = excluded.sports`,
   );
 
 /** A moment, and the day that it is in the shop. */

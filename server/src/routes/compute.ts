@@ -6,7 +6,12 @@ import {
   USUAL_QUANTUM_G,
   aimProblems,
   asSpot,
+  asAimed,
   chanceOfBuild,
+  chanceToPass,
+  enoughReadings,
+  judgeable,
+  toCheck,
   edgeOnCorrection,
   guardsOf,
   lightenSpots,
@@ -23,12 +28,16 @@ import {
   shiftAxis,
   twistFromReadings,
   withAxis,
+  type Change,
+  type Frame,
+  type SpotPlacement,
   type Specs,
   type Sport,
 } from '@kevro/core';
 import { calls, guardSentence, sentence, shapeSentence, stepSentence, type AnswerOf } from '@kevro/contract';
 import { whileCallerStays } from '../compute/caller';
 import { computePlans, type Compute } from '../compute/compute';
+import { chanceInstruments, instrumentsSaid, readingsSaid } from '../compute/instruments-said';
 import { badInput } from '../problem';
 import { answer } from './route';
 
@@ -60,6 +69,11 @@ function onBytes<N extends 'nearest' | 'reach'>(
   });
 }
 
+const changeOf = (frame: Frame, spots: readonly SpotPlacement[]): Change => ({
+  ...NO_CHANGE,
+  placements: spots.map((spot, i) => ofSpot(frame, spot, `p${i}`)),
+});
+
 export function computeRoutes(router: Router, compute: Compute): void {
   answer(router, 'predict', ({ body }) => predict(body.shape, body.specs, body.additions));
 
@@ -74,8 +88,10 @@ export function computeRoutes(router: Router, compute: Compute): void {
 
   answer(router, 'plan', async ({ body }) => {
     const frame = settleFrame(body.shape);
-    const locked = body.locked?.map((spot, i) => ofSpot(frame, spot, `locked${i}`));
-    const plans = await computePlans(compute, { ...body, locked });
+    const { start, uncertainty, sameInstruments, ...asked } = body;
+    const locked = asked.locked?.map((spot, i) => ofSpot(frame, spot, `locked${i}`));
+    const instruments = instrumentsSaid(frame.sport, { start, uncertainty, sameInstruments });
+    const plans = await computePlans(compute, { ...asked, locked, instruments });
     return {
       plans: plans.map(({ swaps: _, removals: __, score: ___, placements, ...plan }) => ({
         ...plan,
@@ -85,14 +101,32 @@ export function computeRoutes(router: Router, compute: Compute): void {
   });
 
   answer(router, 'chance', ({ body }) => {
-    const { placements, uncertainty: instruments, densityShare, placingCm, ...aimed } = body;
-    const frame = settleFrame(body.shape);
-    const change = { ...NO_CHANGE, placements: placements.map((spot, i) => ofSpot(frame, spot, `p${i}`)) };
-    const { narrowest: _, ...found } = chanceOfBuild(aimed, change, {
+    const { shape, specs, target, placements, densityShare, placingCm } = body;
+    const frame = settleFrame(shape);
+    const change = changeOf(frame, placements);
+    const found = chanceOfBuild({ shape, specs, target }, change, {
       care: { densityShare, placingCm },
-      instruments,
+      instruments: chanceInstruments(frame.sport, body),
+      readings: readingsSaid(body.readings),
     });
-    return found;
+    const { chance, truly, spread, contributions } = found;
+    return { chance, truly, spread, contributions };
+  });
+
+  answer(router, 'readings', ({ body }) => {
+    const { shape, specs, target, placements, wanted } = body;
+    const frame = settleFrame(shape);
+    const instruments = instrumentsSaid(frame.sport, body);
+    const build = toCheck({ shape, specs, target }, changeOf(frame, placements ?? []), { instruments });
+    // Where nothing is placed, what is planned comes out as aimed.
+    const asked = placements ? build : { ...build, after: asAimed(build.before, target) };
+    const { readings, reached } = enoughReadings(asked, wanted);
+    return {
+      readings,
+      chance: chanceToPass(asked, readings).chance,
+      reached,
+      judgeable: judgeable(asked),
+    };
   });
 
   answer(router, 'trim', async ({ body: { placements, ...request } }) => {

@@ -20,6 +20,7 @@ import {
   countMeasurement,
   findMeasurements,
   listMeasurements,
+  partsSaid,
   type MeasurementToStore,
 } from '../records/measurement';
 import { broughtSetups, nearestSetups, offeredIds, type Measured } from '../records/near-setups';
@@ -108,8 +109,9 @@ export function measurementRoutes(router: Router, acts: Acts): void {
       const frame = await frameOrNone(tx, id);
       const { sport, lengthCm } = settleFrame(frame.shape);
       const specs = requireSpecs(withAxis(body.specs, sport.axisCm), lengthCm);
-      const uncertainty = body.uncertainty ?? sport.typicalReading;
-      const measurement = { ...body, frameId: id, takenAt: at, specs, uncertainty, how: {} };
+      const { uncertainty, ...rest } = body;
+      const parts = partsSaid(uncertainty ?? sport.typicalReading, body.estimated);
+      const measurement = { ...rest, frameId: id, takenAt: at, specs, parts, how: {} };
       return (await storeMeasurement(tx, measurement, key)).id;
     },
     measurementOrNone,
@@ -124,13 +126,9 @@ export function measurementRoutes(router: Router, acts: Acts): void {
       if (first.supersededBy !== null) throw new ApiProblem('measurement-superseded');
       const { sport, lengthCm } = settleFrame((await frameOrNone(tx, first.frameId)).shape);
       const specs = requireSpecs(withAxis(body.specs, sport.axisCm), lengthCm);
-      const uncertainty = body.uncertainty ?? first.uncertainty;
-      const stored = await correctMeasurement(
-        tx,
-        first,
-        { ...body, specs, uncertainty },
-        { key, reason, at },
-      );
+      const { uncertainty, ...rest } = body;
+      const parts = uncertainty ? partsSaid(uncertainty, body.estimated) : first.parts;
+      const stored = await correctMeasurement(tx, first, { ...rest, specs, parts }, { key, reason, at });
       if (!stored) throw new ApiProblem('key-used');
       return stored.id;
     },

@@ -9,6 +9,7 @@ import {
   trimChain,
   unansweredGuards,
   weightsAfter,
+  renewedSince,
 } from '@kevro/core';
 import {
   guardSentence,
@@ -32,6 +33,7 @@ import { ApiProblem, badInput, notFoundAt, wrongAt } from '../problem';
 import { aims } from '../records/aim';
 import { beginRound, rounds } from '../records/fitting';
 import { newId } from '../records/id';
+import { instrumentsNow } from '../records/instrument';
 import { findMeasurements } from '../records/measurement';
 import { partsOf } from '../records/part';
 import { plans } from '../records/plan';
@@ -153,6 +155,8 @@ export function roundRoutes(router: Router, acts: Acts, now: Clock): void {
       trims: body.trims,
       bench: { trim: base !== undefined, child },
       now: at,
+      wanted: (await theShop(tx)).wantedChance,
+      renewed: renewedSince(from.how, await instrumentsNow(tx)),
     });
     await plans.insert(tx, row);
     return row.id;
