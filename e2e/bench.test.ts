@@ -250,7 +250,7 @@ describe('the check', () => {
     await button('Store the measurement').click();
     await page.getByRole('link', { name: 'Go on to Check' }).click();
     await page.getByText(/Not yet: misses swing weight by 2\.6 kg·cm²/).waitFor();
-    await page.getByText(/With these instruments it truly lies inside with/).waitFor();
+    await page.getByText(/% sure it is really in tolerance/).waitFor();
     const trims = page.getByRole('radio');
     await page
       .getByText(/Take .* off the strips at the shoulders, each 8\.0 → /)

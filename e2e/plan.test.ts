@@ -176,9 +176,11 @@ describe('the plan', () => {
       .poll(async () => (await pieces().allInnerTexts()).map((t) => t.split('\n')[0]))
       .not.toContain(zone);
     const sure = page.getByRole('region', { name: 'How sure' });
-    await sure.getByText(/Chance to pass first time/).waitFor();
+    await sure.getByText(/% pass the first check/).waitFor();
+    await sure.getByText(/% sure to be really in tolerance/).waitFor();
     await sure.locator('summary').click();
-    await sure.getByText(/% of what it is unsure by comes from there/).waitFor();
+    // What a fitter can do, from what to what.
+    await sure.getByText(/^(At the check read|Weigh each piece|Measure again).*: .* → .*\.$|^Nothing a fitter can do/).first().waitFor();
   });
 
   it('shows what it changes for the ball, and what a gram does along the frame', async () => {

@@ -364,6 +364,10 @@ export const nextStepBody = z.strictObject({
     .optional()
     .describe('what `half-way` goes half the way toward'),
   day: z.enum(DAYS).optional().describe('what `hot-cold` makes it ready for'),
+  caps: z
+    .partialRecord(zoneName, z.number().min(0).max(200))
+    .optional()
+    .describe('the most that a zone takes, g; the sport’s own if left out'),
 });
 export const nextStepAnswer = z.strictObject({
   state: z.enum(['go-on', 'done', 'stopped']),
@@ -377,6 +381,7 @@ export const nextStepAnswer = z.strictObject({
     .optional()
     .describe('what the player carries'),
   reason: z.enum(STEP_REASONS),
+  full: z.array(zoneName).optional().describe('zones that take no more'),
   sentence: z.string(),
 });
 

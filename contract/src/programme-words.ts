@@ -68,6 +68,11 @@ const WHY: Record<StepReason, string> = {
   'for-the-day': 'For the day.',
   'as-the-day': 'It is as the day wants it.',
   'seven-steps': 'Seven changes are enough: leave it alone for some weeks, then look again.',
+  'stays-tired':
+    'Tired again and again with the same weight: this is enough for now. Try again in some weeks; an arm that stays tired belongs to a physician or physiotherapist.',
+  'no-room':
+    'There is no room for more there, or no part that goes there. Use the zone beside it, or a heavier frame.',
+  'too-tired': 'The last session was a tired one: nothing heavier now. Play it lighter, or rest first.',
 };
 /** Who needs to whip the frame around is slowed by weight at the sides. */
 const WHIP = ' Who whips the frame through will feel it slower to turn.';
@@ -87,6 +92,9 @@ const HEADINGS: Partial<Record<StepReason, string>> = {
   'half-way': 'It is half-way',
   'as-the-day': 'Ready for the day',
   'seven-steps': 'Leave it alone for a while',
+  'stays-tired': 'Enough for now',
+  'no-room': 'No room for more',
+  'too-tired': 'Nothing heavier now',
 };
 const capital = (text: string): string => text.slice(0, 1).toUpperCase() + text.slice(1);
 type Said = Omit<Proposal, 'specs'>;

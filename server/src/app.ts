@@ -104,7 +104,7 @@ export function createApp({
   libraryRoutes(api, acts, hub);
   setupRoutes(api, acts);
   fittingRoutes(api, acts, now);
-  roundRoutes(api, acts, now);
+  roundRoutes(api, acts, now, hub);
   playRoutes(api, acts, now, { hub, compute, addresses });
   housekeepingRoutes(api, db);
   paperRoutes(api, db, now);

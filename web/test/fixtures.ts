@@ -2,7 +2,7 @@ import { createPinia, setActivePinia } from 'pinia';
 import { defineComponent, h } from 'vue';
 import { mount, type VueWrapper } from '@vue/test-utils';
 import { createMemoryHistory, createRouter, type Router } from 'vue-router';
-import { fromSpot, settleFrame, type Part, type Placement, type ZoneName } from '@kevro/core';
+import { fromSpot, settleFrame, usualParts, type Part, type Placement, type ZoneName } from '@kevro/core';
 import type { FittingView, FrameRecord, Measurement, PlanRecord, RoundView } from '@kevro/contract';
 
 /** Records as the server would answer them, for tests of components. */
@@ -47,6 +47,7 @@ export const measurement: Measurement = {
   dress: {},
   specs: { massG: 327, balanceCm: 32.2, swingWeight: 320, twistWeight: 13.6, axisCm: 10.16 },
   uncertainty: { massG: 0.3, balanceCm: 0.07, swingWeight: 0.8, twistWeight: 0.15 },
+  parts: usualParts({ massG: 0.3, balanceCm: 0.07, swingWeight: 0.8, twistWeight: 0.15 }),
   estimated: [],
   leftRight: null,
   how: {},
@@ -73,6 +74,8 @@ export const plan = (placements: Placement[]): PlanRecord => ({
   specs: measurement.specs,
   uncertainty: measurement.uncertainty,
   chance: null,
+  truly: null,
+  readings: null,
   withinTolerance: true,
 });
 /** A fitting of one frame, measured and aimed, with a plan where one is given. */
@@ -150,6 +153,7 @@ export function fittingView(planned?: PlanRecord): FittingView {
       archived: false,
     },
     references: [],
+    instruments: [],
     beside: [],
     frames: [{ frame: frameRecord, rounds: [round], programmes: [] }],
   };

@@ -253,6 +253,9 @@ export const fittingView = z.strictObject({
   closed: z.strictObject({ at: z.string(), how: z.enum(CLOSINGS), note: z.string() }).nullable(),
   player,
   references: z.array(z.string()).describe('setups set beside the frame'),
+  instruments: z
+    .array(z.strictObject({ id: z.string(), retired: z.boolean(), calibrationId: z.string().nullable() }))
+    .describe('the shop’s instruments as they are now, with the calibration that counts'),
   beside: z
     .array(besideView)
     .describe('what else stands beside it: measured frames, guides, classes of shapes'),

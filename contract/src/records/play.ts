@@ -171,9 +171,7 @@ export const playerPage = z.strictObject({
       swingWeight: z.number(),
       uncertainty: standardUncertainty
         .nullable()
-        .describe(
-          'standard uncertainty (one sigma), known to about half a step; null where the ceiling was typed',
-        ),
+        .describe('standard uncertainty (one sigma); null where the ceiling was typed'),
       on: z.string().nullable(),
     }),
   ),

@@ -96,7 +96,15 @@ export function enoughReadings(build: ToCheck, wanted = WANTED_CHANCE, most = MO
     if (!best || !(best.chance - now > WORTH)) break;
     ({ readings, chance: now } = best);
   }
-  return { readings, reached: now >= wanted };
+  return { readings: withFaceOn(instruments, readings), reached: now >= wanted };
+}
+
+/** Edge-on less face-on takes as many of the one as of the other. */
+function withFaceOn({ edgeOn, taken }: Instruments, readings: Readings): Readings {
+  if (!edgeOn) return readings;
+  const { swingWeight: face, twistWeight: edge } = readings;
+  const start = taken ? face.start : Math.max(face.start, edge.start);
+  return { ...readings, swingWeight: { start, check: Math.max(face.check, edge.check) } };
 }
 
 /**

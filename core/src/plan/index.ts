@@ -1,3 +1,4 @@
+export * from './advice';
 export * from './after-trim';
 export * from './best-plans';
 export * from './builds';

@@ -30,6 +30,8 @@ export interface Instruments {
   drift: SpecUncertainty;
   /** How often the start was read, where it is measured already: that does not change any more. */
   taken?: Partial<Record<SpecKey, number>> | undefined;
+  /** The twist weight is read edge-on less face-on: as often as it is read, the swing weight is. */
+  edgeOn?: boolean | undefined;
 }
 
 /** What each spec has. @example bySpec(() => 1).massG // 1 */
@@ -51,6 +53,7 @@ export interface MeasuredWith {
   counts: Partial<Record<SpecKey, number>>;
   /** Quantities that were estimated: the check has to measure them. */
   estimated: readonly string[];
+  edgeOn?: boolean | undefined;
 }
 
 /** How a spec was read: by which means, how often, and by which instruments in which calibrations. */
@@ -67,9 +70,10 @@ export const measuredWith = ({
   parts,
   estimated,
   how,
-}: Omit<MeasuredWith, 'counts'> & { how: HowEach }): MeasuredWith => ({
+}: Pick<MeasuredWith, 'parts' | 'estimated'> & { how: HowEach }): MeasuredWith => ({
   parts,
   estimated,
+  edgeOn: how.twistWeight?.means.includes('edge-on') ?? false,
   counts: Object.fromEntries(
     SPEC_KEYS.flatMap((key) => {
       const one = how[key];
@@ -120,20 +124,27 @@ export const renewedSince = (how: HowEach, now: readonly InstrumentNow[]): SpecK
  */
 export function instrumentsAfter(
   { typicalReading }: Pick<SportData, 'typicalReading'>,
-  { parts, counts, estimated }: MeasuredWith,
+  { parts, counts, estimated, edgeOn = false }: MeasuredWith,
   renewed: readonly SpecKey[] = [],
 ): Instruments {
   const typical = usualParts(typicalReading);
   const taken = bySpec((key) => counts[key] ?? 1);
   const start = bySpec((key) => partedMean(parts[key], 1 / taken[key]));
-  const check = bySpec((key) => (estimated.includes(key) ? typical[key] : start[key]));
+  const one = edgeOn ? { ...start, twistWeight: oneEdgeOn(parts.twistWeight, taken) } : start;
+  const check = bySpec((key) => (estimated.includes(key) ? typical[key] : one[key]));
   return {
     start,
     check,
     same: bySpec((key) => !estimated.includes(key) && !renewed.includes(key)),
     drift: usualDrift(check),
     taken,
+    edgeOn,
   };
+}
+
+/** One reading edge-on less one face-on, from the difference of their means: its scatter is r √(1/n + 1/m). */
+function oneEdgeOn(mean: Parted, { twistWeight, swingWeight }: Record<SpecKey, number>): Parted {
+  return partedMean(mean, (1 / twistWeight + 1 / swingWeight) / 2);
 }
 
 /** The readings of a plan whose start is measured already: as often as it was read, and the check as often as asked. */

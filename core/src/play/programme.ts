@@ -36,6 +36,8 @@ export interface ProgrammeRequest {
   history: readonly Played[];
   /** What lies on the frame already, in the specs: nothing if left out. */
   there?: readonly ZoneChange[] | undefined;
+  /** The most that a zone takes, where that differs from the sport's own, g: nothing where no part of the shop goes. */
+  caps?: Partial<Record<ZoneName, number>> | undefined;
   /** What `half-way` goes half the way toward. */
   towards?: { massG: number; swingWeight: number } | undefined;
   /** What `hot-cold` makes it ready for; a usual day if left out. */
@@ -68,6 +70,9 @@ export const STEP_REASONS = [
   'for-the-day',
   'as-the-day',
   'seven-steps',
+  'stays-tired',
+  'no-room',
+  'too-tired',
 ] as const;
 export type StepReason = (typeof STEP_REASONS)[number];
 
@@ -78,7 +83,9 @@ export interface Proposal {
   change: ZoneChange[];
   /** The frame after it. */
   specs: AxisSpecs;
-  /** The swing weight that the player carries, with its standard uncertainty: half a step, so that twice that, a whole one, holds in nine of ten noisy searches (tested). */
+  /** The swing weight that the player carries, with its standard uncertainty: twice that holds in 90 to 98 of 100 noisy searches (tested). */
   ceiling?: { swingWeight: number; uncertainty: number };
   reason: StepReason;
+  /** Zones that take no more of what would have been next. */
+  full?: ZoneName[] | undefined;
 }

@@ -23,7 +23,7 @@ export interface SpecWorth {
   worse: Group | undefined;
   /** What one noticeable step more goes with, in the note (−1 to 1), the other specs being equal; with its standard uncertainty. */
   perStep: { mean: number; uncertainty: number };
-  /** Plain enough to be said: more than two standard uncertainties from nothing. */
+  /** Plain enough to be said: more than 2.5 standard uncertainties from nothing, when what a frame feels like and what time brings could explain it as well. */
   says: 'more' | 'less' | 'nothing';
 }
 export interface WhatWorks {
@@ -43,6 +43,12 @@ export const LEAST_SESSIONS = 8;
 const LEAST_DIFFERENT = 2;
 /** Before anything was played: a noticeable step may change a note by this much, either way. Pulls small samples toward nothing. */
 const PRIOR_PER_STEP = 0.15;
+/** A frame may feel better or worse by this much, whatever it measures: all sessions with it are alike in that. */
+const FEEL = 0.35;
+/** Players get better, or worse, with time: by this much from the middle of the sessions to either end. */
+const TREND = 0.5;
+/** Of up to four specs one lies beyond two standard uncertainties too often by chance alone: what is said lies beyond so many. */
+const PLAIN = 2.5;
 /** Notes of one frame differ from day to day by this much at the least: weather, opponent, sleep. */
 const LEAST_SCATTER = 0.25;
 const SETTLING_ROUNDS = 8;
@@ -58,10 +64,10 @@ const groupOf = (values: readonly number[]): Group | undefined =>
   values.length === 0 ? undefined : { count: values.length, mean: meanOf(values), spread: spreadOf(values) };
 
 /**
- * What went with better and worse notes of one player in one sport. Counts and spread say what was; the model says what of it may be the frame: the note as a sum of specs,
- * each in noticeable steps from this player's mean, with normal priors of mean 0 (ridge regression; Hoerl and Kennard 1970; see {@link updated}). Assumed: effects add up and are
- * straight over the range that was played, sessions are independent. Nothing is said below {@link LEAST_SESSIONS} sessions, nor of a spec that did not differ.
- * @param played sessions in any order; a session whose frame lacks a spec counts for the others
+ * What went with better and worse notes of one player in one sport. Counts and spread say what was; the model says what of it may be the specs: the note as a sum of specs,
+ * each in noticeable steps from this player's mean, of what each frame feels like beside its specs, and of time, with normal priors of mean 0 (ridge regression; Hoerl and
+ * Kennard 1970; random effects of groups, Laird and Ware 1982; see {@link updated}). Assumed: effects add up and are straight over what was played. Nothing is said below {@link LEAST_SESSIONS} sessions, nor of a spec that did not differ.
+ * @param played sessions, the first played first; a session whose frame lacks a spec counts for the others
  * @example whatWorks('tennis', sessions).missing // 5 after three sessions
  */
 export function whatWorks(sport: AnySport, played: readonly SessionWith[]): WhatWorks {
@@ -78,29 +84,43 @@ export function whatWorks(sport: AnySport, played: readonly SessionWith[]): What
   });
   const differing = columns.filter(({ differs }) => differs);
   const enough = played.length >= LEAST_SESSIONS && differing.length > 0;
-  const distinct = new Set(played.map(({ specs }) => JSON.stringify(SPEC_KEYS.map((key) => specs[key]))));
+  const frameOf = played.map(({ specs }) => JSON.stringify(SPEC_KEYS.map((key) => specs[key])));
+  const distinct = [...new Set(frameOf)];
   const result: WhatWorks = {
     sessions: played.length,
     missing: Math.max(0, LEAST_SESSIONS - played.length),
-    alike: distinct.size < LEAST_DIFFERENT || differing.length === 0,
+    alike: distinct.length < LEAST_DIFFERENT || differing.length === 0,
     scatter: Math.max(LEAST_SCATTER, spreadOf(notes)),
     specs: [],
   };
   if (!enough || result.alike) return result;
-  const rowOf = (i: number): number[] => differing.map(({ steps }) => steps[i] ?? 0);
+  const late = (i: number): number => (2 * i) / (played.length - 1) - 1;
+  const rowOf = (i: number): number[] => [...differing.map(({ steps }) => steps[i] ?? 0), late(i)];
+  const groups = distinct.map((frame) => played.flatMap((_, i) => (frameOf[i] === frame ? [i] : [])));
+  /** Sessions with one frame share what it feels like: that is common to their noise. */
   const believe = (scatter: number): Belief =>
     updated(
-      differing.map(() => PRIOR_PER_STEP),
-      notes.map((note, i) => ({ values: [note - mean], design: [rowOf(i)], noise: [[scatter ** 2]] })),
+      [...differing.map(() => PRIOR_PER_STEP), TREND],
+      groups.map((own) => ({
+        values: own.map((i) => (notes[i] as number) - mean),
+        design: own.map(rowOf),
+        noise: own.map((_, a) => own.map((__, b) => FEEL ** 2 + (a === b ? scatter ** 2 : 0))),
+      })),
     );
-  // What the specs explain is no scatter: first taken as if they explained nothing, then from what they leave.
+  // What specs, time and frames explain is no scatter: first taken as if they explained nothing, then from what they leave (expectation and maximisation; Dempster et al. 1977).
+  const freedom = Math.max(1, notes.length - 2 - differing.length);
   for (let round = 0; round < SETTLING_ROUNDS; round++) {
     const { mean: worth } = believe(result.scatter);
-    const left = notes.map(
-      (note, i) => note - mean - rowOf(i).reduce((all, steps, j) => all + steps * (worth[j] as number), 0),
-    );
-    const freedom = Math.max(1, notes.length - 1 - differing.length);
-    const squares = left.reduce((all, v) => all + v * v, 0);
+    const squares = groups.reduce((all, own) => {
+      const left = own.map(
+        (i) =>
+          (notes[i] as number) - mean - rowOf(i).reduce((sum, x, k) => sum + x * (worth[k] as number), 0),
+      );
+      const known = own.length * FEEL ** 2 + result.scatter ** 2;
+      const feels = (FEEL ** 2 * left.reduce((sum, v) => sum + v, 0)) / known;
+      const unsure = (FEEL * result.scatter) ** 2 / known;
+      return all + left.reduce((sum, v) => sum + (v - feels) ** 2 + unsure, 0);
+    }, 0);
     result.scatter = Math.max(LEAST_SCATTER, Math.sqrt(squares / freedom));
   }
   const belief = believe(result.scatter);
@@ -113,7 +133,7 @@ export function whatWorks(sport: AnySport, played: readonly SessionWith[]): What
       mean: belief.mean[i] as number,
       uncertainty: Math.sqrt(belief.covariance[i]?.[i] as number),
     };
-    const plain = Math.abs(perStep.mean) > 2 * perStep.uncertainty;
+    const plain = Math.abs(perStep.mean) > PLAIN * perStep.uncertainty;
     return {
       spec,
       better: group(spec, true),

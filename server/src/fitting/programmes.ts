@@ -15,6 +15,7 @@ import {
   type Placement,
   type PlayedRound,
   type ProgrammeRequest,
+  type Proposal,
   type ZoneChange,
 } from '@kevro/core';
 import {
@@ -143,13 +144,21 @@ function nextOf(
   request: ProgrammeRequest,
   parts: readonly PartRecord[],
 ): NonNullable<ProgrammeOutlook['next']> {
-  const proposal = nextStep(request);
   const round = rounds.at(-1);
   const waits = round ? waitsFor(round) : 'measure';
-  const laid =
-    proposal.change.length > 0 && waits === null && from
-      ? layOut(frame, rounds, from, proposal.change, parts)
+  const lay = (proposed: Proposal) =>
+    proposed.change.length > 0 && waits === null && from
+      ? layOut(frame, rounds, from, proposed.change, parts)
       : undefined;
+  let proposal = nextStep(request);
+  let laid = lay(proposal);
+  // Where no part of the shop goes, a zone takes nothing more: the programme ends there, and says so.
+  const closed = (laid?.short ?? []).filter(({ massG }) => massG > 0);
+  if (closed.length > 0) {
+    const none = Object.fromEntries(closed.map(({ zone }) => [zone, 0]));
+    proposal = nextStep({ ...request, caps: { ...request.caps, ...none } });
+    laid = lay(proposal);
+  }
   return {
     ...proposal,
     sentence: stepSentence(frame.shape.sport, proposal),

@@ -5,6 +5,7 @@ import { tableOf } from '../db/table';
 import { aims } from './aim';
 import { findFrame, framesOf } from './frame';
 import { newId } from './id';
+import { instrumentsNow } from './instrument';
 import { findMeasurements, lastStanding, measurementsOfRounds } from './measurement';
 import { findPlayer } from './player';
 import { plans } from './plan';
@@ -281,12 +282,13 @@ async function viewsOf(
 export async function findFitting(db: Queries, id: string, now: string): Promise<FittingView | undefined> {
   const [fitting] = await fittings.find(db, 'where id = $1', [id]);
   if (!fitting) return undefined;
-  const [player, frameIds, references, begun, ofFitting] = await Promise.all([
+  const [player, frameIds, references, begun, ofFitting, instruments] = await Promise.all([
     findPlayer(db, fitting.playerId),
     frameIdsOf(db, id),
     referencesOf(db, id),
     rounds.find(db, 'where fitting_id = $1 order by number', [id]),
     programmesOf(db, id),
+    instrumentsNow(db),
   ]);
   const [frames, beside] = await Promise.all([framesOf(db, frameIds), besideOf(db, id, begun)]);
   if (!player) throw new Error(`fitting ${id} has lost its player`);
@@ -304,6 +306,7 @@ export async function findFitting(db: Queries, id: string, now: string): Promise
     closed,
     player,
     references,
+    instruments,
     beside,
     frames: frameIds.flatMap((frameId) => {
       const frame = frames.find((f) => f.id === frameId);

@@ -29,6 +29,7 @@ import type { Queries } from '../db/db';
 import { benchOf, benchOfPlan, requireFitting, type Bench } from '../fitting/bench';
 import { planRow } from '../fitting/plan-row';
 import { storeSignOff } from '../fitting/sign-off';
+import type { Hub } from '../instruments/hub';
 import { ApiProblem, badInput, notFoundAt, wrongAt } from '../problem';
 import { aims } from '../records/aim';
 import { beginRound, rounds } from '../records/fitting';
@@ -66,7 +67,7 @@ async function partsOfPlan(
 }
 
 /** What is done in a round: its start, aim, plan, bench steps, sign-off and sessions. */
-export function roundRoutes(router: Router, acts: Acts, now: Clock): void {
+export function roundRoutes(router: Router, acts: Acts, now: Clock, hub: Hub): void {
   const theFitting = (q: Queries, _made: string, { id }: { id: string }): Promise<FittingView> =>
     requireFitting(q, id, now());
   const benchOfRound = async <N extends ActName>(
@@ -168,8 +169,8 @@ export function roundRoutes(router: Router, acts: Acts, now: Clock): void {
     async (q, made) => (await plans.find(q, 'where id = $1', [made]))[0] as PlanRecord,
   );
 
-  async function markStep({ tx, id, body, now: at }: ActInput<'markStep'>): Promise<string> {
-    const { plan, round, settled } = benchOfPlan(await requireFitting(tx, id, at), body.planId);
+  async function markStep({ tx, id, body, now: at, later }: ActInput<'markStep'>): Promise<string> {
+    const { plan, round, settled, frame } = benchOfPlan(await requireFitting(tx, id, at), body.planId);
     if (plan.id !== round.state.planId) throw new ApiProblem('nothing-planned');
     if (!plan.steps.some(({ key }) => key === body.step)) throw badInput([notFoundAt('step')]);
     if (body.asBuilt) {
@@ -183,6 +184,8 @@ export function roundRoutes(router: Router, acts: Acts, now: Clock): void {
     const measured = round.measurements.some((m) => m.id === body.measurementId);
     if (body.measurementId !== null && !measured) throw badInput([notFoundAt('measurementId')]);
     await stepMarks.insert(tx, { ...body, at });
+    // A frame that lies on a stand-in weighs what it weighs now.
+    later(() => hub.redress(frame.id));
     return id;
   }
   acts.begin(router, 'markStep', markStep, theFitting);

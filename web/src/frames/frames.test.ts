@@ -1,11 +1,12 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { fromSpot, settleFrame, type Placement } from '@kevro/core';
+import { fromSpot, settleFrame, usualParts, type Placement } from '@kevro/core';
 import { newFrame, type FramePage, type FrameRecord, type OnFrame } from '@kevro/contract';
 import { changeSport, draftOf, frameBody } from './frame-draft';
 import { dayWords, setShopZone } from '../parts/day-words';
 import { stringWords, tensionWords, timeline } from './timeline';
 
+const UNSURE = { massG: 0.3, balanceCm: 0.07, swingWeight: 9, twistWeight: 0.15 };
 const base: FrameRecord = {
   ...newFrame.parse({
     tag: 'NW-1',
@@ -87,7 +88,8 @@ describe('what happened to a frame', () => {
     roundId: null,
     dress: {},
     specs: { massG: 320, balanceCm: 32, swingWeight: 318, axisCm: 10.16 },
-    uncertainty: { massG: 0.3, balanceCm: 0.07, swingWeight: 9, twistWeight: 0.15 },
+    uncertainty: UNSURE,
+    parts: usualParts(UNSURE),
     estimated: [],
     leftRight: null,
     how: {},
@@ -145,7 +147,8 @@ describe('what happened to a frame', () => {
           roundId: null,
           dress: { strings: true },
           specs: { massG: 320, balanceCm: 32, swingWeight: 318, axisCm: 10.16 },
-          uncertainty: { massG: 0.3, balanceCm: 0.07, swingWeight: 9, twistWeight: 0.15 },
+          uncertainty: UNSURE,
+          parts: usualParts(UNSURE),
           estimated: ['swingWeight'],
           leftRight: { massG: -0.6, uncertainty: 0.2 },
           how: { massG: { means: ['instrument'], count: 3, instruments: ['scale'], calibrations: [] } },

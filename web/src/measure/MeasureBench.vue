@@ -26,8 +26,11 @@ import { useWorking } from '../stations/working';
 import { useInstruments } from '../stores/instruments';
 import WorkingSheet from '../working/WorkingSheet.vue';
 import { PURPOSE_HINTS, PURPOSE_NAMES } from '../words';
+import { percent, timesWords } from '../parts/chance-words';
 import { useCapture } from './capture';
+import { useEnough, type Planned } from './enough';
 import JudgementList from './JudgementList.vue';
+import { QUANTITY_NAMES } from './quantities';
 import QuantityRow from './QuantityRow.vue';
 import TakePanel from './TakePanel.vue';
 import TypedLine from './TypedLine.vue';
@@ -42,6 +45,8 @@ const props = defineProps<{
   purposes?: PurposeChoice;
   /** What it was opened for, and the bench step that it is taken at, where that is known. */
   asked?: { purpose: Purpose; step?: string | undefined } | undefined;
+  /** The plan whose check this may be. */
+  planned?: Planned | undefined;
 }>();
 const emit = defineEmits<{ stored: [purpose: Purpose] }>();
 
@@ -66,8 +71,9 @@ instruments.listen((message) => {
   if ('rod' in message.asked || message.asked.frameId !== props.frame.id) return;
   if (message.kind === 'failed') panel.value?.refused(message.message);
   else {
-    panel.value?.took(message.instrumentId, message.asked.quantity, message.value);
-    void bench.reload();
+    const { instrumentId, asked: read, value } = message;
+    panel.value?.took(instrumentId, read.quantity, value);
+    void bench.reload().then(() => panel.value?.goOn(instrumentId, read.quantity));
   }
 });
 
@@ -118,6 +124,17 @@ const asked = computed(() =>
 const purpose = computed<Purpose>(
   () => chosenPurpose.value ?? asked.value?.purpose ?? props.purposes?.suggested ?? 'found',
 );
+const enough = useEnough(bench, purpose, () => props.planned);
+/** What fewer readings than asked cost. */
+const costWords = computed(() => {
+  const cost = enough.cost.value;
+  if (!cost) return '';
+  const more = cost.short.map((key) => {
+    const left = enough.left(key);
+    return `${QUANTITY_NAMES[key].toLowerCase()} ${left === 1 ? 'once' : timesWords(left)} more`;
+  });
+  return `Read ${more.join(', ')}: the first check then passes in ${percent(cost.to)} of builds, without it in ${percent(cost.from)}.`;
+});
 const purposeItems = computed(() =>
   (props.purposes?.choices ?? []).map((value) => ({
     value,
@@ -208,7 +225,7 @@ watch(
           <v-btn variant="outlined" class="mt-2" @click="sayDress">Yes, this is on it</v-btn>
         </template>
       </section>
-      <TakePanel ref="panel" :quantity="active" :bench="bench" />
+      <TakePanel ref="panel" :quantity="active" :bench="bench" :left="enough.left(active)" />
       <div ref="rows" class="rows">
         <QuantityRow
           v-for="quantity in QUANTITIES"
@@ -216,6 +233,8 @@ watch(
           :quantity="quantity"
           :bench="bench"
           :active="active === quantity"
+          :times="enough.timesOf(quantity)"
+          :left="enough.left(quantity)"
           @activate="active = quantity"
           @next="goOn(quantity)"
         />
@@ -228,6 +247,7 @@ watch(
     </template>
     <template #action>
       <p v-if="failure" class="miss mb-0" role="alert">{{ failure }}</p>
+      <p v-if="costWords" class="warn small mb-0" role="status">{{ costWords }}</p>
       <v-select
         v-if="asksPurpose && anything"
         v-model="chosenPurpose"

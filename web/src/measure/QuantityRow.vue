@@ -3,11 +3,19 @@ import { computed } from 'vue';
 import type { Quantity } from '@kevro/core';
 import { sentence } from '@kevro/contract';
 import NumberField from '../parts/NumberField.vue';
+import { timesWords } from '../parts/chance-words';
 import type { CaptureBench } from './capture';
 import { MEANS_WORDS, QUANTITY_NAMES, useQuantities } from './quantities';
 
 /** One quantity: a field to type it, what stands of it, and its readings. */
-const props = defineProps<{ quantity: Quantity; bench: CaptureBench; active: boolean }>();
+const props = defineProps<{
+  quantity: Quantity;
+  bench: CaptureBench;
+  active: boolean;
+  /** How often it is to be read, and how often more. */
+  times: number;
+  left: number;
+}>();
 const emit = defineEmits<{ activate: []; next: [] }>();
 const { unit, show, showBand } = useQuantities();
 
@@ -75,9 +83,20 @@ const asked = computed(() =>
             ±{{ showBand(quantity, standing.uncertainty, shape) }} {{ unit(quantity) }}
             <b v-if="standing.estimated" class="warn">est.</b>
           </span>
+          <span
+            v-if="times > 1 && !standing.estimated"
+            class="small d-block"
+            :class="left > 0 ? 'warn' : 'soft'"
+          >
+            {{ times - left }} of {{ times }} read
+          </span>
         </template>
         <span v-else class="soft small">{{
-          quantity === 'twistWeight' || quantity === 'leftRightG' ? 'if you can' : 'not read yet'
+          times > 1
+            ? `read ${timesWords(times)}`
+            : quantity === 'twistWeight' || quantity === 'leftRightG'
+              ? 'if you can'
+              : 'not read yet'
         }}</span>
       </button>
     </div>

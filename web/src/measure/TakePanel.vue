@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue';
+import { computed, nextTick, ref, watch } from 'vue';
 import { nanoid } from 'nanoid';
 import { corrected, readingMean, type Quantity } from '@kevro/core';
 import { KINDS, type NewReading } from '@kevro/contract';
@@ -15,7 +15,12 @@ import Stopwatch from './Stopwatch.vue';
 import { useKept } from '../parts/kept';
 
 /** How the chosen quantity is taken: the way, large digits, and the reading that is under way. */
-const props = defineProps<{ quantity: Quantity; bench: CaptureBench }>();
+const props = defineProps<{
+  quantity: Quantity;
+  bench: CaptureBench;
+  /** How many more readings are asked for. */
+  left: number;
+}>();
 const instruments = useInstruments();
 const { unit, show } = useQuantities();
 const units = useUnits();
@@ -52,12 +57,11 @@ const liesHere = computed(() => {
 });
 const needed = computed(() => (instrument.value ? KINDS[instrument.value.kind].valuesAReading : 1));
 const last = ref<{ quantity: Quantity; id: string; value: number }>();
-watch(
-  () => [props.quantity, way.value?.value],
-  () => {
-    failure.value = '';
-  },
-);
+/** What is taken, and how: as one value, so that nothing is forgotten each time an instrument says something. */
+const taking = computed(() => `${props.quantity} ${way.value?.value ?? ''}`);
+watch(taking, () => {
+  failure.value = '';
+});
 
 /** What the large digits show: the live display, the mean of the swings so far, or the reading just taken. */
 const digits = computed(() => {
@@ -125,11 +129,17 @@ async function run(work: () => Promise<unknown>): Promise<void> {
   }
 }
 let asking = false;
+/** A stand-in takes all that is asked for, one after the other, until it is stopped. */
+let oneAfterTheOther = false;
+watch(taking, () => {
+  oneAfterTheOther = false;
+});
 /** Takes a reading the chosen way. */
 async function take(): Promise<void> {
   const chosen = way.value;
   if (!chosen || asking) return;
   asking = true;
+  oneAfterTheOther = chosen.kind === 'instrument' && chosen.instrument.simulated;
   choose(chosen.value);
   try {
     if (chosen.kind === 'instrument' && !underWay.value) {
@@ -159,15 +169,24 @@ const putOn = (): Promise<void> =>
   run(async () => {
     if (instrument.value) await instruments.put(instrument.value.id, { frameId });
   });
-const cancel = (): Promise<void> =>
-  run(async () => instrument.value && instruments.cancel(instrument.value.id));
+const cancel = (): Promise<void> => {
+  oneAfterTheOther = false;
+  return run(async () => instrument.value && instruments.cancel(instrument.value.id));
+};
+/** After a reading came in: the next, where more are asked for. How many that are may have changed with it. */
+const goOn = async (id: string, quantity: Quantity): Promise<void> => {
+  await nextTick();
+  const here = instrument.value?.id === id && props.quantity === quantity;
+  if (here && oneAfterTheOther && props.left > 0) void take();
+};
 const took = (id: string, quantity: Quantity, value: number): void => {
   last.value = { id, quantity, value };
 };
 const refused = (message: string): void => {
+  oneAfterTheOther = false;
   failure.value = message;
 };
-defineExpose({ take, putOn, took, refused });
+defineExpose({ take, putOn, took, goOn, refused });
 </script>
 
 <template>

@@ -28,7 +28,8 @@ const own = computed(() => props.sessions.filter(({ sport, counts }) => counts &
 const found = computed(() =>
   whatWorks(
     data.value,
-    own.value.map((session) => ({ session, specs: session.specs })),
+    // The first played first: players get better with time.
+    own.value.toReversed().map((session) => ({ session, specs: session.specs })),
   ),
 );
 /** A frame of usual length: balances are said in points from its middle. */

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { onMounted, ref } from 'vue';
+import { WANTED_CHANCE } from '@kevro/core';
 import { Refused, api } from '../api/client';
 import DraftNotice from '../parts/DraftNotice.vue';
 import NumberField from '../parts/NumberField.vue';
@@ -8,7 +9,7 @@ import { sent, type Typed } from '../parts/typed';
 import { useShop } from '../stores/shop';
 import { useSaved } from '../stores/saved';
 
-/** The shop's name, where it is, and how long a calibration counts. */
+/** The shop's name, where it is, how long a calibration counts, and how often a check is to pass. */
 const saved = useSaved();
 const shop = useShop();
 const draft = useDraft(() => ({
@@ -18,8 +19,14 @@ const draft = useDraft(() => ({
   hours: null as Typed,
   kept: null as Typed,
   signedIn: null as Typed,
+  wanted: WANTED_CHANCE,
 }));
 const form = draft.value;
+const WANTED = [
+  { value: 0.8, title: '8 in 10' },
+  { value: 0.9, title: '9 in 10' },
+  { value: 0.95, title: '19 in 20' },
+];
 const ZONES = Intl.supportedValuesOf('timeZone');
 const refused = ref<Refused>();
 const failure = ref('');
@@ -27,7 +34,8 @@ const loaded = ref(false);
 const busy = ref(false);
 onMounted(async () => {
   try {
-    const { name, town, timeZone, calibrationHours, backupsKept, signedInHours } = await shop.load();
+    const { name, town, timeZone, calibrationHours, backupsKept, signedInHours, wantedChance } =
+      await shop.load();
     draft.begin('shop', {
       name,
       town,
@@ -35,6 +43,7 @@ onMounted(async () => {
       hours: calibrationHours,
       kept: backupsKept,
       signedIn: signedInHours,
+      wanted: wantedChance,
     });
     loaded.value = true;
   } catch (error) {
@@ -47,7 +56,7 @@ async function store(): Promise<void> {
   refused.value = undefined;
   failure.value = '';
   try {
-    const { name, town, timeZone, hours, kept, signedIn } = form.value;
+    const { name, town, timeZone, hours, kept, signedIn, wanted } = form.value;
     await api('editShop', {
       body: {
         name,
@@ -56,6 +65,7 @@ async function store(): Promise<void> {
         calibrationHours: sent(hours),
         backupsKept: sent(kept),
         signedInHours: sent(signedIn),
+        wantedChance: wanted,
       },
     });
     draft.stored();
@@ -97,6 +107,13 @@ const at = (path: string): string[] => [refused.value?.at(path)].filter((s) => s
         label="Another device stays signed in for"
         measure="hours"
         :error="at('signedInHours')[0]"
+      />
+      <v-select
+        v-model="form.wanted"
+        :items="WANTED"
+        label="First checks that should pass"
+        hint="Measure asks for as many readings as that takes"
+        persistent-hint
       />
       <div><v-btn type="submit" color="primary" :loading="busy">Store</v-btn></div>
     </template>

@@ -1,7 +1,15 @@
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
-import { settleFrame, type AxisSpecs, type Dress } from '@kevro/core';
-import type { FittingView, RoundView } from '@kevro/contract';
+import {
+  instrumentsAfter,
+  measuredWith,
+  renewedSince,
+  settleFrame,
+  type AxisSpecs,
+  type Dress,
+  type Instruments,
+} from '@kevro/core';
+import type { FittingView, Measurement, RoundView } from '@kevro/contract';
 import { api } from '../api/client';
 import { useSaved } from './saved';
 import { useShop } from './shop';
@@ -74,6 +82,15 @@ export const useFitting = defineStore('fitting', () => {
   const plan = shallowComputed(() => round.value?.plans.find(({ id }) => id === round.value?.state.planId));
   const before = computed<AxisSpecs | undefined>(() => measurement.value?.specs);
   const dress = computed<Dress | undefined>(() => measurement.value?.dress);
+  /** With what the check of work that starts from a measurement is read: with what that was read with, as far as it is still the same. */
+  const instrumentsFrom = (from: Measurement): Instruments | undefined =>
+    frame.value &&
+    instrumentsAfter(
+      frame.value.sport,
+      measuredWith(from),
+      renewedSince(from.how, view.value?.instruments ?? []),
+    );
+  const instruments = computed(() => measurement.value && instrumentsFrom(measurement.value));
   const references = computed(() => view.value?.references ?? []);
 
   return {
@@ -89,6 +106,8 @@ export const useFitting = defineStore('fitting', () => {
     round,
     frame,
     measurement,
+    instruments,
+    instrumentsFrom,
     before,
     dress,
     aim,

@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia';
-import { shallowRef } from 'vue';
-import { sportData, withOwn, type Sport, type SportData } from '@kevro/core';
+import { computed, shallowRef } from 'vue';
+import { WANTED_CHANCE, sportData, withOwn, type Sport, type SportData } from '@kevro/core';
 import type { Shop } from '@kevro/contract';
 import { api } from '../api/client';
 import { setShopZone } from '../parts/day-words';
@@ -23,5 +23,7 @@ export const useShop = defineStore('shop', () => {
   };
   /** A sport with the numbers that the shop works to. */
   const sportOf = (sport: Sport): SportData => withOwn(sportData(sport), shop.value?.sports[sport]);
-  return { shop, load, ready, sportOf };
+  /** How often a check is to pass at first. */
+  const wanted = computed(() => shop.value?.wantedChance ?? WANTED_CHANCE);
+  return { shop, load, ready, sportOf, wanted };
 });

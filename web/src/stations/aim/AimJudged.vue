@@ -1,12 +1,22 @@
 <script setup lang="ts">
 import { useDebounceFn } from '@vueuse/core';
 import { computed, onBeforeUnmount, watch } from 'vue';
-import { aimMeaning, type Aim, type Guard, type Meaning } from '@kevro/core';
+import {
+  aimMeaning,
+  tooCoarse,
+  tooTight,
+  type Aim,
+  type Guard,
+  type Meaning,
+  type SpecKey,
+} from '@kevro/core';
 import { guardSentence } from '@kevro/contract';
 import { counted } from '../../parts/counted';
 import { useFitting } from '../../stores/fitting';
 import { useShop } from '../../stores/shop';
 import { useUnits } from '../../stores/units';
+import { SPEC_NAMES } from '../../words';
+import { percent } from '../../parts/chance-words';
 import { missWords } from '../plan/plan-words';
 import { usePlans } from '../plan/plans';
 import { useShopParts } from '../plan/shop-parts';
@@ -49,9 +59,27 @@ const meaning = computed(() =>
     : [],
 );
 
+const say = (spec: SpecKey, width: number): string =>
+  units.sayWidth(spec, width, props.aim.shape.value.sport);
+/** Tolerances that no readings can judge. */
+const tight = computed(() => {
+  const { frame, before, instruments } = fitting;
+  return frame && before && instruments ? tooTight(frame, before, instruments, props.aim.read.value.aim) : [];
+});
+
+/** Specs whose check says little. */
+const coarse = computed(() => {
+  const { frame, before, instruments } = fitting;
+  if (!frame || !before || !instruments) return [];
+  const known = tight.value.map(({ spec }) => spec);
+  return tooCoarse(frame, before, instruments, props.aim.read.value.aim).filter(
+    ({ spec }) => !known.includes(spec),
+  );
+});
+
 /** The best way there, worked out beside the page while the aim is typed. */
 const ask = useDebounceFn((aim: Aim) => {
-  const { record, before, dress, measurement } = fitting;
+  const { record, before, dress, instruments } = fitting;
   if (!record || !before || parts.value.length === 0) return;
   make({
     shape: record.shape,
@@ -60,7 +88,8 @@ const ask = useDebounceFn((aim: Aim) => {
     parts: parts.value,
     schools: ['free'],
     dress: dress ?? {},
-    ...(measurement ? { instruments: measurement.uncertainty } : {}),
+    wanted: shop.wanted,
+    ...(instruments ? { instruments } : {}),
   });
 }, 250);
 watch(
@@ -78,7 +107,7 @@ const gets = computed(() => {
   const grams = `${units.sayWidth('massG', best.addedG, sport)} in ${counted(best.places, 'place', 'places')}`;
   if (best.withinTolerance)
     return {
-      words: `This frame gets there with ${grams}; ${Math.round(100 * best.chance)} % of such builds pass their check.`,
+      words: `This frame gets there with ${grams}; ${percent(best.chance)} of such builds pass the first check.`,
       good: true,
     };
   const miss = missWords(props.aim.read.value.aim, best.deviation, (key, amount) =>
@@ -91,6 +120,23 @@ const gets = computed(() => {
 <template>
   <p v-if="meaning.length > 0" class="small mb-0">{{ meaning.map(meaningWords).join('; ') }}.</p>
   <p v-if="gets" class="small mb-0" :class="gets.good ? 'soft' : 'warn'" role="status">{{ gets.words }}</p>
+  <div v-for="one in tight" :key="one.spec" class="guard">
+    <p class="small mb-0" role="status">
+      ⚠ Your instruments can’t judge {{ SPEC_NAMES[one.spec].toLowerCase() }} to ±{{
+        say(one.spec, one.tolerance)
+      }}. They can judge ±{{ say(one.spec, one.judgeable) }}.
+    </p>
+    <button type="button" class="link small" @click="aim.loosen(one)">
+      Use ±{{ say(one.spec, one.judgeable) }}
+    </button>
+  </div>
+  <p v-for="one in coarse" :key="one.spec" class="small mb-0 warn" role="status">
+    ⚠ Your instruments judge {{ SPEC_NAMES[one.spec].toLowerCase() }} only to ±{{
+      say(one.spec, one.judgeable)
+    }}, more than a player feels.{{
+      one.spec === 'twistWeight' ? ' Two threads read it closer.' : ' Read it more often.'
+    }}
+  </p>
   <div v-for="guard in guards" :key="guard.code" class="guard" :class="guard.strength">
     <p class="small mb-0" role="status">⚠ {{ guardSentence(guard, fitting.view?.player.name) }}</p>
     <button v-if="guard.at" type="button" class="link small" @click="aim.take(guard.at)">

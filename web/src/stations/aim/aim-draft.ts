@@ -7,6 +7,7 @@ import {
   guideBands,
   guideMiddle,
   isGrowing,
+  judgedSport,
   partWay,
   proposeGuide,
   type Aim,
@@ -15,6 +16,7 @@ import {
   type KnownSpecs,
   type Priority,
   type SpecKey,
+  type TooTight,
 } from '@kevro/core';
 import { fieldError, sentence, type AimRecord } from '@kevro/contract';
 import { useDraft } from '../../parts/draft';
@@ -63,6 +65,11 @@ export function useAimDraft(setupAsked: string | undefined) {
   /** The station stands on a frame: without one the page says what is missing. */
   const shape = computed(() => fitting.record?.shape ?? { sport: 'tennis' as const, lengthCm: 0 });
   const sport = computed(() => useShop().sportOf(shape.value.sport));
+  /** The sport with the tolerances that an aim of this frame begins with: what its instruments can judge, where that is more than the shop works to. */
+  const judged = computed(() => {
+    const { frame, before, instruments } = fitting;
+    return frame && before && instruments ? judgedSport(frame, before, instruments) : sport.value;
+  });
   const lengthCm = computed(() => shape.value.lengthCm);
   const growing = computed(() => {
     const born = fitting.view?.player.birthYear;
@@ -76,7 +83,7 @@ export function useAimDraft(setupAsked: string | undefined) {
           key,
           {
             value: target?.value ?? null,
-            tolerance: target?.tolerance ?? sport.value.tolerance[key],
+            tolerance: target?.tolerance ?? judged.value.tolerance[key],
             priority: target?.priority ?? (target ? 'want' : 'free'),
           },
         ];
@@ -107,7 +114,7 @@ export function useAimDraft(setupAsked: string | undefined) {
       // Who still grows goes part of the way unless the fitter says otherwise.
       way: startSetup ? (growing.value ? 'part-way' : 'copy') : 'by-hand',
       setupId: startSetup,
-      rows: rowsOf(fitting.before ? partWay(sport.value, fitting.before, {}, 0) : {}),
+      rows: rowsOf(fitting.before ? partWay(judged.value, fitting.before, {}, 0) : {}),
     };
   };
   const kept = useDraft(startDraft);
@@ -134,9 +141,9 @@ export function useAimDraft(setupAsked: string | undefined) {
     const own = fitting.before;
     const { way, share, bothers } = draft.value;
     if (!own || way === 'by-hand') return undefined;
-    if (way === 'complaints') return rowsOf(aimFromComplaints(sport.value, own, bothers));
+    if (way === 'complaints') return rowsOf(aimFromComplaints(judged.value, own, bothers));
     if (!source.value) return undefined;
-    return rowsOf(partWay(sport.value, own, source.value, PART_OF.includes(way) ? share / 100 : 1));
+    return rowsOf(partWay(judged.value, own, source.value, PART_OF.includes(way) ? share / 100 : 1));
   }
   /** The guide of the player, or the one that suits them. */
   function theirGuide(): GuideName | null {
@@ -183,6 +190,11 @@ export function useAimDraft(setupAsked: string | undefined) {
     for (const key of SPEC_KEYS) if (aim[key]) draft.value.rows[key].value = aim[key].value;
   }
 
+  /** Takes the least tolerance that can be judged. */
+  function loosen({ spec, judgeable }: TooTight): void {
+    draft.value.rows[spec].tolerance = judgeable;
+  }
+
   const read = computed(() => {
     const aim: Aim = {};
     const errors: Record<string, string> = {};
@@ -214,5 +226,5 @@ export function useAimDraft(setupAsked: string | undefined) {
     };
   });
 
-  return { kept, draft, shape, setup, source, others, choose, typedByHand, take, read, taking };
+  return { kept, draft, shape, setup, source, others, choose, typedByHand, take, loosen, read, taking };
 }

@@ -21,13 +21,15 @@ import { saveFile } from '../../parts/save-file';
 import Rail from '../../rail/Rail.vue';
 import { useFitting } from '../../stores/fitting';
 import { useSaved } from '../../stores/saved';
+import { useShop } from '../../stores/shop';
 import { useUnits } from '../../stores/units';
 import WorkingSheet from '../../working/WorkingSheet.vue';
 import { SPEC_NAMES } from '../../words';
 import Bench from '../Bench.vue';
 import NotYet from '../NotYet.vue';
 import { readingWorking, sweetOf, useBenchMarks } from '../bench-marks';
-import { missWords, percent } from '../plan/plan-words';
+import { percent } from '../../parts/chance-words';
+import { missWords } from '../plan/plan-words';
 import { useShopParts } from '../plan/shop-parts';
 import { useWorking } from '../working';
 import SetAlike from './SetAlike.vue';
@@ -39,6 +41,7 @@ import { LEAVE, useChosenTrim, useTrims } from './trims';
 // What a fitter comes here to do: see whether it measures right, and how sure that is; bring in what is not by the smallest touch; sign it off.
 const fitting = useFitting();
 const saved = useSaved();
+const shop = useShop();
 const units = useUnits();
 const router = useRouter();
 const marks = useBenchMarks();
@@ -106,7 +109,8 @@ watch(
             target,
             placements: laid.value,
             parts: parts.value,
-            instruments: checked.uncertainty,
+            instruments: fitting.instrumentsFrom(checked),
+            wanted: shop.wanted,
           }
         : undefined,
     );
@@ -254,10 +258,8 @@ function explain(what: NumberKey): void {
           }}{{ check.estimated.length > 0 ? ', in part estimated' : '' }}.
         </p>
         <p v-if="sure" class="small mb-0">
-          With these instruments it truly lies inside with <b>{{ percent(sure.all) }}</b>.
-          <template v-if="inside && sure.all < 0.8">
-            Take more readings, which cost nothing, before you count on it.</template
-          >
+          <b>{{ percent(sure.all) }}</b> sure it is really in tolerance.
+          <template v-if="inside && sure.all < 0.8"> More readings make it surer.</template>
         </p>
         <ul v-if="sure" class="sure small">
           <li v-for="v in verdict" :key="v.spec">

@@ -9,6 +9,7 @@ import { useSaved } from '../../stores/saved';
 import { STATION_NAMES } from '../../words';
 import { useBenchMarks } from '../bench-marks';
 import { pageOf } from '../pages';
+import { planCheck } from '../plan/plan-check';
 import EarlierMeasurements from './EarlierMeasurements.vue';
 
 /** Measuring the frame of a fitting. */
@@ -39,6 +40,17 @@ const asked = computed(() => {
   const { step } = route.query;
   return purpose && { purpose, step: typeof step === 'string' ? step : undefined };
 });
+/** The plan that stands, whose check this may be. */
+const planned = computed(() => {
+  const { plan, round } = fitting;
+  const check =
+    plan &&
+    planCheck(
+      plan,
+      round?.measurements.find(({ id }) => id === plan.startId),
+    );
+  return check && { check, readings: plan.readings };
+});
 async function startFrom(measurementId: string): Promise<void> {
   const { view, round } = fitting;
   if (!view || !round) return;
@@ -62,6 +74,7 @@ async function startFrom(measurementId: string): Promise<void> {
     :round-id="fitting.round.id"
     :purposes="purposes"
     :asked="asked"
+    :planned="planned"
     @stored="hear"
   >
     <template #more>

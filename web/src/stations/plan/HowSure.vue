@@ -1,90 +1,87 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import {
+  SPEC_KEYS,
+  adviceFor,
   chanceAfterTrim,
   chanceToPass,
-  errorSources,
-  specErrors,
-  type Aim,
-  type AxisSpecs,
-  type Care,
+  enoughReadings,
+  type Advice,
   type Change,
+  type Dress,
   type ErrorKind,
   type Frame,
-  type SpecUncertainty,
+  type SpecKey,
 } from '@kevro/core';
-import type { Measurement } from '@kevro/contract';
+import { useShop } from '../../stores/shop';
 import { SPEC_NAMES } from '../../words';
-import { percent } from './plan-words';
+import { planCheck } from './plan-check';
+import { percent, timesWords } from '../../parts/chance-words';
 
-/** How likely a build of what stands passes its check, what that hangs on most, and what would raise it. */
-const props = defineProps<{
-  frame: Frame;
-  aim: Aim;
-  specs: AxisSpecs;
-  change: Change;
-  measurement: Measurement;
-  inside: boolean;
-}>();
+/** How likely a build of what stands passes its check, with how many readings, and what would raise it. */
+const props = defineProps<{ frame: Frame; dress: Dress; change: Change; inside: boolean }>();
+const shop = useShop();
 
-const chanceWith = (care: Care, instruments: SpecUncertainty) =>
-  chanceToPass(
-    props.frame,
-    props.aim,
-    props.specs,
-    specErrors(props.specs, errorSources(props.frame, props.measurement.dress, props.change, care)),
-    instruments,
-  );
-const now = computed(() => chanceWith({}, props.measurement.uncertainty));
+const check = computed(() => planCheck(props.change));
+const now = computed(
+  () => check.value && chanceToPass(check.value, enoughReadings(check.value, shop.wanted).readings),
+);
 const trimmed = computed(() =>
-  chanceAfterTrim(props.frame, props.aim, props.specs, now.value.chance, props.measurement.uncertainty),
+  check.value && now.value ? chanceAfterTrim(check.value, now.value.chance, now.value.readings) : 0,
 );
 const MATTERS: Record<ErrorKind, string> = {
-  density: 'true weights of tape and filling',
-  placing: 'places where pieces end up',
-  cutting: 'lengths that are cut',
-  instruments: 'the instruments at the check',
+  density: 'from the true weights of tape and filling',
+  placing: 'from where pieces end up',
+  cutting: 'from the lengths that are cut',
+  instruments: 'from the readings',
 };
-const most = computed(() => now.value.contributions[0]);
+const most = computed(() => now.value?.contributions[0]);
 
-/** What a bench scale leaves uncertain of a piece, g (from memory). */
-const SCALE_G = 0.05;
-/** The mean of three readings is as uncertain as one by √3 (JCGM 100:2008, 4.2.3), as far as it is chance. */
-const thrice = computed(() => {
-  const { uncertainty } = props.measurement;
-  return Object.fromEntries(
-    Object.entries(uncertainty).map(([key, u]) => [key, u / Math.sqrt(3)]),
-  ) as unknown as SpecUncertainty;
+const list = (specs: readonly { spec: SpecKey; times: number }[]): string =>
+  specs.map(({ spec, times }) => `${SPEC_NAMES[spec].toLowerCase()} ${timesWords(times)}`).join(', ');
+/** What the check has to read more than once. */
+const asked = computed(() => {
+  const { readings } = now.value ?? {};
+  if (!readings) return '';
+  return list(
+    SPEC_KEYS.flatMap((spec) => {
+      const times = readings[spec].check;
+      return times > 1 ? [{ spec, times }] : [];
+    }),
+  );
 });
-/** Less than this is not worth a hand's turn. */
-const WORTH = 0.02;
-const raises = computed(() => {
-  const ways = [
-    {
-      does: 'weigh each piece before it goes on',
-      to: chanceWith({ weighedG: SCALE_G }, props.measurement.uncertainty).chance,
-    },
-    { does: 'take three readings of each at the check', to: chanceWith({}, thrice.value).chance },
-  ];
-  return ways.filter(({ to }) => to - now.value.chance > WORTH);
-});
+const advice = computed(() =>
+  check.value ? adviceFor(props.frame, props.dress, props.change, check.value, shop.wanted) : [],
+);
+function adviceWords(one: Advice): string {
+  switch (one.does) {
+    case 'read-check':
+      return `At the check read ${list(one.specs)}`;
+    case 'read-start':
+      return `Measure again before you start: ${list(one.specs)}`;
+    case 'weigh':
+      return 'Weigh each piece before it goes on';
+  }
+}
 </script>
 
 <template>
-  <section class="sure small" aria-label="How sure">
+  <section v-if="now" class="sure small" aria-label="How sure">
     <p>
-      Chance to pass first time <b>{{ percent(now.chance) }}</b><template v-if="inside"
-        >, after one trim <b>{{ percent(trimmed) }}</b></template
+      <b>{{ percent(now.chance) }}</b> pass the first check<template v-if="inside"
+        >, <b>{{ percent(trimmed) }}</b> after one trim</template
       >.
     </p>
+    <p class="soft">{{ percent(now.truly) }} sure to be really in tolerance.</p>
+    <p v-if="asked" class="soft">At the check: {{ asked }}.</p>
     <details v-if="most && now.narrowest">
       <summary class="soft">
-        {{ SPEC_NAMES[now.narrowest] }} is the tightest: {{ MATTERS[most.what] }} matter most
+        {{ SPEC_NAMES[now.narrowest] }} has least margin, most {{ MATTERS[most.what] }}
       </summary>
-      <p class="soft">{{ Math.round(100 * most.share) }} % of what it is unsure by comes from there.</p>
-      <p v-for="{ does, to } in raises" :key="does" class="soft">
-        {{ does[0]?.toUpperCase() }}{{ does.slice(1) }}: {{ percent(to) }}.
+      <p v-for="one in advice" :key="one.does" class="soft">
+        {{ adviceWords(one) }}: {{ percent(one.from) }} → {{ percent(one.to) }}.
       </p>
+      <p v-if="advice.length === 0" class="soft">Nothing a fitter can do raises it by much.</p>
     </details>
   </section>
 </template>

@@ -307,12 +307,10 @@ async function choose(): Promise<void> {
         <b :class="inside ? 'good' : 'miss'">{{ inside ? 'inside the aim' : nowMisses }}</b>
       </div>
       <HowSure
-        v-if="after && fitting.measurement"
+        v-if="after && fitting.dress"
         :frame="fitting.frame"
-        :aim="aim"
-        :specs="settledAfter ?? after"
+        :dress="fitting.dress"
         :change="settledStanding ?? standing"
-        :measurement="fitting.measurement"
         :inside="inside"
       />
       <v-btn color="primary" size="large" block :disabled="!after" :loading="busy" @click="choose">
@@ -336,10 +334,8 @@ async function choose(): Promise<void> {
     v-if="fitting.frame && fitting.before && fitting.measurement && aim"
     v-model="tableOpen"
     :frame="fitting.frame"
-    :aim="aim"
     :before="fitting.before"
     :ways="compared"
-    :instruments="fitting.measurement.uncertainty"
     :on="tableOn"
     @pick="takeCompared"
   />

@@ -1,20 +1,12 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import {
-  aimMeaning,
-  chanceAfterTrim,
-  recoilWeight,
-  type Aim,
-  type AxisSpecs,
-  type Frame,
-  type SpecUncertainty,
-} from '@kevro/core';
+import { aimMeaning, recoilWeight, type Aim, type AxisSpecs, type Frame } from '@kevro/core';
 import Sheet from '../../parts/Sheet.vue';
 import { vWide } from '../../parts/wide-table';
 import { useUnits } from '../../stores/units';
 import { SPEC_NAMES } from '../../words';
 import { SPEC_KEYS } from '../../lanes/lane';
-import { percent } from './plan-words';
+import { percent } from '../../parts/chance-words';
 
 /** A way, or a variant, as it stands in the table. */
 export interface Compared {
@@ -24,16 +16,16 @@ export interface Compared {
   places: number;
   addedG: number;
   chance: number;
+  /** After one trim, where a plan can be trimmed. */
+  trimmed: number | undefined;
   inside: boolean;
 }
 
 /** All ways and variants side by side: where they end, what they take, and what they mean for a hand. */
 const props = defineProps<{
   frame: Frame;
-  aim: Aim;
   before: AxisSpecs;
   ways: readonly Compared[];
-  instruments: SpecUncertainty;
   on: string | undefined;
 }>();
 const open = defineModel<boolean>({ required: true });
@@ -54,8 +46,6 @@ function meaning(specs: AxisSpecs, of: 'swing' | 'twist' | 'recoil'): string {
     ? `${found.steps > 0 ? '+' : '−'}${Math.abs(found.steps).toFixed(1)} steps`
     : `${found.change > 0 ? '+' : '−'}${Math.abs(100 * found.change).toFixed(1)} %`;
 }
-const trimmed = (way: Compared): number =>
-  chanceAfterTrim(props.frame, props.aim, way.specs, way.chance, props.instruments);
 function take(id: string): void {
   emit('pick', id);
   open.value = false;
@@ -98,14 +88,14 @@ function take(id: string): void {
             <td class="num">{{ meaning(way.specs, 'swing') }}</td>
             <td class="num">{{ meaning(way.specs, 'twist') }}</td>
             <td class="num">{{ percent(way.chance) }}</td>
-            <td class="num">{{ way.inside ? percent(trimmed(way)) : '–' }}</td>
+            <td class="num">{{ way.trimmed === undefined ? '–' : percent(way.trimmed) }}</td>
           </tr>
         </tbody>
       </table>
     </div>
     <p class="soft small mt-3 mb-0">
-      To swing, and steadier: beside the racket as it was measured. Passes: the errors of the build and of the
-      instruments at the check; after one trim it overstates by up to 3 points.
+      To swing, and steadier: beside the racket as it was measured. Passes: with the readings that each plan
+      asks for, by the errors of start, build and check.
     </p>
     <div class="d-flex mt-2"><v-spacer /><v-btn variant="outlined" @click="open = false">Close</v-btn></div>
   </Sheet>

@@ -73,7 +73,3 @@ export function missWords(
   if (!worst) return '';
   return `misses ${SPEC_NAMES[worst.key].toLowerCase()} by ${say(worst.key, Math.abs(worst.off))}`;
 }
-
-/** A chance as it is said: never sure, never none. */
-export const percent = (share: number): string =>
-  share > 0.995 ? 'over 99\u00a0%' : share < 0.005 ? 'under 1\u00a0%' : `${Math.round(100 * share)}\u00a0%`;

@@ -1,9 +1,8 @@
 import { computed, ref, type Ref } from 'vue';
 import {
+  chanceAfterTrim,
   chanceToPass,
-  changeOutcome,
-  errorSources,
-  specErrors,
+  enoughReadings,
   withinTolerance,
   type Change,
   type Part,
@@ -11,7 +10,9 @@ import {
 } from '@kevro/core';
 import { useKept } from '../../parts/kept';
 import { useFitting } from '../../stores/fitting';
+import { useShop } from '../../stores/shop';
 import { SCHOOL_NAMES } from '../../words';
+import { planCheck } from './plan-check';
 import type { Standing } from './standing';
 import type { Variant } from './VariantsList.vue';
 import type { Compared } from './WaysTable.vue';
@@ -38,15 +39,16 @@ export function useSideBySide(
   standing: Ref<Standing>,
   variants: Ref<readonly Variant[]>,
 ) {
-  const fitting = useFitting();
+  const shop = useShop();
   const open = ref(false);
 
   function comparedOf(id: string, name: string, change: Change): Compared[] {
-    const { frame, before, measurement, aim } = fitting;
-    if (!frame || !before || !measurement || !aim) return [];
-    const { specs } = changeOutcome(frame, before, measurement.dress, change);
-    const build = specErrors(specs, errorSources(frame, measurement.dress, change));
+    const check = planCheck(change);
+    if (!check) return [];
+    const { after: specs, before, aim } = check;
+    const { chance, readings } = chanceToPass(check, enoughReadings(check, shop.wanted).readings);
     const { placements, swaps, removals } = change;
+    const inside = withinTolerance(aim, specs);
     return [
       {
         id,
@@ -54,8 +56,9 @@ export function useSideBySide(
         specs,
         places: placements.length + swaps.length + removals.length,
         addedG: specs.massG - before.massG,
-        chance: chanceToPass(frame, aim.target, specs, build, measurement.uncertainty).chance,
-        inside: withinTolerance(aim.target, specs),
+        chance,
+        trimmed: inside ? chanceAfterTrim(check, chance, readings) : undefined,
+        inside,
       },
     ];
   }

@@ -11,6 +11,7 @@ import {
 import { useKept } from '../../parts/kept';
 import { same } from '../../parts/same';
 import { useFitting } from '../../stores/fitting';
+import { useShop } from '../../stores/shop';
 import type { useHistory } from './history';
 import { NO_LIMITS, capsOf, type Limits } from './limits';
 import { usePlans } from './plans';
@@ -35,6 +36,7 @@ export function useWays(
   startedEmpty: boolean,
 ) {
   const fitting = useFitting();
+  const shop = useShop();
   const asking = usePlans();
   const finishing = usePlans();
   onBeforeUnmount(() => {
@@ -67,7 +69,7 @@ export function useWays(
 
   /** What every plan of this frame is asked with. */
   function request(): PlanRequest | undefined {
-    const { record, before, frame, dress, measurement, aim } = fitting;
+    const { record, before, frame, dress, instruments, aim } = fitting;
     if (!record || !before || !frame || !aim || parts.value.length === 0) return undefined;
     const caps = capsOf(frame.sport, limits.value);
     return {
@@ -79,8 +81,9 @@ export function useWays(
       dress: dress ?? {},
       work: SCREEN_WORK,
       ...(caps ? { caps } : {}),
-      // The check is likely to be as good as the measurement that the round starts from.
-      ...(measurement ? { instruments: measurement.uncertainty } : {}),
+      wanted: shop.wanted,
+      // The check is read with what the start was read with.
+      ...(instruments ? { instruments } : {}),
     };
   }
 

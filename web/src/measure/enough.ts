@@ -1,0 +1,110 @@
+import { computed, type Ref } from 'vue';
+import {
+  SPEC_KEYS,
+  bySpec,
+  chanceToPass,
+  chanceWithStart,
+  enoughReadings,
+  instrumentsAfter,
+  readingsToStart,
+  usualParts,
+  type Instruments,
+  type Purpose,
+  type Quantity,
+  type Readings,
+  type SpecKey,
+  type ToCheck,
+} from '@kevro/core';
+import { KINDS } from '@kevro/contract';
+import { useInstruments } from '../stores/instruments';
+import { useShop } from '../stores/shop';
+import type { CaptureBench } from './capture';
+
+/** A plan whose check this may be. */
+export interface Planned {
+  check: ToCheck;
+  readings: Readings | null;
+}
+
+/**
+ * How often each quantity is to be read for what the measurement is for: a start so that a usual build passes, a check so that its own plan does; and what it costs
+ * to read less often.
+ */
+export function useEnough(
+  { settledFrame, found }: CaptureBench,
+  purpose: Ref<Purpose>,
+  planned: () => Planned | undefined,
+) {
+  const shop = useShop();
+  const instruments = useInstruments();
+  const { sport } = settledFrame;
+  const typical = usualParts(sport.typicalReading);
+  const byMachine = computed(
+    () =>
+      instruments.all?.some((one) => !one.retired && KINDS[one.kind].reads.includes('twistWeight')) ?? false,
+  );
+  const counts = computed(() =>
+    bySpec((key) => {
+      const one = found.value.settled[key];
+      return one && !one.estimated ? one.count : 0;
+    }),
+  );
+  /** As what is read shows; typical ones of what is not read yet. */
+  const readBy = computed<Instruments>(() => {
+    const { settled } = found.value;
+    const read = (key: SpecKey) => (settled[key]?.estimated ? undefined : settled[key]);
+    const parts = bySpec((key) => read(key)?.parts ?? typical[key]);
+    // Where a machine stands there, the twist weight is read edge-on less face-on.
+    const edgeOn = settled.twistWeight ? settled.twistWeight.means.includes('edge-on') : byMachine.value;
+    if (!settled.twistWeight && edgeOn)
+      parts.twistWeight = { ...parts.twistWeight, random: Math.SQRT2 * parts.swingWeight.random };
+    const { check, ...rest } = instrumentsAfter(sport, {
+      parts,
+      counts: bySpec((key) => Math.max(1, counts.value[key])),
+      estimated: [],
+      edgeOn,
+    });
+    return { ...rest, start: check, check, same: bySpec(() => true), taken: undefined };
+  });
+  const before = computed(() => {
+    const read = bySpec((key) => found.value.settled[key]?.value ?? sport.usual[key]);
+    return { ...read, axisCm: sport.axisCm };
+  });
+  const frame = computed(() => ({ ...settledFrame, sport: shop.sportOf(sport.sport) }));
+
+  const asked = computed<Record<SpecKey, number>>(() => {
+    if (purpose.value === 'check') {
+      const plan = planned();
+      if (!plan) return bySpec(() => 1);
+      const readings = plan.readings ?? enoughReadings(plan.check, shop.wanted).readings;
+      return bySpec((key) => readings[key].check);
+    }
+    if (purpose.value !== 'found') return bySpec(() => 1);
+    return readingsToStart(frame.value, before.value, readBy.value);
+  });
+  const timesOf = (quantity: Quantity): number => (quantity === 'leftRightG' ? 1 : asked.value[quantity]);
+  /** How many more readings of a quantity are asked for. */
+  const left = (quantity: Quantity): number =>
+    quantity === 'leftRightG' ? 0 : Math.max(0, asked.value[quantity] - counts.value[quantity]);
+
+  /** What was read, but less often than asked, and what that costs. */
+  const cost = computed(() => {
+    const short = SPEC_KEYS.filter((key) => counts.value[key] > 0 && left(key) > 0);
+    if (short.length === 0) return undefined;
+    const now = bySpec((key) => Math.max(1, counts.value[key]));
+    const plan = planned();
+    if (purpose.value === 'check' && plan) {
+      const chance = (times: Record<SpecKey, number>): number => {
+        const readings = bySpec((key) => ({ start: plan.readings?.[key].start ?? 1, check: times[key] }));
+        return chanceToPass(plan.check, readings).chance;
+      };
+      return { short, from: chance(now), to: chance(asked.value) };
+    }
+    const chance = (times: Record<SpecKey, number>): number =>
+      chanceWithStart(frame.value, before.value, readBy.value, times);
+    return { short, from: chance(now), to: chance(asked.value) };
+  });
+  return { timesOf, left, cost };
+}
+
+export type Enough = ReturnType<typeof useEnough>;
