@@ -1,4 +1,5 @@
 import type { SpecKey } from '../mass';
+import { parted } from '../measure';
 import type { SportData } from '../sport';
 
 /** What is captured of a frame: the four specs, and the difference between its two sides. */
@@ -60,9 +61,6 @@ export interface Reading {
 
 /** Left/right typed, standard uncertainty in g (from memory); the specs are as the sport's typical readings. */
 const TYPED_LEFT_RIGHT_G = 0.3;
-/** The share of a typed value's uncertainty that repeats lessen, and the share that stays with the instrument nobody knows (from memory). */
-const TYPED_SHARE = { random: 0.6, common: 0.8 };
-
 /** A typed value as a reading, with what it is uncertain by. Edge-on it is a swing weight. @example typedReading(tennis, 'massG', 327).random // 0.18 */
 export function typedReading(
   { typicalReading }: SportData,
@@ -72,12 +70,6 @@ export function typedReading(
 ): Omit<Reading, 'id' | 'setAside'> {
   const read = means === 'edge-on' ? 'swingWeight' : quantity;
   const u = read === 'leftRightG' ? TYPED_LEFT_RIGHT_G : typicalReading[read];
-  return {
-    quantity,
-    means,
-    value,
-    random: TYPED_SHARE.random * u,
-    common: TYPED_SHARE.common * u,
-    source: 'typed',
-  };
+  // Of the instrument behind it nobody knows more.
+  return { quantity, means, value, ...parted(u), source: 'typed' };
 }

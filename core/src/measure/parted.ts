@@ -13,9 +13,6 @@ export type SpecParted = Record<SpecKey, Parted>;
 
 /** The parts of an uncertainty where nothing else is known, as shares of it (from memory). */
 export const USUAL_PARTS: Parted = { random: 0.6, common: 0.8 };
-/** The same of a twist weight read edge-on, and of one by two threads (from memory). */
-export const EDGE_ON_PARTS: Parted = { random: 0.8, common: 0.6 };
-export const THREADS_PARTS: Parted = { random: 0.4, common: Math.sqrt(1 - 0.4 ** 2) };
 /** An estimate is wrong the same way each time it is made. */
 export const ESTIMATE_PARTS: Parted = { random: 0, common: 1 };
 /** How far an instrument drifts between the start and the check, as a share of its uncertainty (from memory). */

@@ -6,8 +6,6 @@ import { WANTED_CHANCE } from './enough';
 
 /** At least so much of a tolerance stays for the plan. */
 export const LEAST_SHARE = 0.5;
-/** So much stays where half of it would not let the check pass often enough. */
-export const TIGHT_SHARE = 0.2;
 
 /**
  * Standard uncertainties that are kept free on either side, so that all specs that are aimed at pass together as often as wanted even where each lies at the end of
@@ -19,22 +17,21 @@ export const guardFactor = (wanted: number, specs: number): number =>
 
 /**
  * The share of each tolerance that a plan may use so that its check still passes as often as wanted: the tolerance less what the errors of build and readings
- * take, but at least a part of it.
- * @param spread standard uncertainties of what the check reads @param least share of each tolerance that stays
+ * take, but at least half of it stays.
+ * @param spread standard uncertainties of what the check reads
  * @example guardShares(aim, { massG: 0.2, … }).massG // 0.744 for a tolerance of 1 g and nothing else aimed at
  */
 export function guardShares(
   aim: Aim,
   spread: SpecUncertainty,
   wanted = WANTED_CHANCE,
-  least = LEAST_SHARE,
 ): Record<SpecKey, number> {
   const shares = { massG: 1, balanceCm: 1, swingWeight: 1, twistWeight: 1 };
   const aimed = SPEC_KEYS.filter((key) => isAimed(aim[key]));
   const factor = guardFactor(wanted, aimed.length);
   for (const key of aimed) {
     const { tolerance } = aim[key] as { tolerance: number };
-    shares[key] = Math.max(least, 1 - (factor * spread[key]) / tolerance);
+    shares[key] = Math.max(LEAST_SHARE, 1 - (factor * spread[key]) / tolerance);
   }
   return shares;
 }

@@ -4,10 +4,10 @@ import type { Dress, ZoneName } from '../sport';
 import { partNamed, placementSums, zoneOf, type Part, type Placement } from '../part';
 import { NO_CHANGE, type Change, type Removal, type Swap } from './change';
 import { chanceToPass } from './chance';
-import { CheckVariance, WANTED_CHANCE, enoughReadings, type ToCheck } from './enough';
+import { CheckVariance, WANTED_CHANCE, asAimed, chanceByParts, enoughReadings, type ToCheck } from './enough';
 import { errorSources, specErrors, type Care, type SpecError } from './errors';
 import type { Plan } from './made-plan';
-import { LEAST_SHARE, TIGHT_SHARE, guardShares, withinShares } from './guard';
+import { guardShares, withinShares } from './guard';
 import {
   BENCH_READINGS,
   bySpec,
@@ -136,6 +136,9 @@ function workOut(
 /** Nothing outside: what may be used is kept. */
 const inside = ({ score }: Searched): boolean => score.mustSteps === 0 && score.wantSteps === 0;
 
+/** A plan that passes so often as this share of one that came out exactly is as good as it can be. */
+const NEARLY = 0.97;
+
 interface Attempt {
   searched: Searched;
   worked: Worked;
@@ -143,12 +146,13 @@ interface Attempt {
 
 /**
  * The best plan of one school. With a margin, it keeps so far inside the tolerances that its check passes as often as wanted with two readings of each: a place more
- * is taken for that, but none where half of the tolerances already lets it. Where no margin can be kept the plain tolerances stay.
+ * is taken for that, but none where the plan with the fewest passes as often. Where no margin can be kept the plain tolerances stay.
  */
 function planOf(settled: Settled, request: PlanRequest, school: School): Plan {
   const { target, work, wanted = WANTED_CHANCE } = request;
   const { before } = settled;
   const instruments = request.instruments ?? usualInstruments(settled.frame.sport);
+  const readings = withTaken(instruments, everySpec(BENCH_READINGS));
   const plain = problemOf(settled, request, school, {});
   const table = tableOf(plain);
   const attempt = (shares: Shares | undefined): Attempt => {
@@ -164,25 +168,28 @@ function planOf(settled: Settled, request: PlanRequest, school: School): Plan {
     build,
     instruments,
   });
-  const sharesOf = (of: Attempt, least: number): Record<SpecKey, number> => {
+  const sharesOf = (of: Attempt): Record<SpecKey, number> => {
     const variance = new CheckVariance(checkOf(of));
-    const readings = withTaken(instruments, everySpec(BENCH_READINGS));
     const spread = bySpec((key) => variance.of(key, readings));
-    return guardShares(target, spread, wanted, least);
+    return guardShares(target, spread, wanted);
   };
-  const passes = (of: Attempt): boolean => enoughReadings(checkOf(of), wanted, BENCH_READINGS).reached;
+  /** Whether it passes as often as wanted, or hardly less often than one that came out exactly as aimed. */
+  const isGood = (of: Attempt): boolean => {
+    const check = checkOf(of);
+    const exact = { ...check, after: asAimed(check.after, target) };
+    // With two readings of each, and with as many as it takes.
+    return [readings, enoughReadings(check, wanted).readings].every(
+      (times) => chanceByParts(check, times) >= Math.min(wanted, NEARLY * chanceByParts(exact, times)),
+    );
+  };
 
   let best = attempt(undefined);
-  // The plain plan is the nearest with the fewest places: where that passes, no margin asks for anything else.
-  if ((request.margin ?? true) && inside(best.searched) && !passes(best)) {
-    const loose = attempt(sharesOf(best, LEAST_SHARE));
-    if (inside(loose.searched)) best = loose;
-    if (!passes(best)) {
-      const tight = attempt(sharesOf(best, TIGHT_SHARE));
-      if (inside(tight.searched)) best = tight;
-    }
+  // The plain plan is the nearest with the fewest places: where that is good, no margin asks for anything else.
+  if ((request.margin ?? true) && inside(best.searched) && !isGood(best)) {
+    const guarded = attempt(sharesOf(best));
+    if (inside(guarded.searched)) best = guarded;
   }
-  return finished(request, school, plain, best, checkOf(best), sharesOf(best, LEAST_SHARE));
+  return finished(request, school, plain, best, checkOf(best), sharesOf(best));
 }
 
 function finished(

@@ -106,5 +106,3 @@ export function useEnough(
   });
   return { timesOf, left, cost };
 }
-
-export type Enough = ReturnType<typeof useEnough>;
