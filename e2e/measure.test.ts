@@ -11,6 +11,7 @@ import type {
   RoundView,
 } from '@kevro/contract';
 import { until, withOneShop, type Application } from './harness';
+import { post } from './made';
 
 let app: Application;
 let page: Page;
@@ -311,6 +312,32 @@ describe('calibration', () => {
     await field(/^A calibration counts for/).fill('12');
     await button('Store').click();
     await expect.poll(async () => (await instrument('machine-front')).calibrationState).toBe('stale');
+  });
+});
+
+describe('a sport that quotes swing weights about more than one axis', () => {
+  it('asks about which the typed ones are, once, and moves them', async () => {
+    const frame = await post<{ id: string }>(app, '/frames', {
+      tag: 'BD-AXIS',
+      maker: 'Oskerra',
+      model: 'Reed',
+      shape: { sport: 'badminton', lengthCm: 67.5 },
+    });
+    await page.goto(`/frames/${frame.id}/measure`);
+    await page.getByText(/Not said yet: counted about/).waitFor();
+    await page.getByRole('combobox', { name: 'Typed swing weights are about' }).press('Enter');
+    await page.getByRole('option', { name: 'the end of the butt' }).click();
+    await page.getByText(/Not said yet/).waitFor({ state: 'detached' });
+    await field(/^Weight/).fill('88');
+    await field(/^Balance/).fill('29.5');
+    await field(/^Swing weight/).fill('125');
+    await page.reload();
+    await page.getByText(/Not said yet/).waitFor({ state: 'detached' });
+    await button('Store the measurement').click();
+    await expect.poll(async () => (await measurements(frame.id)).length).toBe(1);
+    const [stored] = await measurements(frame.id);
+    const byHand = 125 + (88 * ((29.5 - 10.16) ** 2 - 29.5 ** 2)) / 1000;
+    expect(stored?.specs.swingWeight).toBeCloseTo(byHand, 6);
   });
 });
 

@@ -7,6 +7,7 @@ import {
   HEADERS,
   columnsOf,
   mappingOf,
+  readSetupCells,
   setupFile,
   setupMapping,
   type Setup,
@@ -491,6 +492,18 @@ describe('what goes out comes in again', () => {
         .map(({ name }: Setup) => name)
         .toSorted(),
     );
+  });
+
+  it('gives swing weights the axis that their source was said to have, in a sport that quotes more than one', () => {
+    const headers = ['Name', 'Sport', 'Swing weight', 'Axis, cm'];
+    const read = (sport: string, axis: string) => {
+      const mapping = mappingOf(headers, [], setupMapping.parse({ assume: { axisCm: 0 } }));
+      const found = readSetupCells(['A', sport, '92', axis], columnsOf(headers, mapping), mapping.assume);
+      return found && 'setup' in found ? found.setup.specs.axisCm : undefined;
+    };
+    expect(read('badminton', '')).toBe(0);
+    expect(read('badminton', '9.5')).toBe(9.5);
+    expect(read('tennis', '')).toBeUndefined();
   });
 
   it('its columns are read back as what they are', () => {

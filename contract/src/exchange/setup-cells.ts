@@ -178,6 +178,16 @@ export function setupProblems({ shape, specs }: Pick<SetupToStore, 'shape' | 'sp
     : statedProblems(specs, sportData(shape.sport), shape.lengthCm).map(said);
 }
 
+/** Specs with the axis of their source, where the sport quotes more than one and the row says none. */
+function aboutAxis<S extends { swingWeight?: number | undefined; axisCm?: number | undefined }>(
+  sport: Sport,
+  specs: S,
+  { axisCm }: Assumed,
+): S {
+  const asks = sportData(sport).quotedAxesCm !== undefined && specs.swingWeight !== undefined;
+  return asks && specs.axisCm === undefined && axisCm !== undefined ? { ...specs, axisCm } : specs;
+}
+
 /**
  * One row of a list as a setup, or what is wrong with it, cell by cell. A typed line among the cells gives what the other cells do not.
  * @param columns what each cell is @param assume what holds where the row does not say
@@ -236,7 +246,7 @@ export function readSetupCells(
       handleLengthCm: row.measure('handleLengthCm'),
     }),
     dress: plainDress({ ...assume.dress, ...typed?.dress, ...dress }),
-    specs: { ...typed?.specs, ...specs },
+    specs: aboutAxis(sport, { ...typed?.specs, ...specs }, assume),
     asReported: known(
       Object.fromEntries(SPEC_KEYS.map((key) => [key, row.text(REPORTED[key]) ?? told(row, key, columns)])),
     ),

@@ -23,6 +23,12 @@ export const setupMapping = z.strictObject({
       confidence: confidence.default('medium'),
       dress: dress.default({}),
       source: z.string().trim().max(200).default(''),
+      axisCm: z
+        .number()
+        .min(0)
+        .max(30)
+        .optional()
+        .describe('what swing weights are about, in a sport that quotes them about more than one axis'),
     })
     .prefault({}),
 });

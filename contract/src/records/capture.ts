@@ -27,6 +27,12 @@ export const newReading = z.discriminatedUnion('means', [
     key: z.string().min(8).max(80),
     quantity,
     value: z.number().min(-100).max(5000),
+    axisCm: z
+      .number()
+      .min(0)
+      .max(30)
+      .optional()
+      .describe('what a swing weight was read about; the sport’s own axis if left out'),
   }),
   z.strictObject({
     means: z.literal('pendulum'),

@@ -67,7 +67,7 @@ export type ReadingValue = Omit<Reading, 'id' | 'setAside'> & { raw?: number };
 
 /** A reading that no instrument sends. */
 export type ByHand =
-  | { means: 'typed' | 'edge-on'; quantity: Quantity; value: number }
+  | { means: 'typed' | 'edge-on'; quantity: Quantity; value: number; axisCm?: number | undefined }
   | { means: 'pendulum'; quantity: 'swingWeight'; timing: PendulumSetting }
   | { means: 'threads'; quantity: 'twistWeight'; timing: ThreadsSetting }
   | { means: 'estimate'; quantity: 'swingWeight' | 'twistWeight' };
@@ -93,7 +93,7 @@ export function readingByHand(
     const { value, uncertainty } = estimate;
     return { means, quantity, value, random: 0, common: uncertainty, source: means };
   }
-  return typedReading(frame.sport, quantity, body.value, means);
+  return typedReading(frame.sport, quantity, body.value, means, body.axisCm);
 }
 
 /** A calibration as far as a reading is corrected by it. */

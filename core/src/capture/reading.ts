@@ -61,15 +61,17 @@ export interface Reading {
 
 /** Left/right typed, standard uncertainty in g (from memory); the specs are as the sport's typical readings. */
 const TYPED_LEFT_RIGHT_G = 0.3;
-/** A typed value as a reading, with what it is uncertain by. Edge-on it is a swing weight. @example typedReading(tennis, 'massG', 327).random // 0.18 */
+/** A typed value as a reading, with what it is uncertain by. Edge-on it is a swing weight; one about another axis than the sport's says so. @example typedReading(tennis, 'massG', 327).random // 0.18 */
 export function typedReading(
   { typicalReading }: SportData,
   quantity: Quantity,
   value: number,
   means: 'typed' | 'edge-on' = 'typed',
+  axisCm?: number,
 ): Omit<Reading, 'id' | 'setAside'> {
   const read = means === 'edge-on' ? 'swingWeight' : quantity;
   const u = read === 'leftRightG' ? TYPED_LEFT_RIGHT_G : typicalReading[read];
   // Of the instrument behind it nobody knows more.
-  return { quantity, means, value, ...parted(u), source: 'typed' };
+  const about = read === 'swingWeight' && axisCm !== undefined ? { axisCm } : {};
+  return { quantity, means, value, ...about, ...parted(u), source: 'typed' };
 }

@@ -33,8 +33,13 @@ export function statedProblems(
   path = 'specs',
 ): Problem[] {
   if (SPEC_KEYS.every((key) => known[key] === undefined)) return [{ code: 'nothing-stated', path }];
-  // What is not known is such as goes with anything.
-  const { massG = 1e-3, balanceCm = axisCm ?? sport.axisCm, swingWeight = 1e6, ...twist } = known;
+  // What is not known is such as goes with anything: a balance at the axis, or hardly beside one at the butt.
+  const {
+    massG = 1e-3,
+    balanceCm = Math.max(1e-6, axisCm ?? sport.axisCm),
+    swingWeight = 1e6,
+    ...twist
+  } = known;
   const whole: AxisSpecs = { massG, balanceCm, swingWeight, ...twist, axisCm: axisCm ?? sport.axisCm };
   const problems = specProblems(whole, lengthCm, path);
   for (const key of ['swingWeight', 'twistWeight'] as const) {

@@ -11,6 +11,7 @@ const ASSUMED = 'assumed, from memory';
 export const badminton: SportData = {
   sport: 'badminton',
   axisCm: 10.16,
+  quotedAxesCm: [10.16, 0],
   ballG: 5.12,
   ballLimitsG: [4.74, 5.5],
   strokes: [

@@ -102,6 +102,8 @@ export interface SportData {
   sport: Sport;
   /** Where the hand turns the frame: swing weight is stated about this axis, cm from the butt. */
   axisCm: number;
+  /** About which axes swing weights of the sport are quoted, where that is more than the one, cm from the butt (from memory): a number without one has to be asked about. */
+  quotedAxesCm?: readonly number[];
   /** Mass of the ball (or shuttle): the middle of what the rules allow, g. */
   ballG: number;
   ballLimitsG: readonly [number, number];

@@ -1,11 +1,13 @@
 <script setup lang="ts">
-import { computed, reactive, ref } from 'vue';
-import { FIELD_UNITS, SETUP_FIELDS, SOURCE_KINDS, SPEC_KEYS, type SetupField } from '@kevro/core';
+import { computed, reactive, ref, watch } from 'vue';
+import { FIELD_UNITS, SETUP_FIELDS, SOURCE_KINDS, SPEC_KEYS, sportData, type SetupField } from '@kevro/core';
+import AxisQuestion from '../parts/AxisQuestion.vue';
 import ChoiceRow from '../parts/ChoiceRow.vue';
 import DressForm from '../parts/DressForm.vue';
 import MoreFields from '../parts/MoreFields.vue';
 import Sheet from '../parts/Sheet.vue';
 import { counted } from '../parts/counted';
+import { useTypedAxis } from '../parts/typed-axis';
 import { SPORT_ITEMS } from '../players/words';
 import { useUnits } from '../stores/units';
 import { SOURCE_NAMES, SPEC_NAMES } from '../words';
@@ -42,6 +44,23 @@ const unitsOf = (header: string): string[] => {
   const field = mapping.value?.columns[header]?.field;
   return [...((field && FIELD_UNITS[field]) ?? [])];
 };
+/** Swing weights of a sport that quotes them about more than one axis: about which these are is asked once a source. */
+const sport = computed(() => sportData(said.value.assume.sport));
+const typedAxis = useTypedAxis(
+  () => sport.value,
+  () => said.value.assume.source || name.value,
+);
+const asksAxis = computed(
+  () =>
+    typedAxis.asks.value &&
+    preview.value.some(({ read }) => read && 'setup' in read && read.setup.specs.swingWeight !== undefined),
+);
+watch(
+  () => (asksAxis.value ? typedAxis.axisCm.value : undefined),
+  (axisCm) => {
+    if (axisCm !== said.value.assume.axisCm) reading.assume({ axisCm });
+  },
+);
 const samples = (i: number): string =>
   (head.value?.rows ?? [])
     .slice(0, 3)
@@ -161,6 +180,12 @@ const wrongAt = (line: number, header: string): string[] =>
             @update:model-value="reading.assume({ source: $event })"
           />
         </div>
+        <AxisQuestion
+          v-if="asksAxis"
+          :model-value="typedAxis.axisCm.value"
+          :sport="sport"
+          @update:model-value="typedAxis.axisCm.value = $event"
+        />
         <DressForm
           :model-value="said.assume.dress"
           :sport="said.assume.sport"

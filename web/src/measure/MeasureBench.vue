@@ -13,6 +13,7 @@ import type { FrameRecord, Measurement } from '@kevro/contract';
 import { useKeys } from '../app/keys';
 import Lanes from '../lanes/Lanes.vue';
 import type { LaneMarks } from '../lanes/lane';
+import AxisQuestion from '../parts/AxisQuestion.vue';
 import DressForm from '../parts/DressForm.vue';
 import Sheet from '../parts/Sheet.vue';
 import UnsavedSheet from '../parts/UnsavedSheet.vue';
@@ -239,6 +240,12 @@ watch(
           @next="goOn(quantity)"
         />
       </div>
+      <AxisQuestion
+        v-if="bench.typedAxis.asks.value"
+        v-model="bench.typedAxis.axisCm.value"
+        :sport="sport"
+        class="mt-2"
+      />
       <div class="tools">
         <button type="button" class="link" @click="line = true">type all in one line</button>
         <button v-if="anything" type="button" class="link" @click="anew">begin the readings anew</button>

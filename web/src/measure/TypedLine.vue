@@ -60,7 +60,9 @@ async function enter(): Promise<void> {
       // Sent again after a failure, each counts once.
       const key = keys.get(quantity) ?? nanoid();
       keys.set(quantity, key);
-      if (!(await bench.addReading({ means: 'typed', key, quantity, value }))) return;
+      const { axisCm } = parsed.value.specs;
+      const about = quantity === 'swingWeight' && axisCm !== undefined ? { axisCm } : bench.aboutOf(quantity);
+      if (!(await bench.addReading({ means: 'typed', key, quantity, value, ...about }))) return;
     }
     text.value = '';
     open.value = false;
@@ -101,9 +103,9 @@ async function enter(): Promise<void> {
       <p v-if="parsed.leftover" class="warn">
         Not understood: “{{ parsed.leftover }}”. It will not be entered.
       </p>
-      <p v-if="parsed.specs.axisCm" class="warn">
-        An axis is not entered here: the swing weight is taken about
-        {{ units.showMeasure('length', sport.axisCm) }}.
+      <p v-if="parsed.specs.axisCm !== undefined" class="soft">
+        The swing weight is about {{ units.showMeasure('length', parsed.specs.axisCm) }} from the butt; it is
+        moved to {{ units.showMeasure('length', sport.axisCm) }}.
       </p>
       <p v-if="bench.failure.value" class="miss" role="alert">{{ bench.failure.value }}</p>
       <div class="d-flex ga-2 mt-3">

@@ -30,6 +30,7 @@ import { useSaved } from '../stores/saved';
 import { dressProblem } from '../parts/dress-words';
 import { useDraft } from '../parts/draft';
 import { numberOf, type Typed } from '../parts/typed';
+import { useTypedAxis } from '../parts/typed-axis';
 
 const nothingTyped = (): Record<Quantity, Typed> => ({
   massG: null,
@@ -51,6 +52,11 @@ export function useCapture(frame: FrameRecord) {
   draft.begin(`readings ${frame.id}`, nothingTyped());
   const typed = draft.value;
   const left = ref(new Set<Quantity>());
+  /** What is typed off a machine of the shop: about which axis it reads is asked once. */
+  const typedAxis = useTypedAxis(
+    () => settled.sport,
+    () => 'typed here',
+  );
 
   /** Another page stored these readings or began anew: what stands now is shown beside the sentence that says so. */
   async function showWhatStands(): Promise<void> {
@@ -137,7 +143,8 @@ export function useCapture(frame: FrameRecord) {
     QUANTITIES.flatMap((quantity) => {
       const value = typedValue(quantity);
       if (value === undefined || errors.value[quantity]) return [];
-      return [{ ...typedReading(settled.sport, quantity, value), id: `typed ${quantity}`, setAside: false }];
+      const read = typedReading(settled.sport, quantity, value, 'typed', typedAxis.axisCm.value);
+      return [{ ...read, id: `typed ${quantity}`, setAside: false }];
     }),
   );
   const found = computed(() =>
@@ -173,6 +180,11 @@ export function useCapture(frame: FrameRecord) {
     );
   });
 
+  /** The axis that goes with a typed swing weight. */
+  const aboutOf = (quantity: Quantity): { axisCm?: number } => {
+    const axisCm = typedAxis.axisCm.value;
+    return quantity === 'swingWeight' && axisCm !== undefined ? { axisCm } : {};
+  };
   const addReading = (body: NewReading): Promise<boolean> =>
     change(() => api('addReading', { id: frame.id, body }));
 
@@ -185,7 +197,7 @@ export function useCapture(frame: FrameRecord) {
     const name = `${quantity} ${value}`;
     const key = keys.get(name) ?? nanoid();
     keys.set(name, key);
-    if (!(await addReading({ means: 'typed', key, quantity, value }))) return false;
+    if (!(await addReading({ means: 'typed', key, quantity, value, ...aboutOf(quantity) }))) return false;
     keys.delete(name);
     // What was typed meanwhile stays.
     if (typed.value[quantity] === value) typed.value[quantity] = null;
@@ -254,6 +266,8 @@ export function useCapture(frame: FrameRecord) {
     typed,
     left,
     started,
+    typedAxis,
+    aboutOf,
     type,
     errors,
     errorAt,
