@@ -38,8 +38,9 @@ describe('a list of setups is read in', () => {
     await dialog().getByText('2 with something wrong').waitFor();
     expect(await rows('search=Foss')).toEqual([]);
     await dialog().getByRole('button', { name: 'Mend line 3' }).click();
-    await dialog().getByRole('textbox', { name: 'Balance' }).fill('4,5 HL');
-    await dialog().getByRole('button', { name: 'Put it right' }).click();
+    const balance = dialog().getByRole('textbox', { name: 'Balance' });
+    await balance.fill('4,5 HL');
+    await balance.press('Enter');
     await dialog().getByText('1 with something wrong').waitFor();
     await dialog().getByRole('button', { name: 'Skip those, store the rest' }).click();
     await dialog().getByText('2 setups stored; 1 row was left out.').waitFor();

@@ -57,12 +57,12 @@ const measuredWith = {
   start: instrumentUncertainty
     .optional()
     .describe(
-      'what the start was measured with; the sport’s typical instruments in their usual parts if left out',
+      'standard uncertainties of one reading that the start was measured with; the sport’s typical instruments in their usual parts if left out',
     ),
   uncertainty: instrumentUncertainty
     .optional()
     .describe(
-      'what the check is measured with; the sport’s typical instruments in their usual parts if left out',
+      'standard uncertainties of one reading that the check is measured with; the sport’s typical instruments in their usual parts if left out',
     ),
   sameInstruments: z
     .boolean()

@@ -24,7 +24,7 @@ export interface ToCheck {
 
 /** How often a build passes its check, where the shop says nothing else. */
 export const WANTED_CHANCE = 0.9;
-/** A reading more that raises the chance by less than this is not worth taking. */
+/** Where the chance that is wanted cannot be reached, a reading more that raises it by less than this is not worth taking. */
 const WORTH = 0.005;
 /** Tolerances for so many standard uncertainties, and a quarter more since four specs have to pass together. */
 const JUDGED_BY = 1.25 * 2;
@@ -80,7 +80,7 @@ export interface Enough {
 
 /**
  * The least readings with which a build passes as often as wanted: from one of each, always the reading more that raises the product of what passes most. Where
- * none is worth its while any more, that is all that readings can do.
+ * it cannot be reached, only those that still raise it.
  * @param wanted 0 to 1 @param most readings of one spec at the start or at the check
  * @example enoughReadings({ aim, before, after, build, instruments }, 0.9).readings.twistWeight // { start: 2, check: 2 }
  */
@@ -88,6 +88,8 @@ export function enoughReadings(build: ToCheck, wanted = WANTED_CHANCE, most = MO
   const { instruments } = build;
   const variance = new CheckVariance(build);
   const passes = (readings: Readings): number => chanceByParts(build, readings, variance);
+  // What no readings reach is worth only readings that still raise it.
+  const worth = passes(withTaken(instruments, everySpec(most))) >= wanted ? 0 : WORTH;
   let readings = withTaken(instruments, everySpec(1));
   let now = passes(readings);
   while (now < wanted) {
@@ -100,7 +102,7 @@ export function enoughReadings(build: ToCheck, wanted = WANTED_CHANCE, most = MO
         const chance = passes(more);
         if (!best || chance > best.chance + 1e-9) best = { readings: more, chance };
       }
-    if (!best || !(best.chance - now > WORTH)) break;
+    if (!best || !(best.chance - now > worth)) break;
     ({ readings, chance: now } = best);
   }
   return { readings: withFaceOn(instruments, readings), reached: now >= wanted };

@@ -12,6 +12,7 @@ import {
   NO_CHANGE,
   asAimed,
   bySpec,
+  chanceByParts,
   chanceToPass,
   enoughReadings,
   everySpec,
@@ -183,20 +184,14 @@ describe('enough readings', () => {
             { ...(swingWeight ? { swingWeight } : {}), ...(twistWeight ? { twistWeight } : {}) },
             sharing(true),
           );
+          const variance = new CheckVariance(check);
           const { readings, reached } = enoughReadings(check, wanted);
           const total = (of: Readings): number =>
             of.swingWeight.start + of.swingWeight.check + of.twistWeight.start + of.twistWeight.check;
           const reaching = pairs.flatMap((s) =>
             pairs
               .map((t): Readings => ({ ...everySpec(1), swingWeight: s, twistWeight: t }))
-              .filter((of) => {
-                const variance = new CheckVariance(check);
-                const alone = (key: 'swingWeight' | 'twistWeight'): number => {
-                  const one = { ...check, aim: { [key]: check.aim[key] } as Aim };
-                  return variance.of(key, of) > 0 ? chanceToPass(one, of).chance : 1;
-                };
-                return alone('swingWeight') * alone('twistWeight') >= wanted + 1e-4;
-              }),
+              .filter((of) => chanceByParts(check, of, variance) >= wanted + 1e-9),
           );
           if (!reached) expect(reaching).toEqual([]);
           else

@@ -66,7 +66,7 @@ const takenBack = (one: Pick<Played, 'change'>, { loads }: Pick<Ground, 'loads'>
 /**
  * How well a ceiling is known, in steps: twice that holds in 90 to 98 of 100 searches of simulated players whose answers are noisy by a third to 0.8 of a step (tests).
  */
-const CEILING_SHARE = 0.58;
+const CEILING_SHARE = 0.55;
 /** The last step back, with the ceiling that it leaves. */
 const oneBack = (ground: Ground): Omit<Proposal, 'specs'> => {
   const { history, specsWith } = ground;
