@@ -68,19 +68,6 @@ describe('players', () => {
   });
 });
 
-it('a typed swing weight is moved from the axis that it was read about to the sport’s own', async () => {
-  const frame = await addFrame({ shape: { sport: 'badminton', lengthCm: 67.5 } });
-  await typed(frame, 'massG', 88);
-  await typed(frame, 'balanceCm', 29.5);
-  const said = { means: 'typed', key: key(), quantity: 'swingWeight', value: 125, axisCm: 0 };
-  expect((await post(`/frames/${frame}/readings`, said)).status).toBe(200);
-  const { id } = await capture(frame);
-  const { body } = await store(frame, id);
-  // Parallel axes (handbook): S(a) = S(0) + M ((B − a)² − B²).
-  const byHand = 125 + (88 * ((29.5 - 10.16) ** 2 - 29.5 ** 2)) / 1000;
-  expect(body.specs.swingWeight).toBeCloseTo(byHand, 9);
-});
-
 describe('frames', () => {
   const TIP = { id: 'w', partId: '', path: 'rim', startCm: 0, endCm: 0, sides: 1, layers: 1, massG: 3 };
   it('share what the maker states, and are duplicated for a pair', async () => {
@@ -409,4 +396,17 @@ describe('instruments', () => {
     expect(await heard({ 'Last-Event-ID': number }, shown)).not.toContain('"taken"');
     expect(await heard({}, shown)).not.toContain('"taken"');
   });
+});
+
+it('a typed swing weight is moved from the axis that it was read about to the sport’s own', async () => {
+  const frame = await addFrame({ shape: { sport: 'badminton', lengthCm: 67.5 } });
+  await typed(frame, 'massG', 88);
+  await typed(frame, 'balanceCm', 29.5);
+  const said = { means: 'typed', key: key(), quantity: 'swingWeight', value: 125, axisCm: 0 };
+  expect((await post(`/frames/${frame}/readings`, said)).status).toBe(200);
+  const { id } = await capture(frame);
+  const { body } = await store(frame, id);
+  // Parallel axes (handbook): S(a) = S(0) + M ((B − a)² − B²).
+  const byHand = 125 + (88 * ((29.5 - 10.16) ** 2 - 29.5 ** 2)) / 1000;
+  expect(body.specs.swingWeight).toBeCloseTo(byHand, 9);
 });

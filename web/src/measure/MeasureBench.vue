@@ -136,6 +136,8 @@ const costWords = computed(() => {
   });
   return `Read ${more.join(', ')}: the first check then passes in ${percent(cost.to)} of builds, without it in ${percent(cost.from)}.`;
 });
+/** About which axis typed swing weights are is asked where one is typed; else it stands below, to be changed. */
+const asksNow = computed(() => bench.typedAxis.asks.value && active.value === 'swingWeight');
 const purposeItems = computed(() =>
   (props.purposes?.choices ?? []).map((value) => ({
     value,
@@ -227,6 +229,7 @@ watch(
         </template>
       </section>
       <TakePanel ref="panel" :quantity="active" :bench="bench" :left="enough.left(active)" />
+      <AxisQuestion v-if="asksNow" v-model="bench.typedAxis.axisCm.value" :sport="sport" class="my-2" />
       <div ref="rows" class="rows">
         <QuantityRow
           v-for="quantity in QUANTITIES"
@@ -241,7 +244,7 @@ watch(
         />
       </div>
       <AxisQuestion
-        v-if="bench.typedAxis.asks.value"
+        v-if="bench.typedAxis.asks.value && !asksNow"
         v-model="bench.typedAxis.axisCm.value"
         :sport="sport"
         class="mt-2"
