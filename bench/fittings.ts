@@ -17,6 +17,7 @@ import {
   settleFrame,
   startingTolerances,
   trimPlans,
+  usualBuild,
   usualInstruments,
   usualParts,
   whatWorks,
@@ -98,12 +99,12 @@ function caseOf(sport: Sport): Case {
       zone ? [{ massG: Math.min(between(0.1, 0.6) * loadG, zone.capG), at: { zone: zone.name } }] : [],
   );
   const aimed = predict(shape, truth, loads).specs;
-  const tolerances = startingTolerances(frame, truth);
+  const tolerances = startingTolerances(data, usualBuild(frame, truth, usualInstruments(data)));
   const target: Aim = {};
   for (const key of SPEC_KEYS) {
     const step = data.aimStep[key];
     const value = Number((Math.round((aimed[key] ?? 0) / step) * step).toFixed(6));
-    target[key] = { value, tolerance: tolerances[key].tolerance };
+    target[key] = { value, tolerance: tolerances[key] };
   }
   return { frame, shape, truth, target };
 }

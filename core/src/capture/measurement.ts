@@ -1,7 +1,8 @@
 import { Fault } from '../fault';
 import type { Frame } from '../frame';
-import { SPEC_KEYS, type AxisSpecs } from '../mass';
+import type { AxisSpecs } from '../mass';
 import { parted, type SpecParted } from '../measure';
+import { bySpec } from '../spec';
 import { QUANTITIES, type Means, type Quantity, type Reading } from './reading';
 import { estimatedOf, settleCapture, specsOfCapture } from './settle';
 
@@ -36,9 +37,7 @@ export function measurementOf(frame: Frame, readings: readonly Reading[]): Measu
   const sides = settled.leftRightG;
   return {
     specs,
-    parts: Object.fromEntries(
-      SPEC_KEYS.map((key) => [key, settled[key]?.parts ?? parted(frame.sport.typicalReading[key])]),
-    ) as SpecParted,
+    parts: bySpec((key) => settled[key]?.parts ?? parted(frame.sport.typicalReading[key])),
     estimated: estimatedOf(found),
     leftRight: sides ? { massG: sides.value, uncertainty: sides.uncertainty } : null,
     how,

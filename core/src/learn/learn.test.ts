@@ -1,12 +1,13 @@
 import fc from 'fast-check';
 import { add as plus, inv, multiply, transpose, type MathType } from 'mathjs';
 import { describe, expect, it } from 'vitest';
+import { bySpec } from '../spec';
 import { laidAt, lead, putty } from '../../test/parts';
 import { settleFrame } from '../frame';
 import type { AxisSpecs } from '../mass';
 import { DRIFT_SHARE, seededNormals, usualParts } from '../measure';
 import type { Part, Placement } from '../part';
-import { CUTTING_CM, NO_CHANGE, PLACING_CM, bySpec, changeOutcome } from '../plan';
+import { CUTTING_CM, NO_CHANGE, PLACING_CM, changeOutcome } from '../plan';
 import { HABIT_PRIOR_CM, learn, updated, type Stated, type TaughtBuild } from '.';
 
 describe('the update of a belief', () => {

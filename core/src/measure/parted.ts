@@ -1,4 +1,4 @@
-import { SPEC_KEYS, type SpecKey } from '../spec';
+import { bySpec, type SpecKey } from '../spec';
 import type { SpecUncertainty } from './uncertainty';
 
 /**
@@ -17,9 +17,6 @@ export const USUAL_PARTS: Parted = { random: 0.6, common: 0.8 };
 export const ESTIMATE_PARTS: Parted = { random: 0, common: 1 };
 /** How far an instrument drifts between the start and the check, as a share of its uncertainty (from memory). */
 export const DRIFT_SHARE = 0.2;
-
-const bySpec = <T>(of: (key: SpecKey) => T): Record<SpecKey, T> =>
-  Object.fromEntries(SPEC_KEYS.map((key) => [key, of(key)])) as Record<SpecKey, T>;
 
 /** Splits an uncertainty by shares whose squares add to 1. @example parted(1, USUAL_PARTS) // { random: 0.6, common: 0.8 } */
 export const parted = (uncertainty: number, shares: Parted = USUAL_PARTS): Parted => ({

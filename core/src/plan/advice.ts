@@ -1,9 +1,9 @@
 import type { Frame } from '../frame';
 import { SPEC_KEYS, type SpecKey } from '../spec';
 import type { Dress } from '../sport';
-import { chanceToPass } from './chance';
+import { chanceToPass, chanceWithEnough } from './chance';
 import type { Change } from './change';
-import { WANTED_CHANCE, enoughReadings, type ToCheck } from './enough';
+import { WANTED_CHANCE, type ToCheck } from './enough';
 import { errorSources, specErrors } from './errors';
 import { everySpec, withTaken, type Readings } from './instruments';
 
@@ -39,16 +39,15 @@ export function adviceFor(
   wanted = WANTED_CHANCE,
 ): Advice[] {
   const once = withTaken(check.instruments, everySpec(1));
-  const enough = enoughReadings(check, wanted).readings;
+  const { chance: now, readings: enough } = chanceWithEnough(check, wanted);
   const from = chanceToPass(check, once).chance;
-  const now = chanceToPass(check, enough).chance;
   const found: Advice[] = [{ does: 'read-check', specs: moreThan(once, enough, 'check'), from, to: now }];
-  const anew = { ...check, instruments: { ...check.instruments, taken: undefined } };
-  const both = enoughReadings(anew, wanted).readings;
-  const again = moreThan(enough, both, 'start');
-  if (check.instruments.taken && again.length > 0)
-    found.push({ does: 'read-start', specs: again, from: now, to: chanceToPass(anew, both).chance });
+  if (check.instruments.taken) {
+    const instruments = { ...check.instruments, taken: undefined };
+    const { chance: to, readings } = chanceWithEnough({ ...check, instruments }, wanted);
+    found.push({ does: 'read-start', specs: moreThan(enough, readings, 'start'), from: now, to });
+  }
   const weighed = specErrors(check.after, errorSources(frame, dress, change, { weighedG: SCALE_G }));
   found.push({ does: 'weigh', from: now, to: chanceToPass({ ...check, build: weighed }, enough).chance });
-  return found.filter(({ from: before, to }) => to - before > WORTH);
+  return found.filter((one) => one.to - one.from > WORTH && (one.does === 'weigh' || one.specs.length > 0));
 }

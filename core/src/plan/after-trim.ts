@@ -2,7 +2,8 @@ import { SPEC_KEYS, type AxisSpecs } from '../mass';
 import { chanceOf } from './chance';
 import type { ToCheck } from './enough';
 import type { SpecError } from './errors';
-import { bySpec, readErrors, readingErrors, withTaken, type Readings } from './instruments';
+import { bySpec } from '../spec';
+import { readErrors, readingErrors, withTaken, type Readings } from './instruments';
 
 /** How far whole pieces leave a trim from its aim, as a share of the tolerance: what the trims of simulated benches come to (bench/fittings.ts). */
 export const TRIM_LEAVES = 0.4;

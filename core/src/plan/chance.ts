@@ -1,6 +1,7 @@
 import { isAimed, isInside, type Aim } from '../aim';
 import { SPEC_KEYS, type AxisSpecs, type SpecKey } from '../mass';
 import { normalBox, type SpecUncertainty } from '../measure';
+import type { Frame } from '../frame';
 import type { Dress } from '../sport';
 import { changeOutcome, type Change } from './change';
 import {
@@ -12,7 +13,7 @@ import {
   type ErrorKind,
   type SpecError,
 } from './errors';
-import { passesAlone, type ToCheck } from './enough';
+import { enoughReadings, passesAlone, type ToCheck } from './enough';
 import {
   everySpec,
   readErrors,
@@ -110,6 +111,23 @@ export function chanceToPass(
   };
 }
 
+/** The same with as many readings as are enough. @example chanceWithEnough(check, 0.9).readings.twistWeight // { start: 2, check: 2 } */
+export const chanceWithEnough = (check: ToCheck, wanted?: number): CheckChance =>
+  chanceToPass(check, enoughReadings(check, wanted).readings);
+
+/** A change to a frame in a dress, as what its check goes by beside the aim. */
+export function buildOf(
+  frame: Frame,
+  before: AxisSpecs,
+  dress: Dress,
+  change: Change,
+  instruments: Instruments,
+  care?: Care,
+): Omit<ToCheck, 'aim'> {
+  const after = changeOutcome(frame, before, dress, change).specs;
+  return { before, after, build: specErrors(after, errorSources(frame, dress, change, care)), instruments };
+}
+
 /**
  * The same from the change itself. Readings that are left out are one of each.
  * @throws Fault for impossible specs or aims
@@ -120,36 +138,20 @@ export function chanceOfBuild(
   change: Change,
   {
     care,
-    dress = {},
     instruments,
     readings = everySpec(1),
-  }: {
-    care?: Care;
-    dress?: Dress;
-    instruments?: Instruments | undefined;
-    readings?: Readings | undefined;
-  } = {},
+  }: { care?: Care; instruments?: Instruments | undefined; readings?: Readings | undefined } = {},
 ): CheckChance {
-  return chanceToPass(toCheck(aimed, change, { care, dress, instruments }), readings);
+  return chanceToPass(toCheck(aimed, change, { care, instruments }), readings);
 }
 
 /** A change as what its check goes by. @throws Fault for impossible specs or aims */
 export function toCheck(
   aimed: Aimed,
   change: Change,
-  {
-    care,
-    dress = {},
-    instruments,
-  }: { care?: Care | undefined; dress?: Dress; instruments?: Instruments | undefined },
+  { care, instruments }: { care?: Care | undefined; instruments?: Instruments | undefined } = {},
 ): ToCheck {
   const { frame, before } = settleAim(aimed);
-  const after = changeOutcome(frame, before, dress, change).specs;
-  return {
-    aim: aimed.target,
-    before,
-    after,
-    build: specErrors(after, errorSources(frame, dress, change, care)),
-    instruments: instruments ?? usualInstruments(frame.sport),
-  };
+  const own = instruments ?? usualInstruments(frame.sport);
+  return { ...buildOf(frame, before, {}, change, own, care), aim: aimed.target };
 }

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { bySpec } from '../spec';
 import { laidAt, putty, tape } from '../../test/parts';
 import { clockOf, lineLength, pointOnLine, settleFrame } from '../frame';
 import { seededNormals } from '../measure';
@@ -7,7 +8,6 @@ import { middleOf, placementSums, spanCmOf, zoneOf, type Part, type Placement } 
 import {
   TRIM_LEAVES,
   atClock,
-  bySpec,
   chanceAfterTrim,
   dragAcross,
   everySpec,

@@ -5,13 +5,12 @@ import type { Aim } from '../aim';
 import { settleFrame } from '../frame';
 import { partedMean, seededNormals, usualParts, wholeOf, type Parted, type SpecParted } from '../measure';
 import { ALL_SPORTS, sportData } from '../sport';
-import { SPEC_KEYS, type SpecKey } from '../spec';
+import { bySpec, SPEC_KEYS, type SpecKey } from '../spec';
 import {
   CheckVariance,
   MOST_READINGS,
   NO_CHANGE,
   asAimed,
-  bySpec,
   chanceByParts,
   chanceToPass,
   enoughReadings,
@@ -231,21 +230,20 @@ describe('what an aim begins with', () => {
       const sport = sportData(name);
       const own = settleFrame({ sport: name, lengthCm: sport.lengthCm });
       const usual = { ...sport.usual, axisCm: sport.axisCm };
-      const found = startingTolerances(own, usual);
+      const build = usualBuild(own, usual, usualInstruments(sport));
+      const found = startingTolerances(sport, build);
+      const least = judgeable(build, everySpec(2));
       for (const key of SPEC_KEYS) {
-        expect(found[key].tolerance).toBeGreaterThanOrEqual(
-          Math.max(sport.tolerance[key], found[key].judgeable),
-        );
+        expect(found[key]).toBeGreaterThanOrEqual(Math.max(sport.tolerance[key], least[key]));
         // A tolerance of more than a step is none: a hand would tell frames of one aim apart.
         const step =
           key === 'swingWeight'
             ? sport.noticeable.swingWeightShare * usual.swingWeight
             : sport.noticeable[key];
-        expect(found[key].tolerance).toBeLessThan(step);
+        expect(found[key]).toBeLessThan(step);
       }
-      const build = usualBuild(own, usual, usualInstruments(sport));
       const aim: Aim = Object.fromEntries(
-        SPEC_KEYS.map((key) => [key, { value: build.after[key] ?? 0, tolerance: found[key].tolerance }]),
+        SPEC_KEYS.map((key) => [key, { value: build.after[key] ?? 0, tolerance: found[key] }]),
       );
       expect(chanceToPass({ ...build, aim }, everySpec(2)).chance).toBeGreaterThan(0.9);
       const starts = readingsToStart(own, usual, usualInstruments(sport));
@@ -256,10 +254,12 @@ describe('what an aim begins with', () => {
   it('is wider for a machine that scatters more', () => {
     const usual = usualInstruments(frame.sport);
     const rough = { ...usual.check, swingWeight: { random: 2, common: 1 } };
-    const found = startingTolerances(frame, before, { ...usual, start: rough, check: rough });
+    const build = usualBuild(frame, before, { ...usual, start: rough, check: rough });
     // Two readings of ±2 before and after: √2 · 2 / √2, times 2.5.
-    expect(found.swingWeight.judgeable).toBeGreaterThan(2.5 * 2);
-    expect(found.massG.tolerance).toBe(startingTolerances(frame, before).massG.tolerance);
+    expect(judgeable(build, everySpec(2)).swingWeight).toBeGreaterThan(2.5 * 2);
+    const found = startingTolerances(frame.sport, build);
+    expect(found.swingWeight).toBeGreaterThan(2.5 * 2);
+    expect(found.massG).toBe(startingTolerances(frame.sport, usualBuild(frame, before, usual)).massG);
   });
 });
 

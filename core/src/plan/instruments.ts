@@ -8,7 +8,7 @@ import {
   type SpecParted,
   type SpecUncertainty,
 } from '../measure';
-import { SPEC_KEYS, type SpecKey } from '../spec';
+import { SPEC_KEYS, bySpec, type SpecKey } from '../spec';
 import type { SportData } from '../sport';
 import { pullOf, type SpecError } from './errors';
 
@@ -34,9 +34,6 @@ export interface Instruments {
   edgeOn?: boolean | undefined;
 }
 
-/** What each spec has. @example bySpec(() => 1).massG // 1 */
-export const bySpec = <T>(of: (key: SpecKey) => T): Record<SpecKey, T> =>
-  Object.fromEntries(SPEC_KEYS.map((key) => [key, of(key)])) as Record<SpecKey, T>;
 /** Of every spec the same number of readings. @example everySpec(2).massG // { start: 2, check: 2 } */
 export const everySpec = (times: number): Readings => bySpec(() => ({ start: times, check: times }));
 

@@ -3,19 +3,13 @@ import { add, specsOf, sumsOf, type AxisSpecs, type MassSums, type SpecKey } fro
 import type { Dress, ZoneName } from '../sport';
 import { partNamed, placementSums, zoneOf, type Part, type Placement } from '../part';
 import { NO_CHANGE, type Change, type Removal, type Swap } from './change';
-import { chanceToPass } from './chance';
+import { chanceWithEnough } from './chance';
 import { CheckVariance, WANTED_CHANCE, asAimed, chanceByParts, enoughReadings, type ToCheck } from './enough';
 import { errorSources, specErrors, type Care, type SpecError } from './errors';
 import type { Plan } from './made-plan';
 import { guardShares, withinShares } from './guard';
-import {
-  BENCH_READINGS,
-  bySpec,
-  everySpec,
-  usualInstruments,
-  withTaken,
-  type Instruments,
-} from './instruments';
+import { bySpec } from '../spec';
+import { BENCH_READINGS, everySpec, usualInstruments, withTaken, type Instruments } from './instruments';
 import { chosenSums, planRows, scoreOf, type PlanProblem, type Shares } from './problem';
 import { bestFirst } from './ranking';
 import { SCHOOLS, SCHOOL_RULES, type School } from './schools';
@@ -203,7 +197,7 @@ function finished(
   const { change, specs, addedG } = worked;
   // Ranked by the plain tolerances, whatever margin it was made with.
   const score = scoreOf(plain, searched.choice);
-  const { chance, truly, readings } = chanceToPass(check, enoughReadings(check, wanted).readings);
+  const { chance, truly, readings } = chanceWithEnough(check, wanted);
   return {
     school,
     placements: [...change.placements],

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { bySpec } from '../spec';
 import { laidAt, lead, putty, tape } from '../../test/parts';
 import type { Aim } from '../aim';
 import { Fault } from '../fault';
@@ -11,7 +12,6 @@ import {
   LEAST_SHARE,
   NO_CHANGE,
   asSpot,
-  bySpec,
   changeOutcome,
   compareScores,
   errorSources,

@@ -2,13 +2,12 @@ import { isAimed, type Aim } from '../aim';
 import { noticeableStep } from '../compare';
 import type { Frame } from '../frame';
 import type { AxisSpecs } from '../mass';
-import { SPEC_KEYS, type SpecKey } from '../spec';
+import { bySpec, SPEC_KEYS, type SpecKey } from '../spec';
 import type { SportData } from '../sport';
-import { chanceToPass } from './chance';
-import { NO_CHANGE, changeOutcome, type Change } from './change';
+import { buildOf, chanceToPass } from './chance';
+import { NO_CHANGE, type Change } from './change';
 import { judgeable, type ToCheck } from './enough';
-import { errorSources, specErrors } from './errors';
-import { BENCH_READINGS, bySpec, everySpec, usualInstruments, type Instruments } from './instruments';
+import { BENCH_READINGS, everySpec, type Instruments } from './instruments';
 import { fromSpot } from './spot';
 
 /** What a build usually puts on, in plain grams: the steps of the sport's programmes at tip, sides and handle. */
@@ -19,16 +18,9 @@ function usualChange(frame: Frame): Change {
   return { ...NO_CHANGE, placements: [lay('tip', tipG), lay('sides', pairG), lay('handle', handleG)] };
 }
 
-/** A build of a frame as its check goes by it: a usual one where nothing is planned yet. */
-export function usualBuild(
-  frame: Frame,
-  before: AxisSpecs,
-  instruments: Instruments,
-  change: Change = usualChange(frame),
-): Omit<ToCheck, 'aim'> {
-  const after = changeOutcome(frame, before, {}, change).specs;
-  return { before, after, build: specErrors(after, errorSources(frame, {}, change)), instruments };
-}
+/** A usual build of a frame, before anything is planned: what its check goes by. */
+export const usualBuild = (frame: Frame, before: AxisSpecs, instruments: Instruments): Omit<ToCheck, 'aim'> =>
+  buildOf(frame, before, {}, usualChange(frame), instruments);
 
 /** The next larger number of two digits, so that a tolerance reads well. @example roundUp(0.3093) // 0.31 */
 function roundUp(value: number): number {
@@ -36,87 +28,67 @@ function roundUp(value: number): number {
   return Number((Math.ceil(value / step - 1e-9) * step).toPrecision(2));
 }
 
-/** The tolerance that a spec of an aim begins with. */
-export interface Tolerance {
-  tolerance: number;
-  /** The least that these instruments can judge with two readings each. */
-  judgeable: number;
-}
-
 /**
  * The tolerances that an aim begins with: the sport's, or the shop's own, and where the instruments cannot judge that with two readings at start and check, the least
  * that they can.
- * @param change what is built, where that is known; a usual build if left out
- * @example startingTolerances(frame, before, instruments).twistWeight // { tolerance: 0.31, judgeable: 0.3093 }
+ * @param build what is built, where that is known; else {@link usualBuild}
+ * @example startingTolerances(frame.sport, usualBuild(frame, before, instruments)).twistWeight // 0.31
  */
 export function startingTolerances(
-  frame: Frame,
-  before: AxisSpecs,
-  instruments: Instruments = usualInstruments(frame.sport),
-  change?: Change,
-): Record<SpecKey, Tolerance> {
-  const least = judgeable(usualBuild(frame, before, instruments, change), everySpec(BENCH_READINGS));
-  return bySpec((key) => {
-    const own = frame.sport.tolerance[key];
-    return { tolerance: least[key] > own ? roundUp(least[key]) : own, judgeable: least[key] };
-  });
+  { tolerance }: Pick<SportData, 'tolerance'>,
+  build: Omit<ToCheck, 'aim'>,
+): Record<SpecKey, number> {
+  const least = judgeable(build, everySpec(BENCH_READINGS));
+  return bySpec((key) => (least[key] > tolerance[key] ? roundUp(least[key]) : tolerance[key]));
 }
 
-/** A tolerance of an aim that these instruments cannot judge, with the least that they can. */
-export interface TooTight {
+/** A sport with the tolerances that an aim begins with. @example judgedSport(sport, build).tolerance.twistWeight // 0.31 */
+export const judgedSport = (sport: SportData, build: Omit<ToCheck, 'aim'>): SportData => ({
+  ...sport,
+  tolerance: startingTolerances(sport, build),
+});
+
+/** A spec of an aim that these instruments judge badly, and to what they can. */
+export interface HardToJudge {
   spec: SpecKey;
+  /** `tight`: no five readings at start and check can judge its tolerance. `coarse`: two judge it only to more than a hand notices, so that a check says little. */
+  because: 'tight' | 'coarse';
   tolerance: number;
   judgeable: number;
 }
 
 /**
- * Tolerances that no five readings at start and check can judge: a check of a frame that is right would fail too often, or pass one that is not.
- * @example tooTight(frame, before, instruments, aim) // [{ spec: 'twistWeight', tolerance: 0.1, judgeable: 0.24 }]
+ * What of an aim these instruments judge badly: a check of a frame that is right would fail too often, or pass one that is not.
+ * @example hardToJudge(frame, before, instruments, aim) // [{ spec: 'twistWeight', because: 'tight', tolerance: 0.1, judgeable: 0.24 }]
  */
-export function tooTight(frame: Frame, before: AxisSpecs, instruments: Instruments, aim: Aim): TooTight[] {
-  const least = judgeable(usualBuild(frame, before, instruments));
-  return SPEC_KEYS.flatMap((spec) => {
-    const target = aim[spec];
-    if (!isAimed(target) || target.tolerance >= least[spec]) return [];
-    return [{ spec, tolerance: target.tolerance, judgeable: roundUp(least[spec]) }];
-  });
-}
-
-/**
- * Specs of an aim that these instruments judge only to more than a hand notices, with two readings at start and check: there a check says little.
- * @example tooCoarse(frame, before, instruments, aim) // [{ spec: 'twistWeight', judgeable: 1.4 }] of a machine edge-on
- */
-export function tooCoarse(
+export function hardToJudge(
   frame: Frame,
   before: AxisSpecs,
   instruments: Instruments,
   aim: Aim,
-): { spec: SpecKey; judgeable: number }[] {
-  const least = judgeable(usualBuild(frame, before, instruments), everySpec(BENCH_READINGS));
-  const step = (spec: SpecKey): number => noticeableStep(frame.sport.noticeable, spec, before.swingWeight);
-  return SPEC_KEYS.flatMap((spec) =>
-    isAimed(aim[spec]) && least[spec] > step(spec) ? [{ spec, judgeable: roundUp(least[spec]) }] : [],
-  );
-}
-
-/** A sport with the tolerances that an aim begins with on this frame. @example judgedSport(frame, before, instruments).tolerance.twistWeight // 0.31 */
-export function judgedSport(
-  frame: Frame,
-  before: AxisSpecs,
-  instruments: Instruments,
-  change?: Change,
-): SportData {
-  const found = startingTolerances(frame, before, instruments, change);
-  return { ...frame.sport, tolerance: bySpec((key) => found[key].tolerance) };
+): HardToJudge[] {
+  const build = usualBuild(frame, before, instruments);
+  const [most, usual] = [judgeable(build), judgeable(build, everySpec(BENCH_READINGS))];
+  return SPEC_KEYS.flatMap((spec): HardToJudge[] => {
+    const target = aim[spec];
+    if (!isAimed(target)) return [];
+    const { tolerance } = target;
+    if (tolerance < most[spec])
+      return [{ spec, because: 'tight', tolerance, judgeable: roundUp(most[spec]) }];
+    const step = noticeableStep(frame.sport.noticeable, spec, before.swingWeight);
+    return usual[spec] > step
+      ? [{ spec, because: 'coarse', tolerance, judgeable: roundUp(usual[spec]) }]
+      : [];
+  });
 }
 
 /** A usual build that comes out as aimed, to the tolerances that an aim begins with. */
 function usualCheck(frame: Frame, before: AxisSpecs, instruments: Instruments): ToCheck {
   const build = usualBuild(frame, before, instruments);
-  const tolerances = startingTolerances(frame, before, instruments);
+  const tolerances = startingTolerances(frame.sport, build);
   const after = { ...build.after, twistWeight: build.after.twistWeight ?? frame.sport.usual.twistWeight };
   const aim: Aim = {};
-  for (const key of SPEC_KEYS) aim[key] = { value: after[key], tolerance: tolerances[key].tolerance };
+  for (const key of SPEC_KEYS) aim[key] = { value: after[key], tolerance: tolerances[key] };
   return { ...build, aim, after };
 }
 

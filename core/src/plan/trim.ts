@@ -3,11 +3,12 @@ import { lineLength, lineStart, type Frame } from '../frame';
 import { NOTHING, add, specsOf, sumsOf, type AxisSpecs, type MassSums } from '../mass';
 import { middleOf, partNamed, placementSums, zoneOf, type Part, type Placement } from '../part';
 import type { ZoneName } from '../sport';
-import { chanceToPass } from './chance';
-import { enoughReadings, type ToCheck } from './enough';
+import { chanceWithEnough } from './chance';
+import type { ToCheck } from './enough';
 import { aroundMiddle, changePieces } from './edit';
 import { massErrors, ownErrors, specErrors, type ErrorSource } from './errors';
-import { bySpec, usualInstruments, type Instruments, type Readings } from './instruments';
+import { bySpec } from '../spec';
+import { usualInstruments, type Instruments, type Readings } from './instruments';
 import { LineSearch, mostLines } from './lines';
 import { sidesAt, zoneColumn, type ZoneColumn } from './options';
 import { planRows, type PlanProblem } from './problem';
@@ -229,7 +230,7 @@ export function trimPlans(request: TrimRequest): Trim[] {
 }
 
 function passing(check: ToCheck, wanted: number | undefined): Pick<Trim, 'chance' | 'readings'> {
-  const { chance, readings } = chanceToPass(check, enoughReadings(check, wanted).readings);
+  const { chance, readings } = chanceWithEnough(check, wanted);
   return { chance, readings };
 }
 

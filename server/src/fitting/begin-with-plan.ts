@@ -1,5 +1,5 @@
 import {
-  changeOutcome,
+  buildOf,
   guardsOf,
   instrumentsAfter,
   judgedSport,
@@ -64,17 +64,16 @@ export async function beginWithPlan(tx: Queries, begun: Begun, moment: Moment): 
   const { now } = moment;
   const { fitting, frame, from, why, note, reason, by, key, programmeId, change } = begun;
   const settled = settleFrame(frame.shape);
-  const { specs } = changeOutcome(settled, from.specs, from.dress, change);
   const { sport } = frame.shape;
   const year = yearOf(moment);
   const { sports, wantedChance } = await theShop(tx);
   const own = sports[sport];
-  // What the plan gives is what it is aimed at.
   const renewed = renewedSince(from.how, await instrumentsNow(tx));
   const ownSport = withOwn(settled.sport, own);
   const instruments = instrumentsAfter(ownSport, measuredWith(from), renewed);
-  const judged = judgedSport({ ...settled, sport: ownSport }, from.specs, instruments, change);
-  const target = partWay(judged, from.specs, specs, 1);
+  const build = buildOf(settled, from.specs, from.dress, change, instruments);
+  // What the plan gives is what it is aimed at.
+  const target = partWay(judgedSport(ownSport, build), from.specs, build.after, 1);
   // As at Aim: what speaks strongly against it is gone past only with a reason.
   const guards = guardsOf({
     shape: frame.shape,

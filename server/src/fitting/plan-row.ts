@@ -1,13 +1,10 @@
 import {
   benchSteps,
-  chanceToPass,
-  changeOutcome,
+  buildOf,
+  chanceWithEnough,
   changeUncertainty,
-  errorSources,
   settleFrame,
-  specErrors,
   withinTolerance,
-  enoughReadings,
   instrumentsAfter,
   measuredWith,
   type BenchCase,
@@ -51,16 +48,10 @@ export function planRow({
   renewed,
 }: PlanParts): PlanRecord {
   const settled = settleFrame(frame.shape);
-  const { specs } = changeOutcome(settled, from.specs, from.dress, change);
-  const build = specErrors(specs, errorSources(settled, from.dress, change));
-  const check = {
-    aim: aim.target,
-    before: from.specs,
-    after: specs,
-    build,
-    instruments: instrumentsAfter(settled.sport, measuredWith(from), renewed),
-  };
-  const { chance, truly, readings } = chanceToPass(check, enoughReadings(check, wanted).readings);
+  const instruments = instrumentsAfter(settled.sport, measuredWith(from), renewed);
+  const built = buildOf(settled, from.specs, from.dress, change, instruments);
+  const { after: specs } = built;
+  const { chance, truly, readings } = chanceWithEnough({ ...built, aim: aim.target }, wanted);
   return {
     id: newId(),
     createdAt: now,

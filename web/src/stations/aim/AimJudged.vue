@@ -1,15 +1,7 @@
 <script setup lang="ts">
 import { useDebounceFn } from '@vueuse/core';
 import { computed, onBeforeUnmount, watch } from 'vue';
-import {
-  aimMeaning,
-  tooCoarse,
-  tooTight,
-  type Aim,
-  type Guard,
-  type Meaning,
-  type SpecKey,
-} from '@kevro/core';
+import { aimMeaning, hardToJudge, type Aim, type Guard, type Meaning, type SpecKey } from '@kevro/core';
 import { guardSentence } from '@kevro/contract';
 import { counted } from '../../parts/counted';
 import { useFitting } from '../../stores/fitting';
@@ -61,20 +53,12 @@ const meaning = computed(() =>
 
 const say = (spec: SpecKey, width: number): string =>
   units.sayWidth(spec, width, props.aim.shape.value.sport);
-/** Tolerances that no readings can judge. */
-const tight = computed(() => {
+/** What the instruments judge badly. */
+const hard = computed(() => {
   const { frame, before, instruments } = fitting;
-  return frame && before && instruments ? tooTight(frame, before, instruments, props.aim.read.value.aim) : [];
-});
-
-/** Specs whose check says little. */
-const coarse = computed(() => {
-  const { frame, before, instruments } = fitting;
-  if (!frame || !before || !instruments) return [];
-  const known = tight.value.map(({ spec }) => spec);
-  return tooCoarse(frame, before, instruments, props.aim.read.value.aim).filter(
-    ({ spec }) => !known.includes(spec),
-  );
+  return frame && before && instruments
+    ? hardToJudge(frame, before, instruments, props.aim.read.value.aim)
+    : [];
 });
 
 /** The best way there, worked out beside the page while the aim is typed. */
@@ -120,23 +104,25 @@ const gets = computed(() => {
 <template>
   <p v-if="meaning.length > 0" class="small mb-0">{{ meaning.map(meaningWords).join('; ') }}.</p>
   <p v-if="gets" class="small mb-0" :class="gets.good ? 'soft' : 'warn'" role="status">{{ gets.words }}</p>
-  <div v-for="one in tight" :key="one.spec" class="guard">
-    <p class="small mb-0" role="status">
-      ⚠ Your instruments can’t judge {{ SPEC_NAMES[one.spec].toLowerCase() }} to ±{{
-        say(one.spec, one.tolerance)
-      }}. They can judge ±{{ say(one.spec, one.judgeable) }}.
+  <template v-for="one in hard" :key="one.spec">
+    <div v-if="one.because === 'tight'" class="guard">
+      <p class="small mb-0" role="status">
+        ⚠ Your instruments can’t judge {{ SPEC_NAMES[one.spec].toLowerCase() }} to ±{{
+          say(one.spec, one.tolerance)
+        }}. They can judge ±{{ say(one.spec, one.judgeable) }}.
+      </p>
+      <button type="button" class="link small" @click="aim.loosen(one)">
+        Use ±{{ say(one.spec, one.judgeable) }}
+      </button>
+    </div>
+    <p v-else class="small mb-0 warn" role="status">
+      ⚠ Your instruments judge {{ SPEC_NAMES[one.spec].toLowerCase() }} only to ±{{
+        say(one.spec, one.judgeable)
+      }}, more than a player feels.{{
+        one.spec === 'twistWeight' ? ' Two threads read it closer.' : ' Read it more often.'
+      }}
     </p>
-    <button type="button" class="link small" @click="aim.loosen(one)">
-      Use ±{{ say(one.spec, one.judgeable) }}
-    </button>
-  </div>
-  <p v-for="one in coarse" :key="one.spec" class="small mb-0 warn" role="status">
-    ⚠ Your instruments judge {{ SPEC_NAMES[one.spec].toLowerCase() }} only to ±{{
-      say(one.spec, one.judgeable)
-    }}, more than a player feels.{{
-      one.spec === 'twistWeight' ? ' Two threads read it closer.' : ' Read it more often.'
-    }}
-  </p>
+  </template>
   <div v-for="guard in guards" :key="guard.code" class="guard" :class="guard.strength">
     <p class="small mb-0" role="status">⚠ {{ guardSentence(guard, fitting.view?.player.name) }}</p>
     <button v-if="guard.at" type="button" class="link small" @click="aim.take(guard.at)">

@@ -10,13 +10,14 @@ import {
   judgedSport,
   partWay,
   proposeGuide,
+  usualBuild,
   type Aim,
   type Bother,
   type GuideName,
+  type HardToJudge,
   type KnownSpecs,
   type Priority,
   type SpecKey,
-  type TooTight,
 } from '@kevro/core';
 import { fieldError, sentence, type AimRecord } from '@kevro/contract';
 import { useDraft } from '../../parts/draft';
@@ -68,7 +69,9 @@ export function useAimDraft(setupAsked: string | undefined) {
   /** The sport with the tolerances that an aim of this frame begins with: what its instruments can judge, where that is more than the shop works to. */
   const judged = computed(() => {
     const { frame, before, instruments } = fitting;
-    return frame && before && instruments ? judgedSport(frame, before, instruments) : sport.value;
+    return frame && before && instruments
+      ? judgedSport(frame.sport, usualBuild(frame, before, instruments))
+      : sport.value;
   });
   const lengthCm = computed(() => shape.value.lengthCm);
   const growing = computed(() => {
@@ -191,7 +194,7 @@ export function useAimDraft(setupAsked: string | undefined) {
   }
 
   /** Takes the least tolerance that can be judged. */
-  function loosen({ spec, judgeable }: TooTight): void {
+  function loosen({ spec, judgeable }: HardToJudge): void {
     draft.value.rows[spec].tolerance = judgeable;
   }
 

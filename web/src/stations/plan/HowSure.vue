@@ -4,8 +4,7 @@ import {
   SPEC_KEYS,
   adviceFor,
   chanceAfterTrim,
-  chanceToPass,
-  enoughReadings,
+  chanceWithEnough,
   type Advice,
   type Change,
   type Dress,
@@ -23,9 +22,7 @@ const props = defineProps<{ frame: Frame; dress: Dress; change: Change; inside: 
 const shop = useShop();
 
 const check = computed(() => planCheck(props.change));
-const now = computed(
-  () => check.value && chanceToPass(check.value, enoughReadings(check.value, shop.wanted).readings),
-);
+const now = computed(() => check.value && chanceWithEnough(check.value, shop.wanted));
 const trimmed = computed(() =>
   check.value && now.value ? chanceAfterTrim(check.value, now.value.chance, now.value.readings) : 0,
 );

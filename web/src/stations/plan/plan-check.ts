@@ -1,4 +1,4 @@
-import { changeOutcome, errorSources, specErrors, type Change, type ToCheck } from '@kevro/core';
+import { buildOf, type Change, type ToCheck } from '@kevro/core';
 import type { Measurement } from '@kevro/contract';
 import { useFitting } from '../../stores/fitting';
 
@@ -11,8 +11,5 @@ export function planCheck(change: Change, from?: Measurement): ToCheck | undefin
   const start = from ?? measurement;
   const instruments = start && instrumentsFrom(start);
   if (!frame || !start || !instruments || !aim) return undefined;
-  const { specs: before, dress } = start;
-  const after = changeOutcome(frame, before, dress, change).specs;
-  const build = specErrors(after, errorSources(frame, dress, change));
-  return { aim: aim.target, before, after, build, instruments };
+  return { ...buildOf(frame, start.specs, start.dress, change, instruments), aim: aim.target };
 }

@@ -1,8 +1,7 @@
 import { computed, ref, type Ref } from 'vue';
 import {
   chanceAfterTrim,
-  chanceToPass,
-  enoughReadings,
+  chanceWithEnough,
   withinTolerance,
   type Change,
   type Part,
@@ -46,7 +45,7 @@ export function useSideBySide(
     const check = planCheck(change);
     if (!check) return [];
     const { after: specs, before, aim } = check;
-    const { chance, readings } = chanceToPass(check, enoughReadings(check, shop.wanted).readings);
+    const { chance, readings } = chanceWithEnough(check, shop.wanted);
     const { placements, swaps, removals } = change;
     const inside = withinTolerance(aim, specs);
     return [
