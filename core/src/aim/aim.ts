@@ -16,9 +16,11 @@ export interface Target {
 
 export type Aim = Partial<Record<SpecKey, Target>>;
 
-/** Whether a spec is aimed at: it has a target, and that is not free. */
-export const isAimed = (target: Target | undefined): target is Target =>
-  target !== undefined && target.priority !== 'free';
+/** What a spec is aimed at; undefined where it is free. @example targetOf({ massG: { value: 348, tolerance: 1, priority: 'free' } }, 'massG') // undefined */
+export function targetOf(aim: Aim, spec: SpecKey): Target | undefined {
+  const target = aim[spec];
+  return target?.priority === 'free' ? undefined : target;
+}
 
 const tidy = (value: number): number => Number(value.toFixed(6));
 
@@ -71,8 +73,7 @@ export function aimProblems(aim: Aim, lengthCm: number, own: AxisSpecs): Problem
     if (!(target.tolerance > 0))
       problems.push({ code: 'tolerance-not-positive', path: `target.${key}.tolerance` });
   }
-  const active = (key: SpecKey): number | undefined =>
-    aim[key]?.priority === 'free' ? undefined : aim[key]?.value;
+  const active = (key: SpecKey): number | undefined => targetOf(aim, key)?.value;
   if (active('twistWeight') !== undefined && own.twistWeight === undefined) {
     problems.push({ code: 'twist-not-measured', path: 'target.twistWeight.value' });
   }
@@ -107,8 +108,8 @@ export function deviationFrom(aim: Aim, specs: KnownSpecs): KnownSpecs {
 /** Whether each spec of the aim that is not free lies within its tolerance; a spec that is not known does not. */
 export function withinTolerance(aim: Aim, specs: KnownSpecs): boolean {
   return SPEC_KEYS.every((key) => {
-    const target = aim[key];
-    if (!target || target.priority === 'free') return true;
+    const target = targetOf(aim, key);
+    if (!target) return true;
     const value = specs[key];
     return value !== undefined && isInside(target, value);
   });
@@ -120,8 +121,8 @@ export function withinTolerance(aim: Aim, specs: KnownSpecs): boolean {
  */
 export const verdictOf = (aim: Aim, specs: KnownSpecs): { spec: SpecKey; value: number; inside: boolean }[] =>
   SPEC_KEYS.flatMap((spec) => {
-    const target = aim[spec];
+    const target = targetOf(aim, spec);
     const value = specs[spec];
-    if (!target || target.priority === 'free' || value === undefined) return [];
+    if (!target || value === undefined) return [];
     return [{ spec, value, inside: isInside(target, value) }];
   });

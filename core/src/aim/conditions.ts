@@ -1,5 +1,5 @@
 import { dataOf, type AnySport } from '../sport';
-import type { Aim } from './aim';
+import { targetOf, type Aim } from './aim';
 
 export const CONDITIONS = ['hot-fast', 'cold-slow'] as const;
 export type Conditions = (typeof CONDITIONS)[number];
@@ -14,8 +14,8 @@ const SHIFT_STEPS = 0.5;
  * @example aimForConditions('tennis', { balanceCm: { value: 32.5, tolerance: 0.15 } }, 'hot-fast').balanceCm?.value // 32.35
  */
 export function aimForConditions(sport: AnySport, aim: Aim, conditions: Conditions): Aim {
-  const { balanceCm } = aim;
-  if (!balanceCm || balanceCm.priority === 'free') return aim;
+  const balanceCm = targetOf(aim, 'balanceCm');
+  if (!balanceCm) return aim;
   const data = dataOf(sport);
   const by = SHIFT_STEPS * data.noticeable.balanceCm * (conditions === 'hot-fast' ? -1 : 1);
   // Finer than an aim is usually written: half a step is less than two of those.

@@ -1,7 +1,7 @@
 import { noticeableStep } from '../compare';
 import { recoilWeight, type AxisSpecs, type SpecKey } from '../mass';
 import { dataOf, type AnySport } from '../sport';
-import type { Aim } from './aim';
+import { targetOf, type Aim } from './aim';
 
 export type MeaningOf = 'swing' | 'weight' | 'balance' | 'twist' | 'recoil';
 /** What an aim means for a hand: how much of it, and how many noticeable steps that is. */
@@ -22,8 +22,7 @@ const FELT = 0.2;
  */
 export function aimMeaning(sport: AnySport, own: AxisSpecs, aim: Aim): Meaning[] {
   const { noticeable } = dataOf(sport);
-  const asked = (key: SpecKey): number | undefined =>
-    aim[key]?.priority === 'free' ? undefined : aim[key]?.value;
+  const asked = (key: SpecKey): number | undefined => targetOf(aim, key)?.value;
   const steps = (key: SpecKey, change: number): number =>
     change / noticeableStep(noticeable, key, own.swingWeight);
   const meanings: Meaning[] = [];

@@ -1,4 +1,4 @@
-import type { Aim } from '../aim';
+import { targetOf, type Aim } from '../aim';
 import { SPEC_KEYS, type AxisSpecs, type SpecKey } from '../mass';
 import type { SpecUncertainty } from '../measure';
 import { chanceOf, instrumentErrors } from '../plan';
@@ -21,8 +21,8 @@ export function conformance(aim: Aim, specs: AxisSpecs, uncertainty: SpecUncerta
   const errors = instrumentErrors(uncertainty);
   const of: Conformance['of'] = {};
   for (const key of SPEC_KEYS) {
-    const target = aim[key];
-    if (target && target.priority !== 'free') of[key] = chanceOf({ [key]: target }, specs, errors).chance;
+    const target = targetOf(aim, key);
+    if (target) of[key] = chanceOf({ [key]: target }, specs, errors).chance;
   }
   return { all: chanceOf(aim, specs, errors).chance, of };
 }

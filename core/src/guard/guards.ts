@@ -1,4 +1,4 @@
-import { asWritten, classesOver, juniorClass, type Aim } from '../aim';
+import { asWritten, classesOver, juniorClass, targetOf, type Aim } from '../aim';
 import { dressSums, noticeableStep } from '../compare';
 import { brokenLimits, settleFrame, type BrokenLimit, type FrameShape } from '../frame';
 import { SPEC_KEYS, requireSpecs, withAxis, type SpecKey, type Specs } from '../mass';
@@ -77,8 +77,7 @@ export function guardsOf({ shape, specs, dress, target, player, own: shop }: Gua
   const { sport: shipped, lengthCm } = settleFrame(shape);
   const sport = withOwn(shipped, shop);
   const own = requireSpecs(withAxis(specs, sport.axisCm), lengthCm);
-  const asked = (key: SpecKey): number | undefined =>
-    target[key]?.priority === 'free' ? undefined : target[key]?.value;
+  const asked = (key: SpecKey): number | undefined => targetOf(target, key)?.value;
   const swing = asked('swingWeight');
   const step = noticeableStep(sport.noticeable, 'swingWeight', own.swingWeight);
   const guards: Guard[] = [];

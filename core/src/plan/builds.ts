@@ -1,4 +1,4 @@
-import { isInside, type Aim } from '../aim';
+import { isInside, targetOf, type Aim } from '../aim';
 import { settleFrame, type FrameShape } from '../frame';
 import { SPEC_KEYS, swingAbout, type AxisSpecs, type SpecKey } from '../mass';
 import { seededNormals, type SpecUncertainty } from '../measure';
@@ -43,10 +43,7 @@ export function simulateBuilds(
   }));
   const firstGCm = after.massG * after.balanceCm;
   const normal = seededNormals(seed);
-  const limits = SPEC_KEYS.map((key) => {
-    const target = aim[key];
-    return target && target.priority !== 'free' ? target : undefined;
-  });
+  const limits = SPEC_KEYS.map((key) => targetOf(aim, key));
   const sum = new Float64Array(4);
   const squares = new Float64Array(4);
   const value = new Float64Array(4);

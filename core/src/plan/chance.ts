@@ -1,4 +1,4 @@
-import { isAimed, isInside, type Aim } from '../aim';
+import { isInside, targetOf, type Aim } from '../aim';
 import { SPEC_KEYS, type AxisSpecs, type SpecKey } from '../mass';
 import { normalBox, type SpecUncertainty } from '../measure';
 import type { Frame } from '../frame';
@@ -46,9 +46,9 @@ export interface Chance {
 export function chanceOf(aim: Aim, specs: AxisSpecs, errors: readonly SpecError[]): Chance {
   const spread = spreadOf(errors);
   const aimed = SPEC_KEYS.flatMap((key) => {
-    const target = aim[key];
+    const target = targetOf(aim, key);
     const value = specs[key];
-    if (!isAimed(target)) return [];
+    if (!target) return [];
     return [{ key, target, off: value === undefined ? Number.NaN : value - target.value }];
   });
   const alone = aimed.map(({ key, target, off }) => {

@@ -1,4 +1,4 @@
-import { isAimed, type Aim } from '../aim';
+import { targetOf, type Aim } from '../aim';
 import type { AxisSpecs } from '../mass';
 import { normalBelow } from '../measure';
 import { SPEC_KEYS, type KnownSpecs, type SpecKey } from '../spec';
@@ -30,7 +30,7 @@ const WORTH = 0.005;
 const JUDGED_BY = 1.25 * 2;
 
 /** The specs that a check has to find inside. */
-const aimedAt = (aim: Aim): SpecKey[] => SPEC_KEYS.filter((key) => isAimed(aim[key]));
+const aimedAt = (aim: Aim): SpecKey[] => SPEC_KEYS.filter((key) => targetOf(aim, key) !== undefined);
 
 /** Variances of what a check reads, spec by spec: what stays, and what so many readings lessen. */
 export class CheckVariance {

@@ -1,4 +1,4 @@
-import { TOLERANCE_SLACK, isAimed, timesOff, type Aim } from '../aim';
+import { TOLERANCE_SLACK, targetOf, timesOff, type Aim } from '../aim';
 import type { KnownSpecs } from '../spec';
 import { SPEC_KEYS, type SpecKey } from '../mass';
 import { normalQuantile, type SpecUncertainty } from '../measure';
@@ -27,10 +27,12 @@ export function guardShares(
   wanted = WANTED_CHANCE,
 ): Record<SpecKey, number> {
   const shares = { massG: 1, balanceCm: 1, swingWeight: 1, twistWeight: 1 };
-  const aimed = SPEC_KEYS.filter((key) => isAimed(aim[key]));
+  const aimed = SPEC_KEYS.flatMap((key) => {
+    const target = targetOf(aim, key);
+    return target ? [{ key, tolerance: target.tolerance }] : [];
+  });
   const factor = guardFactor(wanted, aimed.length);
-  for (const key of aimed) {
-    const { tolerance } = aim[key] as { tolerance: number };
+  for (const { key, tolerance } of aimed) {
     shares[key] = Math.max(LEAST_SHARE, 1 - (factor * spread[key]) / tolerance);
   }
   return shares;
@@ -39,8 +41,8 @@ export function guardShares(
 /** Whether specs lie within those shares of their tolerances. */
 export const withinShares = (aim: Aim, specs: KnownSpecs, shares: Record<SpecKey, number>): boolean =>
   SPEC_KEYS.every((key) => {
-    const target = aim[key];
+    const target = targetOf(aim, key);
     const value = specs[key];
-    if (!isAimed(target)) return true;
+    if (!target) return true;
     return value !== undefined && timesOff(target, value) <= shares[key] + TOLERANCE_SLACK;
   });

@@ -1,4 +1,4 @@
-import type { Aim, Priority } from '../aim';
+import { targetOf, type Aim, type Priority } from '../aim';
 import { add, linearSpec, SPEC_KEYS, type AxisSpecs, type MassSums, type SpecKey } from '../mass';
 import type { ZoneColumn } from './options';
 import type { SchoolRule } from './schools';
@@ -32,15 +32,14 @@ export interface Row {
 export type Shares = Partial<Record<SpecKey, number>>;
 
 export function planRows(before: AxisSpecs, aim: Aim, shares: Shares = {}): Row[] {
-  const massScaleG = aim.massG && aim.massG.priority !== 'free' ? aim.massG.value : before.massG;
+  const massScaleG = targetOf(aim, 'massG')?.value ?? before.massG;
   return SPEC_KEYS.flatMap((key) => {
-    const target = aim[key];
-    const priority = target?.priority ?? 'want';
-    if (!target || priority === 'free') return [];
+    const target = targetOf(aim, key);
+    if (!target) return [];
     return [
       {
         key,
-        priority,
+        priority: target.priority === 'must' ? 'must' : 'want',
         target: target.value,
         tolerance: target.tolerance,
         share: shares[key] ?? 1,

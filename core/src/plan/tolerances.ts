@@ -1,4 +1,4 @@
-import { isAimed, type Aim } from '../aim';
+import { targetOf, type Aim } from '../aim';
 import { noticeableStep } from '../compare';
 import type { Frame } from '../frame';
 import type { AxisSpecs } from '../mass';
@@ -70,8 +70,8 @@ export function hardToJudge(
   const build = usualBuild(frame, before, instruments);
   const [most, usual] = [judgeable(build), judgeable(build, everySpec(BENCH_READINGS))];
   return SPEC_KEYS.flatMap((spec): HardToJudge[] => {
-    const target = aim[spec];
-    if (!isAimed(target)) return [];
+    const target = targetOf(aim, spec);
+    if (!target) return [];
     const { tolerance } = target;
     if (tolerance < most[spec])
       return [{ spec, because: 'tight', tolerance, judgeable: roundUp(most[spec]) }];

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, shallowRef, useId } from 'vue';
-import { pointsHeadLight, sportData, type SpecKey } from '@kevro/core';
+import { pointsHeadLight, sportData, targetOf, type SpecKey } from '@kevro/core';
 import type { OfFrame } from '../parts/typed';
 import { useShop } from '../stores/shop';
 import { useUnits } from '../stores/units';
@@ -27,7 +27,6 @@ const own = computed(() => ({
   found: props.marks.checked ? props.marks.measured?.[props.spec] : undefined,
   measured: (props.marks.checked ?? props.marks.measured)?.[props.spec],
   predicted: props.marks.predicted?.[props.spec],
-  target: props.marks.aim?.[props.spec],
   band: props.marks.guide?.[props.spec],
   wall: props.marks.walls?.[props.spec],
 }));
@@ -41,7 +40,7 @@ const setupTicks = computed(() =>
 );
 /** What is shown is an estimate: a plan on an estimate is one too. */
 const guessed = computed(() => props.marks.estimated?.includes(props.spec) ?? false);
-const aimed = computed(() => (own.value.target?.priority === 'free' ? undefined : own.value.target));
+const aimed = computed(() => targetOf(props.marks.aim ?? {}, props.spec));
 const checked = computed(() => props.marks.checked !== undefined);
 const shown = computed(() =>
   checked.value ? own.value.measured : (own.value.predicted ?? own.value.measured),

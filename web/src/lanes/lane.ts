@@ -5,6 +5,7 @@ import {
   isInside,
   noticeableStep,
   dataOf,
+  targetOf,
   type Aim,
   type KnownSpecs,
   type SpecKey,
@@ -40,14 +41,12 @@ const LEAST_SHARE: Record<SpecKey, number> = {
 /** The values that a lane must show; setups and guides only widen it up to a limit, so that one stray does not flatten the rest. */
 export function laneDomain(key: SpecKey, marks: LaneMarks): [number, number] {
   const { measured, checked, predicted, aim, setups = [], walls, guide } = marks;
-  const target = aim?.[key];
+  const target = targetOf(aim ?? {}, key);
   const own = [
     measured?.[key],
     checked?.[key],
     predicted?.[key],
-    ...(target && target.priority !== 'free'
-      ? [target.value - target.tolerance, target.value + target.tolerance]
-      : []),
+    ...(target ? [target.value - target.tolerance, target.value + target.tolerance] : []),
     ...setups.filter((s) => s.marked).map((s) => s.specs[key]),
   ].filter((v) => v !== undefined);
   // An open end of a guide is no value.
@@ -92,10 +91,11 @@ export interface Standing {
 }
 
 export function standing(key: SpecKey, marks: LaneMarks, sport: AnySport): Standing | undefined {
-  const target = marks.aim?.[key];
+  const { aim = {} } = marks;
+  const target = targetOf(aim, key);
   const shown = marks.checked ?? marks.predicted ?? marks.measured;
-  if (!target || target.priority === 'free' || !shown) return undefined;
-  const difference = deviationFrom(marks.aim ?? {}, shown)[key];
+  if (!target || !shown) return undefined;
+  const difference = deviationFrom(aim, shown)[key];
   if (difference === undefined) return undefined;
   const hand = marks.measured?.swingWeight ?? shown.swingWeight ?? target.value;
   return {

@@ -7,6 +7,7 @@ import {
   inOneDress,
   rankShelf,
   sportData,
+  targetOf,
   type Dress,
   type FrameShape,
   type KnownSpecs,
@@ -77,8 +78,8 @@ onMounted(async () => {
     if (!entry || !aim || !start) return;
     const specs: KnownSpecs = {};
     for (const key of SPEC_KEYS) {
-      const target = aim.target[key];
-      if (target && target.priority !== 'free') specs[key] = target.value;
+      const target = targetOf(aim.target, key);
+      if (target) specs[key] = target.value;
     }
     const { tag, shape: of } = entry.frame;
     aimed.value = {

@@ -7,6 +7,7 @@ import {
   aimForConditions,
   guardsOf,
   unansweredGuards,
+  targetOf,
   type Conditions,
   type SpecKey,
 } from '@kevro/core';
@@ -229,7 +230,7 @@ const PRIORITIES = ALL_PRIORITIES.map((value) => ({ value, title: value }));
           </details>
         </fieldset>
       </form>
-      <div v-if="read.aim.balanceCm && read.aim.balanceCm.priority !== 'free'" class="small conditions">
+      <div v-if="targetOf(read.aim, 'balanceCm')" class="small conditions">
         <span class="soft">Played where it is</span>
         <button type="button" class="link" @click="forConditions('hot-fast')">hot and fast</button>
         <span class="soft">(weight toward the hand, control) or</span>

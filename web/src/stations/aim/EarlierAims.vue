@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { SPEC_KEYS, type Aim } from '@kevro/core';
+import { SPEC_KEYS, targetOf, type Aim } from '@kevro/core';
 import { dayWords } from '../../parts/day-words';
 import { useFitting } from '../../stores/fitting';
 import { useUnits } from '../../stores/units';
@@ -19,8 +19,8 @@ const numbers = (aim: Aim): string => {
   const shape = fitting.record?.shape;
   if (!shape) return '';
   return SPEC_KEYS.flatMap((key) => {
-    const target = aim[key];
-    return !target || target.priority === 'free' ? [] : [units.show(key, target.value, shape)];
+    const target = targetOf(aim, key);
+    return target ? [units.show(key, target.value, shape)] : [];
   }).join(' · ');
 };
 </script>

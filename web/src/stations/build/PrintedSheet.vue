@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue';
-import { SPEC_KEYS, settleFrame, type Aim, type BenchStep, type Cut } from '@kevro/core';
+import { SPEC_KEYS, settleFrame, targetOf, type BenchStep, type Cut } from '@kevro/core';
 import type { AimRecord, FrameRecord, Measurement, PlanRecord } from '@kevro/contract';
 import { api } from '../../api/client';
 import { wholeDayWords } from '../../parts/day-words';
@@ -26,7 +26,9 @@ const props = defineProps<{
 }>();
 const units = useUnits();
 const shape = computed(() => props.frame.shape);
-const aim = computed<Aim | undefined>(() => props.aimed?.target);
+const aims = computed(() =>
+  SPEC_KEYS.map((key) => ({ key, target: targetOf(props.aimed?.target ?? {}, key) })),
+);
 const cutsOf = (step: BenchStep) => props.cuts.filter((cut) => step.placementIds.includes(cut.placementId));
 
 /** The setup that the aim was taken from. */
@@ -77,7 +79,7 @@ watch(
         </tr>
       </thead>
       <tbody>
-        <tr v-for="key in SPEC_KEYS" :key="key">
+        <tr v-for="{ key, target } in aims" :key="key">
           <td>{{ SPEC_NAMES[key] }}, {{ units.unit(key) }}</td>
           <td class="num">
             {{ measurement?.specs[key] === undefined ? '—' : units.show(key, measurement.specs[key], shape)
@@ -92,9 +94,9 @@ watch(
             <template v-else>—</template>
           </td>
           <td class="num">
-            <template v-if="aim?.[key] && aim[key].priority !== 'free'">
-              {{ units.show(key, aim[key].value, shape) }} ±{{
-                units.showWidth(key, aim[key].tolerance, shape.sport)
+            <template v-if="target">
+              {{ units.show(key, target.value, shape) }} ±{{
+                units.showWidth(key, target.tolerance, shape.sport)
               }}
             </template>
             <template v-else>free</template>

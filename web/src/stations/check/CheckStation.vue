@@ -7,6 +7,7 @@ import {
   deviationFrom,
   verdictOf,
   withinTolerance,
+  targetOf,
   type NumberKey,
   type SpecKey,
   type Trim,
@@ -74,10 +75,9 @@ const insideWords = computed(() => {
 const heading = computed(() => {
   if (!check.value || !aim.value) return '';
   if (inside.value) return 'Yes: it measures right';
-  const missed = SPEC_KEYS.filter((key) => {
-    const target = aim.value?.[key];
-    return target && target.priority !== 'free' && check.value?.specs[key] === undefined;
-  });
+  const missed = SPEC_KEYS.filter(
+    (key) => targetOf(aim.value ?? {}, key) && check.value?.specs[key] === undefined,
+  );
   if (missed.length > 0) return `Not known: ${list(missed)} was not measured`;
   return `Not yet: ${missWords(aim.value, deviationFrom(aim.value, check.value.specs), say)}`;
 });

@@ -3,6 +3,7 @@ import {
   isInside,
   timesOff,
   zoneOf,
+  targetOf,
   type Aim,
   type Frame,
   type KnownSpecs,
@@ -63,9 +64,9 @@ export function missWords(
 ): string {
   let worst: { key: (typeof SPEC_KEYS)[number]; off: number; times: number } | undefined;
   for (const key of SPEC_KEYS) {
-    const target = aim[key];
+    const target = targetOf(aim, key);
     const off = deviation[key];
-    if (!target || target.priority === 'free' || off === undefined) continue;
+    if (!target || off === undefined) continue;
     const value = target.value + off;
     const times = timesOff(target, value);
     if (!isInside(target, value) && (!worst || times > worst.times)) worst = { key, off, times };
