@@ -176,7 +176,18 @@ describe('readings', () => {
 
 describe('what was stored is put right', () => {
   it('a measurement by another, with its reason, or marked as wrong', async () => {
-    const { frame } = await makeFitting(app);
+    // Mostly scatter, unlike the usual split: the corrected one is as uncertain in the same parts.
+    const mostlyScatter = { random: 0.4, common: 0.1 };
+    const { frame } = await makeFitting(app, {
+      measured: {
+        uncertainty: {
+          massG: mostlyScatter,
+          balanceCm: mostlyScatter,
+          swingWeight: mostlyScatter,
+          twistWeight: mostlyScatter,
+        },
+      },
+    });
     await page.goto(`/frames/${frame.id}`);
     await button(/^put right/).click();
     await ready();
@@ -198,6 +209,7 @@ describe('what was stored is put right', () => {
       specs: { massG: 311.5 },
       dress: { overgrips: 0 },
       why: 'read off the wrong line',
+      parts: { massG: mostlyScatter, twistWeight: mostlyScatter },
     });
     expect(await measured()).toHaveLength(2);
     await page.getByText('read off the wrong line').first().waitFor();

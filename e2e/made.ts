@@ -34,7 +34,8 @@ export async function makeFitting(
     name = `Ottilie Vance ${++count}`,
     frame: more = {},
     player: who = {},
-  }: { name?: string; frame?: object; player?: object } = {},
+    measured = {},
+  }: { name?: string; frame?: object; player?: object; measured?: object } = {},
 ): Promise<Made> {
   const player = await post<Player>(app, '/players', { name, sports: ['tennis'], ...who });
   const frame = await post<FrameRecord>(app, '/frames', {
@@ -54,6 +55,7 @@ export async function makeFitting(
     specs: { massG: 320, balanceCm: 32.5, swingWeight: 315, twistWeight: 13.5 },
     purpose: 'found',
     roundId,
+    ...measured,
   });
   return { player, frame, fitting, measurement, roundId };
 }

@@ -66,6 +66,22 @@ describe('a measurement', () => {
     });
   });
 
+  it('that was put right is as uncertain in the same parts; what was estimated and is read now scatters as a reading does', async () => {
+    const frameId = await addFrame();
+    const scatter = { random: 0.4, common: 0.3 };
+    const guess = { random: 0, common: 2 };
+    const first = await measure(frameId, {
+      uncertainty: { massG: scatter, balanceCm: scatter, swingWeight: guess, twistWeight: scatter },
+      estimated: ['swingWeight'],
+    });
+    const { body: still } = await correct(first.id, { estimated: ['swingWeight'] });
+    expect(still.parts).toEqual(first.parts);
+    const { body: read } = await correct(still.id, { estimated: [] });
+    expect(read.parts.massG).toEqual(scatter);
+    expect(read.uncertainty.swingWeight).toBeCloseTo(2, 9);
+    expect(read.parts.swingWeight.random).toBeGreaterThan(0);
+  });
+
   it('that was put right keeps its place before those that came later', async () => {
     const frameId = await addFrame();
     const first = await measure(frameId);

@@ -9,10 +9,12 @@ import {
   estimateOf,
   estimateSwing,
   estimatedOf,
+  instrumentsShown,
   judge,
   settleCapture,
   specsOfCapture,
   surestPivot,
+  timesRead,
   type Judgement,
   type JudgedMeasurement,
   type Reading,
@@ -350,4 +352,31 @@ it('the surest pivot leaves no more uncertainty than any other that the pendulum
   }
   expect(surestPivot(frame, { massG }, 20)).toBeUndefined();
   expect(surestPivot(frame, { massG, balanceCm }, 0)).toBeUndefined();
+});
+
+describe('the instruments of a capture that is not whole yet', () => {
+  it('are as its readings show one reading, and typical of what is not read', () => {
+    const found = settleCapture(
+      frame,
+      [327, 327.1, 326.9].map((v) => reading('massG', v)),
+    );
+    expect(timesRead(found)).toEqual({ massG: 3, balanceCm: 0, swingWeight: 0, twistWeight: 0 });
+    const { check, taken } = instrumentsShown(frame, found, false);
+    expect(check.massG.random).toBeCloseTo(0.3, 9);
+    expect(check.massG.common).toBeCloseTo(0.2, 9);
+    expect(Math.hypot(check.balanceCm.random, check.balanceCm.common)).toBeCloseTo(
+      TYPICAL_READING.balanceCm,
+      9,
+    );
+    // How often the start is read can still be chosen.
+    expect(taken).toBeUndefined();
+  });
+
+  it('scatter as both swing weights do together where the twist weight is to be read edge-on: a difference of two (JCGM 100:2008, 5.1.2)', () => {
+    const found = settleCapture(frame, [reading('swingWeight', 320, { random: 0.4 })]);
+    const edgeOn = instrumentsShown(frame, found, true);
+    expect(edgeOn.check.twistWeight.random).toBeCloseTo(Math.hypot(0.4, 0.4), 9);
+    expect(edgeOn.edgeOn).toBe(true);
+    expect(instrumentsShown(frame, found, false).check.twistWeight.random).toBeLessThan(0.4);
+  });
 });

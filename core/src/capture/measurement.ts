@@ -1,10 +1,11 @@
 import { Fault } from '../fault';
 import type { Frame } from '../frame';
 import type { AxisSpecs } from '../mass';
-import { parted, type SpecParted } from '../measure';
-import { bySpec } from '../spec';
+import { parted, usualParts, type SpecParted } from '../measure';
+import { instrumentsAfter, type Instruments } from '../plan';
+import { bySpec, type SpecKey } from '../spec';
 import { QUANTITIES, type Means, type Quantity, type Reading } from './reading';
-import { estimatedOf, settleCapture, specsOfCapture } from './settle';
+import { estimatedOf, settleCapture, specsOfCapture, type SettledCapture } from './settle';
 
 /** Readings as one measurement. */
 export interface Measured {
@@ -42,4 +43,34 @@ export function measurementOf(frame: Frame, readings: readonly Reading[]): Measu
     leftRight: sides ? { massG: sides.value, uncertainty: sides.uncertainty } : null,
     how,
   };
+}
+
+/** How often each spec was read; 0 where it was not, or is only an estimate. */
+export const timesRead = ({ settled }: SettledCapture): Record<SpecKey, number> =>
+  bySpec((key) => {
+    const one = settled[key];
+    return one && !one.estimated ? one.count : 0;
+  });
+
+/**
+ * The instruments of a capture that is not whole yet, as its readings show them; typical ones of what is not read yet.
+ * @param edgeOn whether the twist weight is going to be read edge-on less face-on, where it is not read yet: it scatters as both swing weights do together
+ * @example instrumentsShown(frame, settleCapture(frame, []), false).check.massG // { random: 0.18, common: 0.24 }
+ */
+export function instrumentsShown({ sport }: Frame, found: SettledCapture, edgeOn: boolean): Instruments {
+  const { settled } = found;
+  const typical = usualParts(sport.typicalReading);
+  const times = timesRead(found);
+  const parts = bySpec((key) => (times[key] > 0 ? settled[key]?.parts : undefined) ?? typical[key]);
+  const isEdgeOn = settled.twistWeight ? settled.twistWeight.means.includes('edge-on') : edgeOn;
+  if (!settled.twistWeight && isEdgeOn)
+    parts.twistWeight = { ...parts.twistWeight, random: Math.SQRT2 * parts.swingWeight.random };
+  const { check, ...rest } = instrumentsAfter(sport, {
+    parts,
+    counts: bySpec((key) => Math.max(1, times[key])),
+    estimated: [],
+    edgeOn: isEdgeOn,
+  });
+  // How often the start is read is still open.
+  return { ...rest, start: check, check, taken: undefined };
 }

@@ -5,8 +5,9 @@ import {
   parted,
   wholesOf,
   type AxisSpecs,
+  type Parted,
+  type SpecKey,
   type SpecParted,
-  type SpecUncertainty,
 } from '@kevro/core';
 import type { Measurement } from '@kevro/contract';
 import type { Queries } from '../db/db';
@@ -69,7 +70,7 @@ function measurementOf({
 }
 
 /** What a measurement that came in whole is uncertain by, in its parts: what is said whole is split as is usual, and an estimate is wrong the same way each time. */
-export const partsSaid = (said: SpecUncertainty | SpecParted, estimated: readonly string[]): SpecParted =>
+export const partsSaid = (said: Record<SpecKey, number | Parted>, estimated: readonly string[]): SpecParted =>
   bySpec((key) => {
     const one = said[key];
     return typeof one === 'number' ? parted(one, estimated.includes(key) ? ESTIMATE_PARTS : undefined) : one;

@@ -1,6 +1,7 @@
 import type { Router } from 'express';
 import {
   bringTo,
+  bySpec,
   readingAfter,
   requireSpecs,
   settleFrame,
@@ -8,6 +9,7 @@ import {
   withOwn,
   stepDistance,
   withAxis,
+  type SpecKey,
 } from '@kevro/core';
 import type { Measurement } from '@kevro/contract';
 import type { Acts } from '../act';
@@ -127,7 +129,10 @@ export function measurementRoutes(router: Router, acts: Acts): void {
       const { sport, lengthCm } = settleFrame((await frameOrNone(tx, first.frameId)).shape);
       const specs = requireSpecs(withAxis(body.specs, sport.axisCm), lengthCm);
       const { uncertainty, ...rest } = body;
-      const parts = uncertainty ? partsSaid(uncertainty, body.estimated) : first.parts;
+      // An estimate that was put right by hand is one no more: as uncertain, but as a reading is.
+      const wasEstimated = (key: SpecKey) => first.estimated.includes(key) && !body.estimated.includes(key);
+      const kept = bySpec((key) => (wasEstimated(key) ? first.uncertainty[key] : first.parts[key]));
+      const parts = partsSaid(uncertainty ?? kept, body.estimated);
       const stored = await correctMeasurement(tx, first, { ...rest, specs, parts }, { key, reason, at });
       if (!stored) throw new ApiProblem('key-used');
       return stored.id;

@@ -45,7 +45,6 @@ function storeCorrection(key: string): Promise<Measurement> {
         axisCm: before.specs.axisCm,
       },
       dress,
-      uncertainty: before.uncertainty,
       // What is put right by hand is an estimate no more.
       estimated: before.estimated.filter((q) => q === 'leftRightG' || specs[q] === (before.specs[q] ?? null)),
       leftRight: before.leftRight,

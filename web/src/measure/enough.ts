@@ -5,10 +5,9 @@ import {
   chanceToPass,
   chanceWithStart,
   enoughReadings,
-  instrumentsAfter,
+  instrumentsShown,
   readingsToStart,
-  usualParts,
-  type Instruments,
+  timesRead,
   type Purpose,
   type Quantity,
   type Readings,
@@ -38,34 +37,13 @@ export function useEnough(
   const shop = useShop();
   const instruments = useInstruments();
   const { sport } = settledFrame;
-  const typical = usualParts(sport.typicalReading);
   const byMachine = computed(
     () =>
       instruments.all?.some((one) => !one.retired && KINDS[one.kind].reads.includes('twistWeight')) ?? false,
   );
-  const counts = computed(() =>
-    bySpec((key) => {
-      const one = found.value.settled[key];
-      return one && !one.estimated ? one.count : 0;
-    }),
-  );
-  /** As what is read shows; typical ones of what is not read yet. */
-  const readBy = computed<Instruments>(() => {
-    const { settled } = found.value;
-    const read = (key: SpecKey) => (settled[key]?.estimated ? undefined : settled[key]);
-    const parts = bySpec((key) => read(key)?.parts ?? typical[key]);
-    // Where a machine stands there, the twist weight is read edge-on less face-on.
-    const edgeOn = settled.twistWeight ? settled.twistWeight.means.includes('edge-on') : byMachine.value;
-    if (!settled.twistWeight && edgeOn)
-      parts.twistWeight = { ...parts.twistWeight, random: Math.SQRT2 * parts.swingWeight.random };
-    const { check, ...rest } = instrumentsAfter(sport, {
-      parts,
-      counts: bySpec((key) => Math.max(1, counts.value[key])),
-      estimated: [],
-      edgeOn,
-    });
-    return { ...rest, start: check, check, same: bySpec(() => true), taken: undefined };
-  });
+  const counts = computed(() => timesRead(found.value));
+  // Where a machine stands there, the twist weight is read edge-on less face-on.
+  const readBy = computed(() => instrumentsShown(settledFrame, found.value, byMachine.value));
   const before = computed(() => {
     const read = bySpec((key) => found.value.settled[key]?.value ?? sport.usual[key]);
     return { ...read, axisCm: sport.axisCm };
