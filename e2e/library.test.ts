@@ -69,6 +69,40 @@ describe('a list of setups is read in', () => {
     ]);
   });
 
+  it('swing weights of a sport that quotes two axes say theirs once a source, in a list and in a form', async () => {
+    const atButt = async (): Promise<void> => {
+      await dialog().getByRole('combobox', { name: 'Swing weights are about' }).press('Enter');
+      await page.getByRole('option', { name: 'the end of the butt' }).click();
+      await dialog()
+        .getByText(/Not said yet/)
+        .waitFor({ state: 'detached' });
+    };
+    const axisOf = async (name: string) => (await rows(`search=${name}`))[0]?.specs.axisCm;
+    await page.goto('/setups');
+    await button('Read a list in').click();
+    // The list says its sport row by row: what holds where a row does not say stays another.
+    await dialog()
+      .locator('input[type=file]')
+      .setInputFiles(csv('name,sport,weight (g),swing weight\nSefa Brun,badminton,88,145\n', 'reeds.csv'));
+    await atButt();
+    await dialog().getByRole('button', { name: 'Store all' }).click();
+    await dialog().getByText('1 setup stored.').waitFor();
+    expect(await axisOf('Sefa')).toBe(0);
+
+    await page.goto('/setups');
+    await button('Add a setup').click();
+    await dialog().getByRole('textbox', { name: 'Whose frame' }).fill('Ida Morn');
+    await dialog().getByRole('combobox', { name: 'Sport' }).press('Enter');
+    await page.getByRole('option', { name: 'Badminton' }).click();
+    await dialog()
+      .getByRole('textbox', { name: /^Swing weight/ })
+      .first()
+      .fill('147');
+    await atButt();
+    await dialog().getByRole('button', { name: 'Add', exact: true }).click();
+    await expect.poll(() => axisOf('Ida')).toBe(0);
+  });
+
   it('a workbook is refused in a sentence, and HTML in a name is a name', async () => {
     await page.goto('/setups');
     await button('Read a list in').click();

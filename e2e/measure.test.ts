@@ -325,7 +325,7 @@ describe('a sport that quotes swing weights about more than one axis', () => {
     });
     await page.goto(`/frames/${frame.id}/measure`);
     await page.getByText(/Not said yet: counted about/).waitFor();
-    await page.getByRole('combobox', { name: 'Typed swing weights are about' }).press('Enter');
+    await page.getByRole('combobox', { name: 'Swing weights are about' }).press('Enter');
     await page.getByRole('option', { name: 'the end of the butt' }).click();
     await page.getByText(/Not said yet/).waitFor({ state: 'detached' });
     await field(/^Weight/).fill('88');

@@ -57,7 +57,7 @@ const measuredWith = {
   start: instrumentUncertainty
     .optional()
     .describe(
-      'standard uncertainties of one reading that the start was measured with; the sport’s typical instruments in their usual parts if left out',
+      'standard uncertainties of one reading that the start was measured with; those of the check if left out',
     ),
   uncertainty: instrumentUncertainty
     .optional()
@@ -122,7 +122,7 @@ export const planBody = z.strictObject({
     .boolean()
     .optional()
     .describe(
-      'plan inside the tolerances less 1.64 standard uncertainties of the build (at least half of them stays), where that can be; true if left out',
+      'plan inside the tolerances less the errors of build and readings (at least half of them stays), where that can be; true if left out',
     ),
   locked: placements.optional().describe('stay as they are, and belong to the plan'),
   ...measuredWith,

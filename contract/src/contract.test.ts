@@ -11,6 +11,7 @@ import {
   sentence,
   ERROR_CODES,
   statusOf,
+  stepHeading,
 } from '.';
 
 describe('judgements', () => {
@@ -157,5 +158,14 @@ describe('the OpenAPI document', () => {
       additionalProperties: false,
       properties: { frameIds: { type: 'array', minItems: 1, maxItems: 6 } },
     });
+  });
+});
+
+describe('what a programme proposes', () => {
+  it('names the zones that take no more, and leaves the others out', () => {
+    const proposal = { state: 'done', reason: 'no-room', change: [], full: ['tip', 'handle'] } as const;
+    expect(stepHeading(proposal as unknown as Parameters<typeof stepHeading>[0])).toBe(
+      'No room for more: tip, handle',
+    );
   });
 });

@@ -27,7 +27,7 @@ export const PROGRAMME_HINTS: Record<Programme, string> = {
   climb: 'A little more everywhere after every two good sessions, over weeks.',
   'after-sore-arm':
     'Lighter first, then half steps back, each after three good sessions. For when the arm is well again.',
-  'half-way': 'Half of the way to a heavier frame: head first, then handle. Look again when grown.',
+  'half-way': 'Half of the way to another frame: head first, then handle. Look again when grown.',
   'hot-cold': 'Toward the hand on hot and fast days, toward the tip on cold and slow ones.',
 };
 
@@ -71,7 +71,7 @@ const WHY: Record<StepReason, string> = {
   'stays-tired':
     'Tired again and again with the same weight: this is enough for now. Try again in some weeks; an arm that stays tired belongs to a physician or physiotherapist.',
   'no-room':
-    'There is no room for more there, or no part that goes there. Use the zone beside it, or a heavier frame.',
+    'There is no room for more there, or no part that goes there. Use the zone beside it, or another frame.',
   'too-tired': 'The last session was a tired one: nothing heavier now. Play it lighter, or rest first.',
 };
 /** Who needs to whip the frame around is slowed by weight at the sides. */
@@ -104,8 +104,11 @@ const doing = ({ change, state }: Said): string =>
     : `${state === 'done' || state === 'stopped' ? 'Go back: ' : ''}${zoneChangeWords(change)}`;
 
 /** What is to be done next, in a few words. @example stepHeading(proposal) // '2 g onto the tip' */
-export const stepHeading = (proposal: Said): string =>
-  capital(doing(proposal) || (HEADINGS[proposal.reason] ?? 'Leave it so'));
+export function stepHeading(proposal: Said): string {
+  const { reason, full = [] } = proposal;
+  const where = full.length > 0 ? `: ${full.map((zone) => ZONE_NAMES[zone].toLowerCase()).join(', ')}` : '';
+  return capital(doing(proposal) || `${HEADINGS[reason] ?? 'Leave it so'}${where}`);
+}
 
 /** Why, without what is to be done. */
 export function stepWhy(sport: Sport, { reason, ceiling }: Said): string {

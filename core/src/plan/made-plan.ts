@@ -23,7 +23,7 @@ export interface Plan {
   truly: number;
   /** How often each spec is to be read at start and check. */
   readings: Readings;
-  /** It keeps the tolerances less the errors of its own build. */
+  /** It keeps the tolerances less the errors of build and readings. */
   guarded: boolean;
   /** Nothing better exists in the programme that it was made by. */
   proven: boolean;

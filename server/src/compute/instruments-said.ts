@@ -29,10 +29,9 @@ export function instrumentsSaid(
   { typicalReading }: Pick<SportData, 'typicalReading'>,
   { start, uncertainty, sameInstruments = true }: InstrumentsSaid,
 ): Instruments {
-  const typical = usualParts(typicalReading);
-  const check = { ...typical, ...known(uncertainty) };
+  const check = { ...usualParts(typicalReading), ...known(uncertainty) };
   return {
-    start: { ...(uncertainty ? check : typical), ...known(start) },
+    start: { ...check, ...known(start) },
     check,
     same: bySpec(() => sameInstruments),
     drift: usualDrift(check),

@@ -37,16 +37,14 @@ async function builtSince(
   frame: Frame,
   start: Measurement,
 ): Promise<{ specs: AxisSpecs; dress: Dress } | undefined> {
-  const [standing] = await db.query<{ fittingId: string }>(
-    `select round.fitting_id as "fittingId" from plan join round on round.id = plan.round_id
+  const [standing] = await db.query<{ fittingId: string; roundId: string }>(
+    `select round.fitting_id as "fittingId", round.id as "roundId" from plan join round on round.id = plan.round_id
        join fitting on fitting.id = round.fitting_id
      where plan.measurement_id = $1 and fitting.closed_at is null order by plan.seq desc limit 1`,
     [start.id],
   );
   const fitting = standing && (await findFitting(db, standing.fittingId, new Date().toISOString()));
-  const round = fitting?.frames
-    .flatMap(({ rounds }) => rounds)
-    .find(({ startId, plans }) => [startId, ...plans.map((plan) => plan.startId)].includes(start.id));
+  const round = fitting?.frames.flatMap(({ rounds }) => rounds).find(({ id }) => id === standing?.roundId);
   const plan = round?.plans.find(({ id }) => id === round.state.planId);
   if (!round || plan?.startId !== start.id) return undefined;
   const last = plan.steps.findLast(({ key }) => round.state.steps[key]?.mark === 'done');

@@ -44,19 +44,21 @@ const unitsOf = (header: string): string[] => {
   const field = mapping.value?.columns[header]?.field;
   return [...((field && FIELD_UNITS[field]) ?? [])];
 };
-/** Swing weights of a sport that quotes them about more than one axis: about which these are is asked once a source. */
-const sport = computed(() => sportData(said.value.assume.sport));
+/** The sport of the first row whose swing weight may be about another axis than the sport's own: about which is asked once a source. */
+const asking = computed(() =>
+  preview.value
+    .flatMap(({ read }) => (read && 'setup' in read ? [read.setup] : []))
+    .filter(({ specs }) => specs.swingWeight !== undefined)
+    .map(({ shape }) => sportData(shape.sport))
+    .find(({ quotedAxesCm }) => quotedAxesCm !== undefined),
+);
+const sport = computed(() => asking.value ?? sportData(said.value.assume.sport));
 const typedAxis = useTypedAxis(
   () => sport.value,
   () => said.value.assume.source || name.value,
 );
-const asksAxis = computed(
-  () =>
-    typedAxis.asks.value &&
-    preview.value.some(({ read }) => read && 'setup' in read && read.setup.specs.swingWeight !== undefined),
-);
 watch(
-  () => (asksAxis.value ? typedAxis.axisCm.value : undefined),
+  () => (asking.value ? typedAxis.axisCm.value : undefined),
   (axisCm) => {
     if (axisCm !== said.value.assume.axisCm) reading.assume({ axisCm });
   },
@@ -181,7 +183,7 @@ const wrongAt = (line: number, header: string): string[] =>
           />
         </div>
         <AxisQuestion
-          v-if="asksAxis"
+          v-if="asking"
           :model-value="typedAxis.axisCm.value"
           :sport="sport"
           @update:model-value="typedAxis.axisCm.value = $event"

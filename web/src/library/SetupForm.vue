@@ -13,12 +13,14 @@ import {
 } from '@kevro/core';
 import type { Setup, SourceKind } from '@kevro/contract';
 import { api } from '../api/client';
+import AxisQuestion from '../parts/AxisQuestion.vue';
 import DressForm from '../parts/DressForm.vue';
 import FormDialog from '../parts/FormDialog.vue';
 import MoreFields from '../parts/MoreFields.vue';
 import NumberField from '../parts/NumberField.vue';
 import { useDraft } from '../parts/draft';
 import { numberOf, sent, sentOrNone, sentOrNull, type Typed } from '../parts/typed';
+import { useTypedAxis } from '../parts/typed-axis';
 import { SPORT_ITEMS } from '../players/words';
 import { CONFIDENCE_NAMES, SOURCE_NAMES, SPEC_NAMES } from '../words';
 
@@ -76,7 +78,8 @@ const sure = CONFIDENCES.map((value) => ({ value, title: CONFIDENCE_NAMES[value]
 const filled = (of: Record<string, string | number | undefined>) =>
   Object.fromEntries(Object.entries(of).filter(([, value]) => value !== '' && value !== undefined));
 const kinds = SOURCE_KINDS.map((kind) => ({ value: kind, title: SOURCE_NAMES[kind] }));
-const lengthCm = computed(() => numberOf(form.value.length) ?? SPORTS[form.value.sport].lengthCm);
+const sport = computed(() => SPORTS[form.value.sport]);
+const lengthCm = computed(() => numberOf(form.value.length) ?? sport.value.lengthCm);
 /** A change of sport brings its usual length and its own named shapes. */
 function changeSport(sport: Sport): void {
   Object.assign(form.value, {
@@ -86,13 +89,24 @@ function changeSport(sport: Sport): void {
     dress: playedDress(sport),
   });
 }
-const shapes = computed(() => Object.keys(SPORTS[form.value.sport].shapes));
+const typedAxis = useTypedAxis(
+  () => sport.value,
+  () => form.value.source,
+);
+/** A swing weight without its axis, in a sport that quotes more than one. */
+const asksAxis = computed(
+  () =>
+    typedAxis.asks.value &&
+    sentOrNone(form.value.specs.swingWeight) !== undefined &&
+    sentOrNone(form.value.axis) === undefined,
+);
+const shapes = computed(() => Object.keys(sport.value.shapes));
 function submit(key: string): Promise<Setup> {
   const f = form.value;
   const specs = Object.fromEntries(
     [
       ...SPEC_KEYS.map((key) => [key, sentOrNone(f.specs[key])] as const),
-      ['axisCm', sentOrNone(f.axis)],
+      ['axisCm', asksAxis.value ? typedAxis.axisCm.value : sentOrNone(f.axis)],
     ].filter(([, value]) => value !== undefined),
   );
   const body = {
@@ -163,6 +177,7 @@ function submit(key: string): Promise<Setup> {
           :error="said(`specs.${key}`)"
         />
       </div>
+      <AxisQuestion v-if="asksAxis" v-model="typedAxis.axisCm.value" :sport="sport" />
       <div class="two">
         <v-select v-model="form.sourceKind" :items="kinds" label="Kind of source" />
         <v-text-field v-model="form.source" label="Where it comes from" :error-messages="at('source')" />

@@ -19,7 +19,7 @@ const items = computed(() =>
   <v-select
     v-model="axis"
     :items="items"
-    label="Typed swing weights are about"
+    label="Swing weights are about"
     :hint="
       axis === undefined
         ? `Not said yet: counted about ${units.showMeasure('length', sport.axisCm)}. Asked once a source.`

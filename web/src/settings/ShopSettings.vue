@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { onMounted, ref } from 'vue';
+import { computed, onMounted, ref } from 'vue';
 import { WANTED_CHANCE } from '@kevro/core';
 import { Refused, api } from '../api/client';
 import DraftNotice from '../parts/DraftNotice.vue';
@@ -27,6 +27,12 @@ const WANTED = [
   { value: 0.9, title: '9 in 10' },
   { value: 0.95, title: '19 in 20' },
 ];
+/** What is stored may be another share: it is shown as it is. */
+const wantedChoices = computed(() => {
+  const { wanted } = form.value;
+  if (WANTED.some(({ value }) => value === wanted)) return WANTED;
+  return [...WANTED, { value: wanted, title: `${Math.round(100 * wanted)} in 100` }];
+});
 const ZONES = Intl.supportedValuesOf('timeZone');
 const refused = ref<Refused>();
 const failure = ref('');
@@ -110,7 +116,7 @@ const at = (path: string): string[] => [refused.value?.at(path)].filter((s) => s
       />
       <v-select
         v-model="form.wanted"
-        :items="WANTED"
+        :items="wantedChoices"
         label="First checks that should pass"
         hint="Measure asks for as many readings as that takes"
         persistent-hint
