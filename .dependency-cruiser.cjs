@@ -7,6 +7,31 @@ const from = (name, path, to) => ({
   to: { path: to },
 });
 
+/** The folders of the page, the lowest first. Each may import from those before it, and from itself. */
+const PAGE = [
+  ['ui'],
+  ['words'],
+  ['api'],
+  ['workers'],
+  ['stores'],
+  ['forms', 'rail', 'lanes'],
+  ['bench'],
+  ['measure'],
+  ['frames', 'instruments', 'library', 'played', 'players', 'settings', 'stations', 'stock', 'today'],
+  ['app'],
+];
+/** What a folder of the page may not import: all that comes after it, and those that stand beside it. */
+const pageLooksDown = PAGE.flatMap((layer, at) =>
+  layer.map((folder) => {
+    const banned = [...PAGE.slice(at + 1).flat(), ...layer.filter((other) => other !== folder)];
+    return from(
+      `page-${folder}-looks-down`,
+      `^web/src/${folder}/`,
+      `^web/src/(${[...banned.map((one) => `${one}/`), 'main.ts'].join('|')})`,
+    );
+  }),
+);
+
 module.exports = {
   forbidden: [
     from('core-stands-alone', '^core/', '^(contract|server|web|demo|e2e|bench)/'),
@@ -18,6 +43,7 @@ module.exports = {
     },
     from('contract-looks-only-at-core', '^contract/src', '^(server|web|demo|e2e|bench)/'),
     from('server-does-not-know-the-page', '^server/src', '^(web|demo|e2e|bench)/'),
+    ...pageLooksDown,
     from('page-does-not-know-the-server', '^web/src', '^(server|demo|e2e|bench)/'),
     {
       name: 'only-tests-import-tests',

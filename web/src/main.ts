@@ -4,11 +4,11 @@ import '@fontsource/atkinson-hyperlegible-next/latin-400.css';
 import '@fontsource/atkinson-hyperlegible-next/latin-600.css';
 import '@fontsource/atkinson-hyperlegible-next/latin-700.css';
 import 'vuetify/styles';
-import './app/look.css';
+import './ui/look.css';
 import App from './app/App.vue';
 import { router } from './app/router';
-import { vuetify } from './app/theme';
-import { claimTab } from './parts/tab';
+import { vuetify } from './ui/theme';
+import { claimTab } from './ui/tab';
 
 // Drafts belong to a tab: which one this is has to be known before the first form opens.
 await claimTab();

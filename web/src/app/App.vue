@@ -5,7 +5,7 @@ import { useTheme } from 'vuetify';
 import { RouterView, useRoute, useRouter } from 'vue-router';
 import { NOT_SIGNED_IN } from '../api/client';
 import Shell from './Shell.vue';
-import { useKept } from '../parts/kept';
+import { useKept } from '../ui/kept';
 
 const theme = useTheme();
 const chosen = useKept<'light' | 'dark' | 'system'>('kevro-theme', 'light');

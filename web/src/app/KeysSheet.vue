@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import Sheet from '../parts/Sheet.vue';
-import { useShortcuts } from './keys';
+import Sheet from '../ui/Sheet.vue';
+import { useShortcuts } from '../ui/keys';
 
 /** The keys that work, and the switch for those that are a single character. */
 const open = defineModel<boolean>({ required: true });

@@ -4,7 +4,7 @@ import { computed, nextTick, ref, useId, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import type { AnswerOf, FoundKind } from '@kevro/contract';
 import { api } from '../api/client';
-import Sheet from '../parts/Sheet.vue';
+import Sheet from '../ui/Sheet.vue';
 
 // What a fitter comes here to do: type a few letters of anything, see it, and be there.
 const open = defineModel<boolean>({ required: true });

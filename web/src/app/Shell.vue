@@ -7,13 +7,13 @@ import { useSaved } from '../stores/saved';
 import { useShop } from '../stores/shop';
 import { useUnits } from '../stores/units';
 import { CLOSING_NAMES, ROUND_WORDS } from '../words';
-import { wholeDayWords } from '../parts/day-words';
-import { dressWords } from '../parts/dress-words';
-import { focusHeading } from '../parts/focus';
-import { later } from '../parts/later';
+import { wholeDayWords } from '../words/days';
+import { dressWords } from '../words/dress';
+import { focusHeading } from '../ui/focus';
+import { later } from '../stores/later';
 import KeysSheet from './KeysSheet.vue';
 import SideNav from './SideNav.vue';
-import { useKeys } from './keys';
+import { useKeys } from '../ui/keys';
 import { useTour } from './tour';
 
 const route = useRoute();

@@ -3,10 +3,10 @@ import { computed } from 'vue';
 import { RouterLink, useRoute, useRouter } from 'vue-router';
 import { STATIONS, type Station, type StationState } from '@kevro/core';
 import type { FittingView } from '@kevro/contract';
-import { hasPage } from '../stations/pages';
+import { hasPage } from '../bench/pages';
 import { useFitting } from '../stores/fitting';
 import { STATION_NAMES, STATION_STATE_WORDS } from '../words';
-import { useKeys } from './keys';
+import { useKeys } from '../ui/keys';
 
 /** The ways on: the frames and stations of the fitting that is open, and the places. Each station has a digit. */
 const props = defineProps<{ view: FittingView | undefined; open: boolean }>();

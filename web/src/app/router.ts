@@ -1,7 +1,7 @@
 import { nextTick } from 'vue';
 import { createRouter, createWebHistory } from 'vue-router';
 import { sentence } from '@kevro/contract';
-import { focusHeading } from '../parts/focus';
+import { focusHeading } from '../ui/focus';
 import { useFitting } from '../stores/fitting';
 import { useSaved } from '../stores/saved';
 import TodayPage from '../today/TodayPage.vue';

@@ -1,5 +1,5 @@
 import { computed } from 'vue';
-import { remembers, useKept } from '../parts/kept';
+import { remembers, useKept } from '../ui/kept';
 import { useShop } from '../stores/shop';
 
 /** The walk: pages of the demo shop, each with what is to be seen there. */

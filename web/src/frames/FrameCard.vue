@@ -2,9 +2,9 @@
 import { computed } from 'vue';
 import { SPEC_KEYS, brokenLimits } from '@kevro/core';
 import { limitSentence } from '@kevro/contract';
-import { dayWords } from '../parts/day-words';
-import { dressWords } from '../parts/dress-words';
-import SavePdf from '../parts/SavePdf.vue';
+import { dayWords } from '../words/days';
+import { dressWords } from '../words/dress';
+import SavePdf from '../ui/SavePdf.vue';
 import { useUnits } from '../stores/units';
 import { SPEC_NAMES } from '../words';
 import { useFramePage } from './frame-page';

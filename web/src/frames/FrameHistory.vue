@@ -11,12 +11,12 @@ import {
 } from '@kevro/core';
 import type { FrameRecord, Measurement } from '@kevro/contract';
 import { api } from '../api/client';
-import PlainChart from '../parts/PlainChart.vue';
-import { dayWords } from '../parts/day-words';
-import { historyChart } from '../parts/history-chart';
-import { useRecord } from '../parts/record';
-import { same } from '../parts/same';
-import { ENERGY_WORDS } from '../played/words';
+import PlainChart from '../ui/PlainChart.vue';
+import { dayWords } from '../words/days';
+import { historyChart } from '../ui/history-chart';
+import { useRecord } from '../ui/record';
+import { same } from '../ui/same';
+import { ENERGY_WORDS } from '../words/sessions';
 import { useUnits } from '../stores/units';
 import { SPEC_NAMES } from '../words';
 

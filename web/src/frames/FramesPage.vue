@@ -4,17 +4,17 @@ import { RouterLink, useRouter } from 'vue-router';
 import type { Sport, SpecKey } from '@kevro/core';
 import type { FrameQuery, FrameRow } from '@kevro/contract';
 import { api } from '../api/client';
-import ListFilter from '../parts/ListFilter.vue';
-import ListFoot from '../parts/ListFoot.vue';
-import ListPage from '../parts/ListPage.vue';
-import { dayWords } from '../parts/day-words';
-import { dressWords } from '../parts/dress-words';
-import { useListing } from '../parts/listing';
+import ListFilter from '../forms/ListFilter.vue';
+import ListFoot from '../ui/ListFoot.vue';
+import ListPage from '../ui/ListPage.vue';
+import { dayWords } from '../words/days';
+import { dressWords } from '../words/dress';
+import { useListing } from '../ui/listing';
 
 import { useUnits } from '../stores/units';
 import { SPORT_NAMES } from '../words';
-import FrameForm from './FrameForm.vue';
-import { vWide } from '../parts/wide-table';
+import FrameForm from '../forms/FrameForm.vue';
+import { vWide } from '../ui/wide-table';
 
 // What a fitter comes here to do: find a frame by its tag or owner; read its newest numbers; open it.
 const query = reactive({

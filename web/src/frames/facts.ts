@@ -1,6 +1,6 @@
 import { settleFrame, swingAtPlaces, zoneOf, type AxisSpecs, type Frame, type SpecKey } from '@kevro/core';
 import type { FramePage } from '@kevro/contract';
-import { dressWords } from '../parts/dress-words';
+import { dressWords } from '../words/dress';
 import type { useUnits } from '../stores/units';
 import { SPORT_NAMES, ZONE_NAMES } from '../words';
 

@@ -1,5 +1,5 @@
 import { api } from '../api/client';
-import { useRecord } from '../parts/record';
+import { useRecord } from '../ui/record';
 import { useSaved } from '../stores/saved';
 
 /** Everything of one frame, loaded when its page opens and again after something was stored. */

@@ -2,9 +2,9 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { fromSpot, settleFrame, usualParts, type Placement } from '@kevro/core';
 import { newFrame, type FramePage, type FrameRecord, type OnFrame } from '@kevro/contract';
-import { changeSport, draftOf, frameBody } from './frame-draft';
-import { dayWords, setShopZone } from '../parts/day-words';
-import { stringWords, tensionWords, timeline } from './timeline';
+import { changeSport, draftOf, frameBody } from '../forms/frame-draft';
+import { dayWords, setShopZone } from '../words/days';
+import { stringWords, tensionWords, timeline } from '../measure/timeline';
 
 const UNSURE = { massG: 0.3, balanceCm: 0.07, swingWeight: 9, twistWeight: 0.15 };
 const base: FrameRecord = {

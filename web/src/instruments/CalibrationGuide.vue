@@ -4,12 +4,12 @@ import { nanoid } from 'nanoid';
 import { RODS, ROD_TOLERANCE, calibrateReads } from '@kevro/core';
 import { sentence, type Instrument } from '@kevro/contract';
 import { Refused, api } from '../api/client';
-import { useKeys } from '../app/keys';
+import { useKeys } from '../ui/keys';
 import { useInstruments } from '../stores/instruments';
-import { REFUSAL_WORDS } from './words';
-import NumberField from '../parts/NumberField.vue';
-import { useDraft } from '../parts/draft';
-import { numberOf, type Typed } from '../parts/typed';
+import { REFUSAL_WORDS } from '../words/instruments';
+import NumberField from '../forms/NumberField.vue';
+import { useDraft } from '../forms/draft';
+import { numberOf, type Typed } from '../ui/typed';
 
 /** Rod by rod: put it on, read it three times; then the correction, or why the machine is refused. */
 const props = defineProps<{ instrument: Instrument }>();

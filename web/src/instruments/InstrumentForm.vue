@@ -3,12 +3,12 @@ import { ref } from 'vue';
 import type { Measure } from '@kevro/core';
 import { KINDS, type Instrument, type InstrumentKind } from '@kevro/contract';
 import { api } from '../api/client';
-import FormDialog from '../parts/FormDialog.vue';
-import NumberField from '../parts/NumberField.vue';
-import { useDraft } from '../parts/draft';
-import { sent, sentOrNull, type Typed } from '../parts/typed';
-import { items } from '../players/words';
-import { KIND_WORDS } from './words';
+import FormDialog from '../forms/FormDialog.vue';
+import NumberField from '../forms/NumberField.vue';
+import { useDraft } from '../forms/draft';
+import { sent, sentOrNull, type Typed } from '../ui/typed';
+import { items } from '../words/players';
+import { KIND_WORDS } from '../words/instruments';
 
 /** A simulated instrument by its data sheet, added or changed. */
 const emit = defineEmits<{ stored: [instrument: Instrument] }>();

@@ -3,14 +3,14 @@ import { computed } from 'vue';
 import { useTheme } from 'vuetify';
 import { KINDS } from '@kevro/contract';
 import { api } from '../api/client';
-import { useRecord } from '../parts/record';
-import PlainChart from '../parts/PlainChart.vue';
-import { vWide } from '../parts/wide-table';
+import { useRecord } from '../ui/record';
+import PlainChart from '../ui/PlainChart.vue';
+import { vWide } from '../ui/wide-table';
 import { useInstruments } from '../stores/instruments';
 import { useSaved } from '../stores/saved';
-import { dayWords } from '../parts/day-words';
+import { dayWords } from '../words/days';
 import CalibrationGuide from './CalibrationGuide.vue';
-import { CALIBRATION_WORDS, KIND_WORDS, REFUSAL_WORDS, ageWords } from './words';
+import { CALIBRATION_WORDS, KIND_WORDS, REFUSAL_WORDS, ageWords } from '../words/instruments';
 
 // What a fitter comes here to do: calibrate the machine with the rods; see whether it drifts; know how long that counts.
 const props = defineProps<{ id: string }>();

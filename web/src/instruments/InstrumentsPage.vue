@@ -3,15 +3,15 @@ import { computed, onMounted, ref } from 'vue';
 import { RouterLink } from 'vue-router';
 import { KINDS, type Instrument } from '@kevro/contract';
 import { api } from '../api/client';
-import ListPage from '../parts/ListPage.vue';
+import ListPage from '../ui/ListPage.vue';
 import { useInstruments } from '../stores/instruments';
-import { focusRow } from '../parts/focus';
+import { focusRow } from '../ui/focus';
 import { unitScale } from '@kevro/core';
 import { useSaved } from '../stores/saved';
 import { useUnits } from '../stores/units';
 import InstrumentForm from './InstrumentForm.vue';
 import StandInPanel from './StandInPanel.vue';
-import { CALIBRATION_WORDS, KIND_WORDS, STATE_WORDS, ageWords } from './words';
+import { CALIBRATION_WORDS, KIND_WORDS, STATE_WORDS, ageWords } from '../words/instruments';
 
 // What a fitter comes here to do: see whether the instruments can be trusted; calibrate one; in the demo, put a frame on one.
 const instruments = useInstruments();

@@ -3,8 +3,8 @@ import { computed } from 'vue';
 import { RODS } from '@kevro/core';
 import { KINDS, type FrameRow, type Instrument, type OnStandIn } from '@kevro/contract';
 import { api } from '../api/client';
-import { useRecord } from '../parts/record';
-import { useSearch } from '../parts/search';
+import { useRecord } from '../ui/record';
+import { useSearch } from '../ui/search';
 import { useInstruments } from '../stores/instruments';
 import { useSaved } from '../stores/saved';
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, shallowRef, useId } from 'vue';
 import { pointsHeadLight, sportData, targetOf, type SpecKey } from '@kevro/core';
-import type { OfFrame } from '../parts/typed';
+import type { OfFrame } from '../ui/typed';
 import { useShop } from '../stores/shop';
 import { useUnits } from '../stores/units';
 import { SPEC_NAMES } from '../words';

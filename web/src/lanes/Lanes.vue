@@ -2,7 +2,7 @@
 import { useElementSize } from '@vueuse/core';
 import { computed, ref } from 'vue';
 import { DERIVED, derivedOf, type DerivedKey, type NumberKey, type SpecKey } from '@kevro/core';
-import type { OfFrame } from '../parts/typed';
+import type { OfFrame } from '../ui/typed';
 import { useUnits } from '../stores/units';
 import { DERIVED_HINTS, DERIVED_NAMES } from '../words';
 import Lane from './Lane.vue';

@@ -1,14 +1,14 @@
 <script setup lang="ts">
 import { computed, reactive, ref, watch } from 'vue';
 import { FIELD_UNITS, SETUP_FIELDS, SOURCE_KINDS, SPEC_KEYS, sportData, type SetupField } from '@kevro/core';
-import AxisQuestion from '../parts/AxisQuestion.vue';
-import ChoiceRow from '../parts/ChoiceRow.vue';
-import DressForm from '../parts/DressForm.vue';
-import MoreFields from '../parts/MoreFields.vue';
-import Sheet from '../parts/Sheet.vue';
-import { counted } from '../parts/counted';
-import { useTypedAxis } from '../parts/typed-axis';
-import { SPORT_ITEMS } from '../players/words';
+import AxisQuestion from '../forms/AxisQuestion.vue';
+import ChoiceRow from '../ui/ChoiceRow.vue';
+import DressForm from '../forms/DressForm.vue';
+import MoreFields from '../ui/MoreFields.vue';
+import Sheet from '../ui/Sheet.vue';
+import { counted } from '../words/counted';
+import { useTypedAxis } from '../forms/typed-axis';
+import { SPORT_ITEMS } from '../words/players';
 import { useUnits } from '../stores/units';
 import { SOURCE_NAMES, SPEC_NAMES } from '../words';
 import { FIELD_NAMES } from './words';

@@ -13,15 +13,15 @@ import {
 } from '@kevro/core';
 import type { Setup, SourceKind } from '@kevro/contract';
 import { api } from '../api/client';
-import AxisQuestion from '../parts/AxisQuestion.vue';
-import DressForm from '../parts/DressForm.vue';
-import FormDialog from '../parts/FormDialog.vue';
-import MoreFields from '../parts/MoreFields.vue';
-import NumberField from '../parts/NumberField.vue';
-import { useDraft } from '../parts/draft';
-import { numberOf, sent, sentOrNone, sentOrNull, type Typed } from '../parts/typed';
-import { useTypedAxis } from '../parts/typed-axis';
-import { SPORT_ITEMS } from '../players/words';
+import AxisQuestion from '../forms/AxisQuestion.vue';
+import DressForm from '../forms/DressForm.vue';
+import FormDialog from '../forms/FormDialog.vue';
+import MoreFields from '../ui/MoreFields.vue';
+import NumberField from '../forms/NumberField.vue';
+import { useDraft } from '../forms/draft';
+import { numberOf, sent, sentOrNone, sentOrNull, type Typed } from '../ui/typed';
+import { useTypedAxis } from '../forms/typed-axis';
+import { SPORT_ITEMS } from '../words/players';
 import { CONFIDENCE_NAMES, SOURCE_NAMES, SPEC_NAMES } from '../words';
 
 /** A setup, added or changed. A value that was not published stays empty. */

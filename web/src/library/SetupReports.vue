@@ -10,10 +10,10 @@ import {
   type SpecKey,
 } from '@kevro/core';
 import type { SetupRow } from '@kevro/contract';
-import { vWide } from '../parts/wide-table';
-import { useWorking } from '../stations/working';
+import { vWide } from '../ui/wide-table';
+import { useWorking } from '../bench/working';
 import { useUnits } from '../stores/units';
-import WorkingSheet from '../working/WorkingSheet.vue';
+import WorkingSheet from '../bench/WorkingSheet.vue';
 import { SOURCE_NAMES, SPEC_NAMES } from '../words';
 
 /** Every report of one player's frame side by side, how far they lie apart, and which of them is to be offered. */

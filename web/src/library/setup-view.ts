@@ -1,9 +1,9 @@
 import { computed, reactive, toRaw } from 'vue';
 import { SPEC_KEYS, type SpecKey, type Sport } from '@kevro/core';
 import type { SetupRow, SourceKind } from '@kevro/contract';
-import { numberOf, type Typed } from '../parts/typed';
-import { dressWords } from '../parts/dress-words';
-import { useKept } from '../parts/kept';
+import { numberOf, type Typed } from '../ui/typed';
+import { dressWords } from '../words/dress';
+import { useKept } from '../ui/kept';
 import type { useUnits } from '../stores/units';
 import { CONFIDENCE_NAMES, SOURCE_NAMES, SPEC_NAMES } from '../words';
 

@@ -2,7 +2,7 @@
 import { computed } from 'vue';
 import type { Frame, Judgement } from '@kevro/core';
 import { judgementLines, type Saying } from '@kevro/contract';
-import { dayWords } from '../parts/day-words';
+import { dayWords } from '../words/days';
 import { useUnits } from '../stores/units';
 
 /** What the readings give away, the gravest first. */

@@ -2,8 +2,8 @@
 import { computed } from 'vue';
 import type { Quantity } from '@kevro/core';
 import { sentence } from '@kevro/contract';
-import NumberField from '../parts/NumberField.vue';
-import { timesWords } from '../parts/chance-words';
+import NumberField from '../forms/NumberField.vue';
+import { timesWords } from '../words/chance';
 import type { CaptureBench } from './capture';
 import { MEANS_WORDS, QUANTITY_NAMES, useQuantities } from './quantities';
 

@@ -4,12 +4,12 @@ import { computed, ref } from 'vue';
 import { nanoid } from 'nanoid';
 import { sentence, type NewReading } from '@kevro/contract';
 import { surestPivot, type Measure } from '@kevro/core';
-import { useKeys } from '../app/keys';
-import NumberField from '../parts/NumberField.vue';
-import { useKept } from '../parts/kept';
+import { useKeys } from '../ui/keys';
+import NumberField from '../forms/NumberField.vue';
+import { useKept } from '../ui/kept';
 import { useUnits } from '../stores/units';
 import type { CaptureBench } from './capture';
-import { numberOf, type Typed } from '../parts/typed';
+import { numberOf, type Typed } from '../ui/typed';
 
 /** A pendulum or two threads, timed by hand: how it hangs, then start and stop. */
 const props = defineProps<{ method: 'pendulum' | 'threads'; bench: CaptureBench }>();

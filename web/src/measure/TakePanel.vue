@@ -6,13 +6,13 @@ import { KINDS, type NewReading } from '@kevro/contract';
 import { Refused } from '../api/client';
 import { useInstruments } from '../stores/instruments';
 import { useUnits } from '../stores/units';
-import { CALIBRATION_WORDS, ageWords } from '../instruments/words';
-import NumberField from '../parts/NumberField.vue';
-import { sent, type Typed } from '../parts/typed';
+import { CALIBRATION_WORDS, ageWords } from '../words/instruments';
+import NumberField from '../forms/NumberField.vue';
+import { sent, type Typed } from '../ui/typed';
 import type { CaptureBench } from './capture';
 import { QUANTITY_NAMES, useQuantities, waysToTake } from './quantities';
 import Stopwatch from './Stopwatch.vue';
-import { useKept } from '../parts/kept';
+import { useKept } from '../ui/kept';
 
 /** How the chosen quantity is taken: the way, large digits, and the reading that is under way. */
 const props = defineProps<{

@@ -2,10 +2,10 @@
 import { computed, ref, watch } from 'vue';
 import { nanoid } from 'nanoid';
 import { SPEC_KEYS, isStrung, parseSpecs, type Dress } from '@kevro/core';
-import DraftNotice from '../parts/DraftNotice.vue';
-import Sheet from '../parts/Sheet.vue';
-import { useDraft } from '../parts/draft';
-import { dressWords } from '../parts/dress-words';
+import DraftNotice from '../forms/DraftNotice.vue';
+import Sheet from '../ui/Sheet.vue';
+import { useDraft } from '../forms/draft';
+import { dressWords } from '../words/dress';
 import { useUnits } from '../stores/units';
 import { SPEC_NAMES } from '../words';
 import type { CaptureBench } from './capture';

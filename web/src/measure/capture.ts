@@ -27,10 +27,10 @@ import {
 } from '@kevro/contract';
 import { Refused, api } from '../api/client';
 import { useSaved } from '../stores/saved';
-import { dressProblem } from '../parts/dress-words';
-import { useDraft } from '../parts/draft';
-import { numberOf, type Typed } from '../parts/typed';
-import { useTypedAxis } from '../parts/typed-axis';
+import { dressProblem } from '../words/dress';
+import { useDraft } from '../forms/draft';
+import { numberOf, type Typed } from '../ui/typed';
+import { useTypedAxis } from '../forms/typed-axis';
 
 const nothingTyped = (): Record<Quantity, Typed> => ({
   massG: null,

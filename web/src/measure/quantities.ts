@@ -1,6 +1,6 @@
 import { QUANTITIES, type Means, type Quantity } from '@kevro/core';
 import { KINDS, type Instrument, type Measurement } from '@kevro/contract';
-import type { OfFrame } from '../parts/typed';
+import type { OfFrame } from '../ui/typed';
 import { useUnits } from '../stores/units';
 import { SPEC_NAMES } from '../words';
 

@@ -3,12 +3,12 @@ import { nextTick, onMounted, ref } from 'vue';
 import { nanoid } from 'nanoid';
 import type { AnswerOf } from '@kevro/contract';
 import { Refused, api } from '../api/client';
-import DraftNotice from '../parts/DraftNotice.vue';
-import { dayWords } from '../parts/day-words';
-import { useDraft } from '../parts/draft';
-import { focusWrong } from '../parts/focus';
-import SessionFields from './SessionFields.vue';
-import { emptySession, sessionBody } from './session-draft';
+import DraftNotice from '../forms/DraftNotice.vue';
+import { dayWords } from '../words/days';
+import { useDraft } from '../forms/draft';
+import { focusWrong } from '../ui/focus';
+import SessionFields from '../forms/SessionFields.vue';
+import { emptySession, sessionBody } from '../forms/session-draft';
 
 // What a player comes here to do, by a link from the shop: say how one session went, in under a minute; nothing else of the shop is here.
 const props = defineProps<{ code: string }>();

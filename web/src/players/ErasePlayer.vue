@@ -2,8 +2,8 @@
 import { ref } from 'vue';
 import type { Player } from '@kevro/contract';
 import { api } from '../api/client';
-import FormDialog from '../parts/FormDialog.vue';
-import { forgetDrafts } from '../parts/draft';
+import FormDialog from '../forms/FormDialog.vue';
+import { forgetDrafts } from '../forms/draft';
 import { useSaved } from '../stores/saved';
 
 /** Takes a person out of the shop for good, once their name has been typed. */

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue';
-import FormDialog from '../parts/FormDialog.vue';
-import { saveFile } from '../parts/save-file';
+import FormDialog from '../forms/FormDialog.vue';
+import { saveFile } from '../ui/save-file';
 import { allPlayers, playersCsv } from './export-players';
 
 /** Players as a file for a spreadsheet. What is private stays out unless it is chosen, each time anew. */

@@ -2,10 +2,10 @@
 import { watch } from 'vue';
 import type { LOOK_AGAIN_WHYS } from '@kevro/contract';
 import { api } from '../api/client';
-import FormDialog from '../parts/FormDialog.vue';
-import { shopDay } from '../parts/day-words';
-import { useDraft } from '../parts/draft';
-import { LOOK_AGAIN_WORDS, items } from './words';
+import FormDialog from '../forms/FormDialog.vue';
+import { shopDay } from '../words/days';
+import { useDraft } from '../forms/draft';
+import { LOOK_AGAIN_WORDS, items } from '../words/players';
 
 /** Sets a day on which a player is to be looked at again: Today then reminds of it. */
 const props = defineProps<{ playerId: string; fittingId?: string }>();

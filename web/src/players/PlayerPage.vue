@@ -3,16 +3,16 @@ import { computed, ref } from 'vue';
 import type { Sport } from '@kevro/core';
 import { PROGRAMME_NAMES, type PlayerPage } from '@kevro/contract';
 import { api } from '../api/client';
-import { counted } from '../parts/counted';
-import { dayWords, shopToday, wholeDayWords } from '../parts/day-words';
-import { stringWords } from '../frames/timeline';
-import { useRecord } from '../parts/record';
+import { counted } from '../words/counted';
+import { dayWords, shopToday, wholeDayWords } from '../words/days';
+import { stringWords } from '../measure/timeline';
+import { useRecord } from '../ui/record';
 import { useSaved } from '../stores/saved';
 import { SPORT_NAMES, WAY_WORDS } from '../words';
 import LookAgainForm from './LookAgainForm.vue';
-import PlayerForm from './PlayerForm.vue';
+import PlayerForm from '../forms/PlayerForm.vue';
 import PlayerSessions from './PlayerSessions.vue';
-import { LOOK_AGAIN_WORDS } from './words';
+import { LOOK_AGAIN_WORDS } from '../words/players';
 
 // What a fitter comes here to do: see how this player has been getting on, with what; find a fitting or a frame; see what was advised and when to look again.
 const props = defineProps<{ id: string }>();

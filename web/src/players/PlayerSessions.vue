@@ -3,14 +3,14 @@ import { computed, ref, watch } from 'vue';
 import { useTheme } from 'vuetify';
 import { SPEC_KEYS, type SpecKey, type Sport } from '@kevro/core';
 import type { PlayerPage } from '@kevro/contract';
-import PlainChart from '../parts/PlainChart.vue';
-import { dayWords } from '../parts/day-words';
-import { historyChart } from '../parts/history-chart';
-import { vWide } from '../parts/wide-table';
-import { ARM_WORDS, ENERGY_WORDS, OFTEN_WORDS, aroundWords, ballWords } from '../played/words';
+import PlainChart from '../ui/PlainChart.vue';
+import { dayWords } from '../words/days';
+import { historyChart } from '../ui/history-chart';
+import { vWide } from '../ui/wide-table';
+import { ARM_WORDS, ENERGY_WORDS, OFTEN_WORDS, aroundWords, ballWords } from '../words/sessions';
 import { useUnits } from '../stores/units';
 import { SPEC_NAMES, SPORT_NAMES } from '../words';
-import WhatWorks from './WhatWorks.vue';
+import WhatWorks from '../bench/WhatWorks.vue';
 
 /** What a player played and felt over time, in one sport, and what went with better sessions. */
 const props = defineProps<{ page: PlayerPage }>();

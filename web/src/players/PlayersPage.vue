@@ -3,18 +3,18 @@ import { reactive, ref } from 'vue';
 import type { Sport } from '@kevro/core';
 import type { Player, PlayerQuery } from '@kevro/contract';
 import { api } from '../api/client';
-import ListFilter from '../parts/ListFilter.vue';
-import ListFoot from '../parts/ListFoot.vue';
-import ListPage from '../parts/ListPage.vue';
-import { focusRow } from '../parts/focus';
-import { useListing } from '../parts/listing';
+import ListFilter from '../forms/ListFilter.vue';
+import ListFoot from '../ui/ListFoot.vue';
+import ListPage from '../ui/ListPage.vue';
+import { focusRow } from '../ui/focus';
+import { useListing } from '../ui/listing';
 import { useSaved } from '../stores/saved';
 import ExportPlayers from './ExportPlayers.vue';
 import ErasePlayer from './ErasePlayer.vue';
-import PlayerForm from './PlayerForm.vue';
+import PlayerForm from '../forms/PlayerForm.vue';
 import { SPORT_NAMES } from '../words';
-import { botherWords, ceilingWords } from './words';
-import { vWide } from '../parts/wide-table';
+import { botherWords, ceilingWords } from '../words/players';
+import { vWide } from '../ui/wide-table';
 
 // What a fitter comes here to do: find a player; see at a glance what matters about them; change what has changed.
 const query = reactive({

@@ -3,7 +3,7 @@ import { ALL_SPORTS } from '@kevro/core';
 import type { Player } from '@kevro/contract';
 import { api } from '../api/client';
 import { SPORT_NAMES } from '../words';
-import { botherWords } from './words';
+import { botherWords } from '../words/players';
 
 /** Players as CSV. What is private, the arm history and that an arm is sore, is put in only where it was chosen. */
 export async function playersCsv(players: readonly Player[], withArmHistory: boolean): Promise<string> {

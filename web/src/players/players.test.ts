@@ -11,7 +11,7 @@ import {
   LEVEL_WORDS,
   botherWords,
   ceilingWords,
-} from './words';
+} from '../words/players';
 
 const player = (change: Partial<Player> = {}): Player => ({
   id: 'p1',

@@ -4,7 +4,7 @@ import { createPinia, setActivePinia } from 'pinia';
 import { describe, expect, it } from 'vitest';
 import { sportData, type Placement, type Point } from '@kevro/core';
 import { frame, laid } from '../../test/fixtures';
-import { sweetOf } from '../stations/bench-marks';
+import { sweetOf } from './sweet';
 import { useStroke } from '../stores/stroke';
 import Rail from './Rail.vue';
 import { weightDrawing } from './drawing';

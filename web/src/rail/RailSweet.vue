@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import type { SportData, StrokeName } from '@kevro/core';
-import ChoiceRow from '../parts/ChoiceRow.vue';
+import ChoiceRow from '../ui/ChoiceRow.vue';
 import { useStroke } from '../stores/stroke';
 import { STROKE_NAMES } from '../words';
 

@@ -2,7 +2,7 @@
 import { computed, onMounted, ref } from 'vue';
 import type { AnswerOf } from '@kevro/contract';
 import { api, urlOf } from '../api/client';
-import { momentWords } from '../parts/day-words';
+import { momentWords } from '../words/days';
 import { useShop } from '../stores/shop';
 
 /** The whole shop as a file, and those that are made by themselves. */

@@ -3,10 +3,10 @@ import { reactive } from 'vue';
 import { RouterLink } from 'vue-router';
 import type { AnswerOf } from '@kevro/contract';
 import { api } from '../api/client';
-import ListFoot from '../parts/ListFoot.vue';
-import { momentWords } from '../parts/day-words';
-import { useListing } from '../parts/listing';
-import { vWide } from '../parts/wide-table';
+import ListFoot from '../ui/ListFoot.vue';
+import { momentWords } from '../words/days';
+import { useListing } from '../ui/listing';
+import { vWide } from '../ui/wide-table';
 
 // What a fitter comes here to do: see who changed something, when, and go to it.
 const { rows, total, failure, load, more } = useListing(reactive({}), ({ limit, offset }) =>

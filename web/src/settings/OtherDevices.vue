@@ -2,7 +2,7 @@
 import { computed, onMounted, ref } from 'vue';
 import { PASSPHRASE_LEAST, type Access, type AnswerOf } from '@kevro/contract';
 import { Refused, api } from '../api/client';
-import { momentWords } from '../parts/day-words';
+import { momentWords } from '../words/days';
 import { useSaved } from '../stores/saved';
 
 /** Who else may come in: the address, a passphrase, a code and a picture for a tablet, and those that are in. */

@@ -2,7 +2,7 @@
 import { WAYS, useUnits } from '../stores/units';
 import SportNumbers from './SportNumbers.vue';
 import ShopSettings from './ShopSettings.vue';
-import { useKept } from '../parts/kept';
+import { useKept } from '../ui/kept';
 
 const units = useUnits();
 const theme = useKept<'light' | 'dark' | 'system'>('kevro-theme', 'light');

@@ -2,10 +2,10 @@
 import { computed, onMounted, ref } from 'vue';
 import { WANTED_CHANCE } from '@kevro/core';
 import { Refused, api } from '../api/client';
-import DraftNotice from '../parts/DraftNotice.vue';
-import NumberField from '../parts/NumberField.vue';
-import { useDraft } from '../parts/draft';
-import { sent, type Typed } from '../parts/typed';
+import DraftNotice from '../forms/DraftNotice.vue';
+import NumberField from '../forms/NumberField.vue';
+import { useDraft } from '../forms/draft';
+import { sent, type Typed } from '../ui/typed';
 import { useShop } from '../stores/shop';
 import { useSaved } from '../stores/saved';
 

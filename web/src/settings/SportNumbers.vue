@@ -2,8 +2,8 @@
 import { computed, onMounted, reactive, ref } from 'vue';
 import { ALL_SPORTS, SPEC_KEYS, sportData, type OwnNumbers, type SpecKey, type Sport } from '@kevro/core';
 import { Refused, api } from '../api/client';
-import NumberField from '../parts/NumberField.vue';
-import { sentOrNone, type Typed } from '../parts/typed';
+import NumberField from '../forms/NumberField.vue';
+import { sentOrNone, type Typed } from '../ui/typed';
 import { useSaved } from '../stores/saved';
 import { useShop } from '../stores/shop';
 import { SPEC_NAMES, SPORT_NAMES } from '../words';

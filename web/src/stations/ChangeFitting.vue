@@ -3,10 +3,10 @@ import { ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import type { FittingView } from '@kevro/contract';
 import { api } from '../api/client';
-import FormDialog from '../parts/FormDialog.vue';
-import PickFrames from '../parts/PickFrames.vue';
-import PickPlayer from '../parts/PickPlayer.vue';
-import { useDraft } from '../parts/draft';
+import FormDialog from '../forms/FormDialog.vue';
+import PickFrames from '../forms/PickFrames.vue';
+import PickPlayer from '../forms/PickPlayer.vue';
+import { useDraft } from '../forms/draft';
 import { useFitting } from '../stores/fitting';
 import { useSaved } from '../stores/saved';
 

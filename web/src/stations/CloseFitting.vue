@@ -3,10 +3,10 @@ import { watch } from 'vue';
 import { CLOSINGS, type Closing } from '@kevro/core';
 import type { FittingView } from '@kevro/contract';
 import { api } from '../api/client';
-import FormDialog from '../parts/FormDialog.vue';
-import { useDraft } from '../parts/draft';
-import { dayWords } from '../parts/day-words';
-import { items } from '../players/words';
+import FormDialog from '../forms/FormDialog.vue';
+import { useDraft } from '../forms/draft';
+import { dayWords } from '../words/days';
+import { items } from '../words/players';
 import { useFitting } from '../stores/fitting';
 import { CLOSING_NAMES } from '../words';
 

@@ -2,10 +2,10 @@
 import { computed, onMounted, shallowRef, ref } from 'vue';
 import type { Learning } from '@kevro/contract';
 import { api } from '../api/client';
-import { useActKey } from '../parts/act-key';
-import { counted } from '../parts/counted';
-import { dayWords } from '../parts/day-words';
-import { vWide } from '../parts/wide-table';
+import { useActKey } from '../forms/act-key';
+import { counted } from '../words/counted';
+import { dayWords } from '../words/days';
+import { vWide } from '../ui/wide-table';
 import { useCatalogue } from '../stores/catalogue';
 import { useSaved } from '../stores/saved';
 

@@ -3,10 +3,10 @@ import { computed, ref } from 'vue';
 import { PART_KINDS, type PartKind } from '@kevro/core';
 import { PART_SCHEMAS, type NewPart, type PartRecord } from '@kevro/contract';
 import { api } from '../api/client';
-import FormDialog from '../parts/FormDialog.vue';
-import NumberField from '../parts/NumberField.vue';
-import { useDraft } from '../parts/draft';
-import { sent, sentOrNone, type Typed } from '../parts/typed';
+import FormDialog from '../forms/FormDialog.vue';
+import NumberField from '../forms/NumberField.vue';
+import { useDraft } from '../forms/draft';
+import { sent, sentOrNone, type Typed } from '../ui/typed';
 import { PART_WORDS } from '../words';
 
 /** A part, added or changed. Its fields are those that its kind's words name; what can be chosen stands in its schema. */

@@ -16,12 +16,12 @@ import {
 } from '@kevro/core';
 import type { AnswerOf, FrameRow, Player } from '@kevro/contract';
 import { api } from '../api/client';
-import PickPlayer from '../parts/PickPlayer.vue';
-import { counted } from '../parts/counted';
-import { dressWords } from '../parts/dress-words';
-import NewFitting from '../today/NewFitting.vue';
+import PickPlayer from '../forms/PickPlayer.vue';
+import { counted } from '../words/counted';
+import { dressWords } from '../words/dress';
+import NewFitting from '../forms/NewFitting.vue';
 import { useUnits } from '../stores/units';
-import { vWide } from '../parts/wide-table';
+import { vWide } from '../ui/wide-table';
 import { SPEC_NAMES, ZONE_NAMES } from '../words';
 
 // What a fitter comes here to do: see which frame on the shelf is nearest to the player's own; find two that are alike; see what a set needs.

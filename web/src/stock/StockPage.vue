@@ -3,17 +3,17 @@ import { computed, reactive, ref } from 'vue';
 import { PART_KINDS, type PartKind } from '@kevro/core';
 import type { PartRecord, PartRow } from '@kevro/contract';
 import { api } from '../api/client';
-import ListFoot from '../parts/ListFoot.vue';
-import ListPage from '../parts/ListPage.vue';
-import { focusRow } from '../parts/focus';
-import { useList } from '../parts/list';
-import { useListing } from '../parts/listing';
+import ListFoot from '../ui/ListFoot.vue';
+import ListPage from '../ui/ListPage.vue';
+import { focusRow } from '../ui/focus';
+import { useList } from '../ui/list';
+import { useListing } from '../ui/listing';
 import { useCatalogue } from '../stores/catalogue';
 import { useSaved } from '../stores/saved';
 import { useUnits } from '../stores/units';
 import { PART_WORDS } from '../words';
 import PartForm from './PartForm.vue';
-import { vWide } from '../parts/wide-table';
+import { vWide } from '../ui/wide-table';
 
 // What a fitter comes here to do: look up what a part weighs; add one that came in, or weigh one anew; take one out of use.
 const catalogue = useCatalogue();

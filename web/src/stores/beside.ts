@@ -10,7 +10,7 @@ import {
   type StepDistance,
 } from '@kevro/core';
 import type { Beside, BesideKey } from '@kevro/contract';
-import { besideName, besideTold } from '../parts/beside-words';
+import { besideName, besideTold } from '../words/beside';
 import { useFitting } from './fitting';
 import { useGuides } from './guides';
 

@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia';
 import { ref } from 'vue';
-import { timeWords } from '../parts/day-words';
+import { timeWords } from '../words/days';
 
 /** When something was last stored, for the foot line; and the last thing that went wrong. */
 export const useSaved = defineStore('saved', () => {

@@ -3,7 +3,7 @@ import { computed, shallowRef } from 'vue';
 import { WANTED_CHANCE, sportData, withOwn, type Sport, type SportData } from '@kevro/core';
 import type { Shop } from '@kevro/contract';
 import { api } from '../api/client';
-import { setShopZone } from '../parts/day-words';
+import { setShopZone } from '../words/days';
 
 /** The shop: its name for the head line and for paper, its time zone for every day that is said. */
 export const useShop = defineStore('shop', () => {

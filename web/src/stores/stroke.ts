@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia';
 import { strokeOf, type Sport, type SportData, type Stroke, type StrokeName } from '@kevro/core';
-import { useKept } from '../parts/kept';
+import { useKept } from '../ui/kept';
 
 /** The stroke that sweet regions are drawn for, in each sport the one that was looked at last. */
 export const useStroke = defineStore('stroke', () => {

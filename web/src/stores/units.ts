@@ -11,15 +11,8 @@ import {
   type SpecKey,
   type Sport,
 } from '@kevro/core';
-import { useKept } from '../parts/kept';
-import {
-  measureWriting,
-  specWriting,
-  widthWriting,
-  type OfFrame,
-  type Way,
-  type Writing,
-} from '../parts/typed';
+import { useKept } from '../ui/kept';
+import { measureWriting, specWriting, widthWriting, type OfFrame, type Way, type Writing } from '../ui/typed';
 
 /** The ways a fitter thinks, in the order in which `u` goes through them. */
 export const WAYS: readonly [Way, ...Way[]] = [

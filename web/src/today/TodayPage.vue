@@ -5,15 +5,15 @@ import { RouterLink, useRouter } from 'vue-router';
 import type { Sport } from '@kevro/core';
 import { PROGRAMME_NAMES, type AnswerOf, type FittingRow } from '@kevro/contract';
 import { api } from '../api/client';
-import { useArrowsAlong, useKeys } from '../app/keys';
-import { dayWords, momentWords, shopToday } from '../parts/day-words';
-import ListFoot from '../parts/ListFoot.vue';
-import { later } from '../parts/later';
-import { useListing } from '../parts/listing';
-import { LOOK_AGAIN_WORDS, SPORT_ITEMS } from '../players/words';
+import { useArrowsAlong, useKeys } from '../ui/keys';
+import { dayWords, momentWords, shopToday } from '../words/days';
+import ListFoot from '../ui/ListFoot.vue';
+import { later } from '../stores/later';
+import { useListing } from '../ui/listing';
+import { LOOK_AGAIN_WORDS, SPORT_ITEMS } from '../words/players';
 import { useSaved } from '../stores/saved';
 import { CLOSING_NAMES, NEXT_WORDS, STATION_NAMES } from '../words';
-import { pageOf } from '../stations/pages';
+import { pageOf } from '../bench/pages';
 import { GROUP_TITLES, grouped, leftWords } from './groups';
 
 // What a fitter comes here to do: see what the day asks for, and what waits by itself; go there by one key; open a new fitting.
@@ -46,7 +46,7 @@ async function looked(id: string): Promise<void> {
 }
 const now = useNow({ interval: 30_000 });
 // The forms come after the list: most who look at Today go on to a fitting.
-const NewFitting = later(() => import('./NewFitting.vue'));
+const NewFitting = later(() => import('../forms/NewFitting.vue'));
 const fitting = ref<{ show: () => void }>();
 const openFitting = async (): Promise<void> => (await until(fitting).toBeTruthy()).show();
 const SPORTS = [{ value: null, title: 'all sports' }, ...SPORT_ITEMS];

@@ -11,7 +11,7 @@ import {
   type Bother,
   type GuideName,
 } from '@kevro/core';
-import { BOTHER_WORDS } from '../../players/words';
+import { BOTHER_WORDS } from '../../words/players';
 import { useFitting } from '../../stores/fitting';
 import { useGuides } from '../../stores/guides';
 import { useUnits } from '../../stores/units';

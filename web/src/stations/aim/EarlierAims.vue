@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import { SPEC_KEYS, targetOf, type Aim } from '@kevro/core';
-import { dayWords } from '../../parts/day-words';
+import { dayWords } from '../../words/days';
 import { useFitting } from '../../stores/fitting';
 import { useUnits } from '../../stores/units';
 import { WAY_WORDS } from '../../words';

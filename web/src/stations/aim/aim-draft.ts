@@ -20,15 +20,15 @@ import {
   type SpecKey,
 } from '@kevro/core';
 import { fieldError, sentence, type AimRecord } from '@kevro/contract';
-import { useDraft } from '../../parts/draft';
-import { shopYear } from '../../parts/day-words';
-import { numberOf, type Typed } from '../../parts/typed';
+import { useDraft } from '../../forms/draft';
+import { shopYear } from '../../words/days';
+import { numberOf, type Typed } from '../../ui/typed';
 import { useFitting } from '../../stores/fitting';
 import { useGuides } from '../../stores/guides';
 import { useLibrary } from '../../stores/library';
 import { useShop } from '../../stores/shop';
 import { guidedPlayer } from './guided-player';
-import { useOtherFrames } from '../other-frames';
+import { useOtherFrames } from '../../bench/other-frames';
 
 export type Way = AimRecord['way'];
 interface Row {

@@ -1,5 +1,5 @@
 import type { GuidedPlayer } from '@kevro/core';
-import { shopYear } from '../../parts/day-words';
+import { shopYear } from '../../words/days';
 import { ageIn, type Player } from '@kevro/contract';
 
 /** What of a player decides on a guide. */

@@ -14,15 +14,15 @@ import {
   type Surprise,
 } from '@kevro/core';
 import type { FrameRecord, Measurement, StepMark } from '@kevro/contract';
-import { momentWords } from '../../parts/day-words';
-import NumberField from '../../parts/NumberField.vue';
-import Tick from '../../parts/Tick.vue';
-import { numberOf, type Typed } from '../../parts/typed';
+import { momentWords } from '../../words/days';
+import NumberField from '../../forms/NumberField.vue';
+import Tick from '../../ui/Tick.vue';
+import { numberOf, type Typed } from '../../ui/typed';
 import { useCatalogue } from '../../stores/catalogue';
 import { useUnits } from '../../stores/units';
 import { CAUTIONS, MARK_WORDS, STEP_HINTS } from '../../words';
-import { cutWords, waitWords } from './cut-words';
-import { isOnePlace, stepDoing, stepTitle } from './step-words';
+import { cutWords, waitWords } from '../../words/cuts';
+import { isOnePlace, stepDoing, stepTitle } from './words';
 import { causeWords, offWords } from './surprise-words';
 
 /** One step at the bench: done or not, what to do, what to read after it, what was read, and what was built otherwise. */

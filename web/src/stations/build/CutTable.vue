@@ -2,8 +2,8 @@
 import type { Cut } from '@kevro/core';
 import { ZONE_NAMES } from '../../words';
 import { useUnits } from '../../stores/units';
-import { placeWords } from './cut-words';
-import { vWide } from '../../parts/wide-table';
+import { placeWords } from '../../words/cuts';
+import { vWide } from '../../ui/wide-table';
 
 /** The cut list: what to cut, how long, and where it starts and ends. */
 defineProps<{ cuts: readonly Cut[] }>();

@@ -3,14 +3,14 @@ import { computed, ref, watch } from 'vue';
 import { SPEC_KEYS, settleFrame, targetOf, type BenchStep, type Cut } from '@kevro/core';
 import type { AimRecord, FrameRecord, Measurement, PlanRecord } from '@kevro/contract';
 import { api } from '../../api/client';
-import { wholeDayWords } from '../../parts/day-words';
-import { dressWords } from '../../parts/dress-words';
+import { wholeDayWords } from '../../words/days';
+import { dressWords } from '../../words/dress';
 import Rail from '../../rail/Rail.vue';
 import { useUnits } from '../../stores/units';
 import { CAUTIONS, SPEC_NAMES, STEP_HINTS } from '../../words';
 import CutTable from './CutTable.vue';
-import { cutWords, waitWords } from './cut-words';
-import { isOnePlace } from './step-words';
+import { cutWords, waitWords } from '../../words/cuts';
+import { isOnePlace } from './words';
 
 /** The build sheet on paper: what the screen shows, in one column. Player notes are left out. */
 const props = defineProps<{

@@ -13,30 +13,31 @@ import {
   type Trim,
 } from '@kevro/core';
 import { Refused, api } from '../../api/client';
-import { useActKey } from '../../parts/act-key';
-import { useKeys } from '../../app/keys';
+import { useActKey } from '../../forms/act-key';
+import { useKeys } from '../../ui/keys';
 import Lanes from '../../lanes/Lanes.vue';
-import { momentWords } from '../../parts/day-words';
-import { useKept } from '../../parts/kept';
-import { saveFile } from '../../parts/save-file';
+import { momentWords } from '../../words/days';
+import { useKept } from '../../ui/kept';
+import { saveFile } from '../../ui/save-file';
 import Rail from '../../rail/Rail.vue';
 import { useFitting } from '../../stores/fitting';
 import { useSaved } from '../../stores/saved';
 import { useShop } from '../../stores/shop';
 import { useUnits } from '../../stores/units';
-import WorkingSheet from '../../working/WorkingSheet.vue';
+import WorkingSheet from '../../bench/WorkingSheet.vue';
 import { SPEC_NAMES } from '../../words';
-import Bench from '../Bench.vue';
-import NotYet from '../NotYet.vue';
-import { readingWorking, sweetOf, useBenchMarks } from '../bench-marks';
-import { percent } from '../../parts/chance-words';
-import { missWords } from '../plan/plan-words';
+import Bench from '../../bench/Bench.vue';
+import NotYet from '../../bench/NotYet.vue';
+import { readingWorking, useBenchMarks } from '../../bench/bench-marks';
+import { sweetOf } from '../../rail/sweet';
+import { percent } from '../../words/chance';
+import { missWords } from '../plan/words';
 import { useShopParts } from '../plan/shop-parts';
-import { useWorking } from '../working';
+import { useWorking } from '../../bench/working';
 import SetAlike from './SetAlike.vue';
 import WhatItTaught from './WhatItTaught.vue';
 import { useChecked } from './checked';
-import { changeOfTrim, opensHandle, touchWords } from './trim-words';
+import { changeOfTrim, opensHandle, touchWords } from './words';
 import { LEAVE, useChosenTrim, useTrims } from './trims';
 
 // What a fitter comes here to do: see whether it measures right, and how sure that is; bring in what is not by the smallest touch; sign it off.

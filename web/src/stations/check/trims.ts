@@ -1,7 +1,7 @@
 import { computed, onBeforeUnmount, ref, shallowRef, watch, type Ref } from 'vue';
 import type { Trim, TrimRequest } from '@kevro/core';
 import { fieldError } from '@kevro/contract';
-import { same } from '../../parts/same';
+import { same } from '../../ui/same';
 import type { TrimMessage } from '../../workers/trim.worker';
 import TrimWorker from '../../workers/trim.worker?worker';
 

@@ -2,10 +2,10 @@
 import { SPEC_KEYS, type AxisSpecs, type Frame, type SpecKey } from '@kevro/core';
 import type { Compared } from '../../stores/beside';
 import type { Reached } from '../../stores/whole-library';
-import { vWide } from '../../parts/wide-table';
+import { vWide } from '../../ui/wide-table';
 import { useUnits } from '../../stores/units';
 import { SPEC_NAMES } from '../../words';
-import { awayWords } from './away-words';
+import { awayWords } from './words';
 
 /** Numbers side by side: each setup's, and how far that is from this frame, in units and in steps that a hand notices. */
 const props = defineProps<{

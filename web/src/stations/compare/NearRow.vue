@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { SPEC_KEYS, type SpecKey } from '@kevro/core';
-import type { OfFrame } from '../../parts/typed';
+import type { OfFrame } from '../../ui/typed';
 import type { Compared } from '../../stores/beside';
 import { useUnits } from '../../stores/units';
 import type { Reached } from '../../stores/whole-library';
 import { SPEC_NAMES } from '../../words';
-import { awayWords, missingWords } from './away-words';
+import { awayWords, missingWords } from './words';
 
 /** A setup, or what else stands beside the frame, in the list: how far it is and its numbers; with their uncertainty once it is set beside the frame. */
 const props = defineProps<{

@@ -3,13 +3,13 @@ import { computed, ref, watch } from 'vue';
 import { guidesOf } from '@kevro/core';
 import type { BesideKey } from '@kevro/contract';
 import { api } from '../../api/client';
-import { useRecord } from '../../parts/record';
-import { shapeName } from '../../parts/beside-words';
-import { dayWords } from '../../parts/day-words';
+import { useRecord } from '../../ui/record';
+import { shapeName } from '../../words/beside';
+import { dayWords } from '../../words/days';
 import { besideId } from '../../stores/beside';
 import { useFitting } from '../../stores/fitting';
 import { GUIDE_NAMES, PURPOSE_NAMES } from '../../words';
-import { useOtherFrames } from '../other-frames';
+import { useOtherFrames } from '../../bench/other-frames';
 
 /** Chooses what besides setups is set beside the frame: how it was before, another frame as it was measured last, a guide, a class of shapes. */
 const { there } = defineProps<{ there: readonly string[] }>();

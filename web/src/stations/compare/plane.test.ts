@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { recoilWeight, sportData, type AxisSpecs } from '@kevro/core';
-import { awayWords, missingWords } from './away-words';
+import { awayWords, missingWords } from './words';
 import { axes, extent, inBrush, rangeOf, swingLines } from './plane';
 
 const lengthCm = 68.58;

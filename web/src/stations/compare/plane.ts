@@ -8,7 +8,7 @@ import {
   type OnPlane,
   type SportData,
 } from '@kevro/core';
-import type { Way } from '../../parts/typed';
+import type { Way } from '../../ui/typed';
 
 /** A rectangle of the plane, g and cm: what was brushed. */
 export interface Brush {

@@ -2,12 +2,12 @@
 import { computed, ref, watch } from 'vue';
 import type { FrameShape } from '@kevro/core';
 import { api } from '../../api/client';
-import { useRecord } from '../../parts/record';
+import { useRecord } from '../../ui/record';
 import { quantityList } from '../../measure/quantities';
-import { dayWords } from '../../parts/day-words';
-import { dressWords } from '../../parts/dress-words';
-import { faultWords } from '../../frames/timeline';
-import PutRight from '../../measure/PutRight.vue';
+import { dayWords } from '../../words/days';
+import { dressWords } from '../../words/dress';
+import { faultWords } from '../../measure/timeline';
+import PutRight from '../../forms/PutRight.vue';
 import { useUnits } from '../../stores/units';
 import { PURPOSE_NAMES } from '../../words';
 

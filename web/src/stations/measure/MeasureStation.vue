@@ -7,8 +7,8 @@ import MeasureBench from '../../measure/MeasureBench.vue';
 import { useFitting } from '../../stores/fitting';
 import { useSaved } from '../../stores/saved';
 import { STATION_NAMES } from '../../words';
-import { useBenchMarks } from '../bench-marks';
-import { pageOf } from '../pages';
+import { useBenchMarks } from '../../bench/bench-marks';
+import { pageOf } from '../../bench/pages';
 import { planCheck } from '../plan/plan-check';
 import EarlierMeasurements from './EarlierMeasurements.vue';
 

@@ -2,9 +2,9 @@
 import { computed } from 'vue';
 import type { Frame } from '@kevro/core';
 import type { PlanRecord, RoundView } from '@kevro/contract';
-import { momentWords } from '../../parts/day-words';
+import { momentWords } from '../../words/days';
 import { LAPSE_WORDS, SCHOOL_NAMES } from '../../words';
-import { doingWords } from './plan-words';
+import { doingWords } from './words';
 
 /** Plans of this round that stand no more: kept, with why, and one click lays them out again from where the round starts now. */
 const props = defineProps<{ round: RoundView; frame: Frame }>();

@@ -14,8 +14,8 @@ import {
   type Frame,
   type FrameShape,
 } from '@kevro/core';
-import ChoiceRow from '../../parts/ChoiceRow.vue';
-import PlainChart from '../../parts/PlainChart.vue';
+import ChoiceRow from '../../ui/ChoiceRow.vue';
+import PlainChart from '../../ui/PlainChart.vue';
 import { useStroke } from '../../stores/stroke';
 import { DERIVED_NAMES, SPEC_NAMES, STROKE_NAMES } from '../../words';
 

@@ -15,7 +15,7 @@ import {
 import { useShop } from '../../stores/shop';
 import { SPEC_NAMES } from '../../words';
 import { planCheck } from './plan-check';
-import { percent, timesWords } from '../../parts/chance-words';
+import { percent, timesWords } from '../../words/chance';
 
 /** How likely a build of what stands passes its check, with how many readings, and what would raise it. */
 const props = defineProps<{ frame: Frame; dress: Dress; change: Change; inside: boolean }>();

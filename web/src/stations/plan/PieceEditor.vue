@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue';
 import { clockOf, middleOf, spanCmOf, type Frame, type Part, type Placement } from '@kevro/core';
-import NumberField from '../../parts/NumberField.vue';
-import { numberOf, type Typed } from '../../parts/typed';
+import NumberField from '../../forms/NumberField.vue';
+import { numberOf, type Typed } from '../../ui/typed';
 
 /** The chosen piece by numbers: its grams, its length, the hour on the clock where its middle lies. */
 const props = defineProps<{ frame: Frame; placement: Placement; part: Part | undefined }>();

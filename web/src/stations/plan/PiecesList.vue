@@ -10,13 +10,13 @@ import {
   type Part,
   type ZoneName,
 } from '@kevro/core';
-import { pieceWords } from '../../parts/parts-words';
+import { pieceWords } from '../../words/pieces';
 import { useUnits } from '../../stores/units';
 import { HOOP_NAMES, ZONE_NAMES } from '../../words';
 import AddPiece from './AddPiece.vue';
 import PieceEditor from './PieceEditor.vue';
 import { FINE_CM, STEP_CM } from './by-hand';
-import { removalWords, swapWords } from './plan-words';
+import { removalWords, swapWords } from './words';
 
 /** What stands on the frame, piece by piece, and the buttons that change the chosen one. */
 const props = defineProps<{

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import type { Frame, ZoneName } from '@kevro/core';
-import MoreFields from '../../parts/MoreFields.vue';
-import NumberField from '../../parts/NumberField.vue';
+import MoreFields from '../../ui/MoreFields.vue';
+import NumberField from '../../forms/NumberField.vue';
 import { ZONE_NAMES } from '../../words';
 import type { Limits } from './limits';
 

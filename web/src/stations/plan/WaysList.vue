@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
 import type { Aim, Frame, Plan } from '@kevro/core';
-import { counted } from '../../parts/counted';
+import { counted } from '../../words/counted';
 import { useUnits } from '../../stores/units';
 import { SCHOOL_NAMES } from '../../words';
-import { doingWords, missWords } from './plan-words';
+import { doingWords, missWords } from './words';
 
 /** The ways to get there, best first: what each puts where, and what it misses. */
 const props = defineProps<{

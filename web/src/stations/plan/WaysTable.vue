@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import { aimMeaning, recoilWeight, type Aim, type AxisSpecs, type Frame } from '@kevro/core';
-import Sheet from '../../parts/Sheet.vue';
-import { vWide } from '../../parts/wide-table';
+import Sheet from '../../ui/Sheet.vue';
+import { vWide } from '../../ui/wide-table';
 import { useUnits } from '../../stores/units';
 import { SPEC_NAMES } from '../../words';
 import { SPEC_KEYS } from '../../lanes/lane';
-import { percent } from '../../parts/chance-words';
+import { percent } from '../../words/chance';
 
 /** A way, or a variant, as it stands in the table. */
 export interface Compared {

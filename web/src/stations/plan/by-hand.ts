@@ -16,7 +16,7 @@ import {
   type Swap,
   type ZoneName,
 } from '@kevro/core';
-import { useKeys } from '../../app/keys';
+import { useKeys } from '../../ui/keys';
 import { useFitting } from '../../stores/fitting';
 import type { useHistory } from './history';
 import type { Standing } from './standing';

@@ -2,7 +2,7 @@ import { computed, ref, watch } from 'vue';
 import type { Part } from '@kevro/core';
 import { useCatalogue } from '../../stores/catalogue';
 import { useFitting } from '../../stores/fitting';
-import { useKept } from '../../parts/kept';
+import { useKept } from '../../ui/kept';
 
 /** The shop's parts that a plan may use: those of the standing plan, else those chosen last on this device, else the first along the hoop and the first in the handle. */
 export function useShopParts() {

@@ -7,7 +7,7 @@ import {
   type Part,
   type Plan,
 } from '@kevro/core';
-import { useKept } from '../../parts/kept';
+import { useKept } from '../../ui/kept';
 import { useFitting } from '../../stores/fitting';
 import { useShop } from '../../stores/shop';
 import { SCHOOL_NAMES } from '../../words';

@@ -1,6 +1,6 @@
 import { computed, watch } from 'vue';
 import type { Change, School } from '@kevro/core';
-import { useDraft } from '../../parts/draft';
+import { useDraft } from '../../forms/draft';
 import { useFitting } from '../../stores/fitting';
 import { useHistory } from './history';
 

@@ -8,8 +8,8 @@ import {
   type Plan,
   type PlanRequest,
 } from '@kevro/core';
-import { useKept } from '../../parts/kept';
-import { same } from '../../parts/same';
+import { useKept } from '../../ui/kept';
+import { same } from '../../ui/same';
 import { useFitting } from '../../stores/fitting';
 import { useShop } from '../../stores/shop';
 import type { useHistory } from './history';

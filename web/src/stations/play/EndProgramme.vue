@@ -2,10 +2,10 @@
 import { watch } from 'vue';
 import { lookAgainDays } from '@kevro/core';
 import { api } from '../../api/client';
-import FormDialog from '../../parts/FormDialog.vue';
-import { shopDay } from '../../parts/day-words';
-import { useDraft } from '../../parts/draft';
-import { useKept } from '../../parts/kept';
+import FormDialog from '../../forms/FormDialog.vue';
+import { shopDay } from '../../words/days';
+import { useDraft } from '../../forms/draft';
+import { useKept } from '../../ui/kept';
 import { useFitting } from '../../stores/fitting';
 import { useOutlook } from './outlook';
 

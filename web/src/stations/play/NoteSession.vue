@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { watch } from 'vue';
 import { api } from '../../api/client';
-import FormDialog from '../../parts/FormDialog.vue';
-import { useDraft } from '../../parts/draft';
-import { useKept } from '../../parts/kept';
-import SessionFields from '../../played/SessionFields.vue';
-import { emptySession, sessionBody } from '../../played/session-draft';
+import FormDialog from '../../forms/FormDialog.vue';
+import { useDraft } from '../../forms/draft';
+import { useKept } from '../../ui/kept';
+import SessionFields from '../../forms/SessionFields.vue';
+import { emptySession, sessionBody } from '../../forms/session-draft';
 import { useFitting } from '../../stores/fitting';
 
 /** Notes how a session with the frame went. */

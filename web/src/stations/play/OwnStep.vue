@@ -4,11 +4,11 @@ import { useRouter } from 'vue-router';
 import type { ZoneName } from '@kevro/core';
 import { ZONE_NAMES } from '@kevro/contract';
 import { api } from '../../api/client';
-import FormDialog from '../../parts/FormDialog.vue';
-import NumberField from '../../parts/NumberField.vue';
-import { useDraft } from '../../parts/draft';
-import { useKept } from '../../parts/kept';
-import { sent, type Typed } from '../../parts/typed';
+import FormDialog from '../../forms/FormDialog.vue';
+import NumberField from '../../forms/NumberField.vue';
+import { useDraft } from '../../forms/draft';
+import { useKept } from '../../ui/kept';
+import { sent, type Typed } from '../../ui/typed';
 import { useFitting } from '../../stores/fitting';
 
 /** Another step than the proposed one, with the reason for it. */

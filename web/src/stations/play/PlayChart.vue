@@ -2,10 +2,10 @@
 import { computed } from 'vue';
 import { useTheme } from 'vuetify';
 import { countedSessions, measuredIn } from '@kevro/core';
-import PlainChart from '../../parts/PlainChart.vue';
-import { dayWords } from '../../parts/day-words';
-import { historyChart } from '../../parts/history-chart';
-import { ENERGY_WORDS } from '../../played/words';
+import PlainChart from '../../ui/PlainChart.vue';
+import { dayWords } from '../../words/days';
+import { historyChart } from '../../ui/history-chart';
+import { ENERGY_WORDS } from '../../words/sessions';
 import { useFitting } from '../../stores/fitting';
 import { useUnits } from '../../stores/units';
 import { useOutlook } from './outlook';

@@ -2,9 +2,9 @@
 import { computed, ref, watch } from 'vue';
 import type { AnswerOf } from '@kevro/contract';
 import { api } from '../../api/client';
-import Sheet from '../../parts/Sheet.vue';
-import { useActKey } from '../../parts/act-key';
-import { wholeDayWords } from '../../parts/day-words';
+import Sheet from '../../ui/Sheet.vue';
+import { useActKey } from '../../forms/act-key';
+import { wholeDayWords } from '../../words/days';
 import { useFitting } from '../../stores/fitting';
 
 /** A link by which the player notes the next session: a picture for the phone's camera, and the address to type. */

@@ -2,11 +2,11 @@
 import { computed, ref } from 'vue';
 import type { RoundView } from '@kevro/contract';
 import { api } from '../../api/client';
-import FormDialog from '../../parts/FormDialog.vue';
-import { dayWords } from '../../parts/day-words';
-import { useDraft } from '../../parts/draft';
-import { vWide } from '../../parts/wide-table';
-import { ARM_WORDS, ENERGY_WORDS, OFTEN_WORDS, aroundWords, ballWords } from '../../played/words';
+import FormDialog from '../../forms/FormDialog.vue';
+import { dayWords } from '../../words/days';
+import { useDraft } from '../../forms/draft';
+import { vWide } from '../../ui/wide-table';
+import { ARM_WORDS, ENERGY_WORDS, OFTEN_WORDS, aroundWords, ballWords } from '../../words/sessions';
 import { useFitting } from '../../stores/fitting';
 import { useUnits } from '../../stores/units';
 import { playedWith } from './rounds';

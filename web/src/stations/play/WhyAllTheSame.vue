@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { watch } from 'vue';
-import FormDialog from '../../parts/FormDialog.vue';
-import { useDraft } from '../../parts/draft';
+import FormDialog from '../../forms/FormDialog.vue';
+import { useDraft } from '../../forms/draft';
 
 /** A guard speaks against a step: it is gone past only with a reason, which stands with the aim. */
 const props = defineProps<{ guard: string; act: (note: string, key: string) => Promise<unknown> }>();

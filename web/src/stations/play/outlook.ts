@@ -1,7 +1,7 @@
 import { computed, watch } from 'vue';
 import { createSharedComposable } from '@vueuse/core';
 import { api } from '../../api/client';
-import { useRecord } from '../../parts/record';
+import { useRecord } from '../../ui/record';
 import { useFitting } from '../../stores/fitting';
 
 /** What comes next in the programme of the frame: asked for while somebody looks at it, and again whenever the fitting has changed. */

@@ -1,0 +1,86 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue';
+import type { FrameRow } from '@kevro/contract';
+import { api } from '../api/client';
+import { useSearch } from '../ui/search';
+
+/** Chooses one frame, or a set of two to six, among however many there are. Those of the owner come first. */
+const { ownerId, error } = defineProps<{ label: string; ownerId?: string | null; error?: string }>();
+const ids = defineModel<string[]>({ required: true });
+/** While the owner's frames are looked for: what is chosen may still change. */
+const looking = defineModel<boolean>('looking', { default: false });
+
+type Named = Pick<FrameRow, 'id' | 'tag' | 'maker' | 'model' | 'ownerName'>;
+const known = ref(new Map<string, Named>());
+const none = ref('');
+const { rows, total, text, failure } = useSearch<FrameRow>(
+  (query) => api('frames', { query }),
+  none,
+  (frame) => `${frame.tag} ${frame.maker} ${frame.model} ${frame.ownerName ?? ''}`,
+);
+const own = ref<FrameRow[]>([]);
+watch(
+  () => ownerId,
+  async (owner) => {
+    own.value = [];
+    looking.value = Boolean(owner);
+    if (!owner) return;
+    const found = await api('frames', { query: { owner, limit: 50 } }).catch(() => ({ rows: [] }));
+    if (owner !== ownerId) return;
+    looking.value = false;
+    own.value = found.rows;
+    const [only, ...others] = found.rows;
+    // Somebody's one frame is the one that they came with.
+    if (only && others.length === 0 && ids.value.length === 0) ids.value = [only.id];
+  },
+  { immediate: true },
+);
+watch(
+  [rows, own],
+  () => {
+    for (const row of [...rows.value, ...own.value]) known.value.set(row.id, row);
+  },
+  { immediate: true },
+);
+/** One that was chosen elsewhere, or was just added, is looked up by its id. */
+watch(
+  ids,
+  async (chosen) => {
+    for (const id of chosen.filter((one) => !known.value.has(one))) {
+      const page = await api('frame', { id }).catch(() => undefined);
+      if (page) known.value.set(id, { ...page.frame, ownerName: page.ownerName });
+    }
+  },
+  { immediate: true },
+);
+const items = computed(() => {
+  const chosen = ids.value.flatMap((id) => known.value.get(id) ?? []);
+  const searched = text.value.trim() === '' ? [...own.value, ...rows.value] : rows.value;
+  const unique = new Map([...chosen, ...searched].map((row): [string, Named] => [row.id, row]));
+  return [...unique.values()].map((f) => ({
+    value: f.id,
+    title: `${f.tag} · ${f.maker} ${f.model}`,
+    subtitle: f.ownerName ?? 'shop stock',
+  }));
+});
+const hint = computed(() =>
+  total.value > rows.value.length ? `${total.value} in all: type to find more` : 'two to six make a set',
+);
+</script>
+
+<template>
+  <v-autocomplete
+    v-model="ids"
+    v-model:search="text"
+    :items="items"
+    item-props
+    :label="label"
+    :hint="hint"
+    persistent-hint
+    multiple
+    chips
+    no-filter
+    clear-on-select
+    :error-messages="(error ?? failure) ? [error ?? failure] : []"
+  />
+</template>

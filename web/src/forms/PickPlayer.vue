@@ -1,0 +1,58 @@
+<script setup lang="ts">
+import { computed, shallowRef, watch } from 'vue';
+import type { Player } from '@kevro/contract';
+import { api } from '../api/client';
+import { useRecord } from '../ui/record';
+import { useSearch } from '../ui/search';
+
+/** Chooses one player among however many there are. */
+const { none, error } = defineProps<{ label: string; none?: string; error?: string; autofocus?: boolean }>();
+const id = defineModel<string | null>({ required: true });
+const emit = defineEmits<{ picked: [player: Player | undefined] }>();
+
+/** One that was found in the list, or was chosen elsewhere and is looked up. */
+const listed = shallowRef<Player>();
+const { record: found } = useRecord(
+  () => (id.value === listed.value?.id ? undefined : id.value),
+  (own) => api('player', { id: own }),
+);
+const chosen = computed(() => [listed.value, found.value].find((player) => player?.id === id.value));
+const name = computed(() => chosen.value?.name ?? none ?? '');
+const { rows, total, text, failure } = useSearch<Player>(
+  (query) => api('players', { query }),
+  name,
+  (player) => player.name,
+);
+watch(
+  [id, rows],
+  ([now]) => {
+    listed.value = rows.value.find((p) => p.id === now) ?? listed.value;
+  },
+  { immediate: true, flush: 'sync' },
+);
+watch(chosen, (player) => emit('picked', player), { immediate: true });
+const items = computed(() => {
+  const known = rows.value.some((p) => p.id === id.value);
+  const all = chosen.value && !known ? [chosen.value, ...rows.value] : rows.value;
+  return [
+    ...(none ? [{ value: null, title: none }] : []),
+    ...all.map((p) => ({ value: p.id, title: p.name })),
+  ];
+});
+const hint = computed(() =>
+  total.value > rows.value.length ? `${total.value} in all: type to find more` : '',
+);
+</script>
+
+<template>
+  <v-autocomplete
+    v-model="id"
+    v-model:search="text"
+    :items="items"
+    :label="label"
+    :autofocus="autofocus"
+    :hint="hint"
+    no-filter
+    :error-messages="(error ?? failure) ? [error ?? failure] : []"
+  />
+</template>

@@ -1,0 +1,145 @@
+<script setup lang="ts">
+import ChoiceRow from '../ui/ChoiceRow.vue';
+import { shopToday } from '../words/days';
+import MoreFields from '../ui/MoreFields.vue';
+import NumberField from './NumberField.vue';
+import { items } from '../words/players';
+import type { SessionDraft } from './session-draft';
+import {
+  ARM_WORDS,
+  COMPARED_WORDS,
+  DAY_WORDS,
+  DEPTH_WORDS,
+  ENERGY_WORDS,
+  FIRM_WORDS,
+  OFTEN_WORDS,
+  PLAY_WORDS,
+} from '../words/sessions';
+
+/** What is asked of a session: first what every programme looks at; the rest behind a line. */
+defineProps<{ at: (path: string) => string[]; who: string }>();
+const form = defineModel<SessionDraft>({ required: true });
+const LENGTHS = [45, 60, 90, 120];
+</script>
+
+<template>
+  <fieldset>
+    <legend>Energy left at the end</legend>
+    <ChoiceRow v-model="form.energyLeft" label="Energy left at the end" :choices="items(ENERGY_WORDS)" />
+    <p v-for="said in at('energyLeft')" :key="said" class="miss small" role="alert">{{ said }}</p>
+  </fieldset>
+  <fieldset>
+    <legend>Arm</legend>
+    <ChoiceRow v-model="form.arm" label="Arm" :choices="items(ARM_WORDS)" />
+    <p v-for="said in at('arm')" :key="said" class="miss small" role="alert">{{ said }}</p>
+    <p v-if="form.arm === 'sore'" class="warn small" role="status">
+      Rest it, and play nothing heavier. Pain that stays or comes back belongs to a physician or
+      physiotherapist.
+    </p>
+  </fieldset>
+  <fieldset>
+    <legend>Late on the ball</legend>
+    <ChoiceRow v-model="form.late" label="Late on the ball" :choices="items(OFTEN_WORDS)" />
+  </fieldset>
+  <fieldset>
+    <legend>Twists when hit off centre</legend>
+    <ChoiceRow v-model="form.twists" label="Twists when hit off centre" :choices="items(OFTEN_WORDS)" />
+  </fieldset>
+  <fieldset>
+    <legend>Volleys and returns</legend>
+    <ChoiceRow v-model="form.firmVolleys" label="Volleys and returns" :choices="items(FIRM_WORDS)" />
+  </fieldset>
+  <div class="minutes">
+    <NumberField v-model="form.minutes" label="Played for" unit="min" :error="at('minutes')[0]" />
+    <v-btn
+      v-for="length in LENGTHS"
+      :key="length"
+      variant="outlined"
+      :aria-label="`${length} minutes`"
+      @click="form.minutes = length"
+      >{{ length }}</v-btn
+    >
+  </div>
+  <v-textarea v-model="form.note" label="In your own words" rows="1" auto-grow :error-messages="at('note')" />
+  <MoreFields title="What was played, and the ball">
+    <fieldset>
+      <legend>What was played</legend>
+      <ChoiceRow v-model="form.play" label="What was played" :choices="items(PLAY_WORDS)" />
+    </fieldset>
+    <fieldset>
+      <legend>The day</legend>
+      <ChoiceRow v-model="form.day" label="The day" :choices="items(DAY_WORDS)" />
+    </fieldset>
+    <fieldset>
+      <legend>Energy at the start</legend>
+      <ChoiceRow v-model="form.energyStart" label="Energy at the start" :choices="items(ENERGY_WORDS)" />
+    </fieldset>
+    <fieldset>
+      <legend>Where balls landed</legend>
+      <ChoiceRow v-model="form.depth" label="Where balls landed" :choices="items(DEPTH_WORDS)" />
+    </fieldset>
+    <fieldset>
+      <legend>Spin</legend>
+      <ChoiceRow v-model="form.spin" label="Spin" :choices="items(COMPARED_WORDS)" />
+    </fieldset>
+    <fieldset>
+      <legend>Power of the serve or smash</legend>
+      <ChoiceRow v-model="form.serve" label="Power of the serve or smash" :choices="items(COMPARED_WORDS)" />
+    </fieldset>
+  </MoreFields>
+  <div class="two">
+    <v-text-field
+      v-model="form.playedOn"
+      type="date"
+      :max="shopToday()"
+      label="Played on"
+      :error-messages="at('playedOn')"
+    />
+    <v-text-field v-model="form.by" :label="who" :error-messages="at('by')" />
+  </div>
+</template>
+
+<style scoped>
+/* The question at the left, its answers at the right: the whole form is seen at once. A legend cannot stand in a grid, so it floats. */
+fieldset {
+  border: 0;
+  padding: 0;
+  margin: 0;
+  min-width: 0;
+}
+legend {
+  float: left;
+  width: 168px;
+  padding: 11px 8px 0 0;
+  font-weight: 600;
+  line-height: 1.25;
+}
+fieldset .choices {
+  margin-left: 168px;
+}
+fieldset p {
+  clear: left;
+  margin: 4px 0 0;
+}
+@media (max-width: 600px) {
+  legend {
+    float: none;
+    width: auto;
+    padding: 0 0 2px;
+  }
+  fieldset .choices {
+    margin-left: 0;
+  }
+}
+.minutes {
+  display: grid;
+  grid-template-columns: minmax(110px, 1fr) repeat(4, auto);
+  gap: 6px;
+  align-items: start;
+}
+.minutes .v-btn {
+  min-width: 46px;
+  min-height: 48px;
+  padding: 0 8px;
+}
+</style>

@@ -1,0 +1,144 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue';
+import { STRING_MATERIALS, patternOf, settleFrame, stringMass, type FrameShape } from '@kevro/core';
+import type { Stringing } from '@kevro/contract';
+import { api } from '../api/client';
+import FormDialog from './FormDialog.vue';
+import NumberField from './NumberField.vue';
+import { shopToday } from '../words/days';
+import { useDraft } from './draft';
+import { sent, sentOrNull, type Typed } from '../ui/typed';
+
+/** Strings in a frame, new or corrected. The tension is said in lb or kg and stored in kg. */
+const props = defineProps<{ frameId: string; shape: FrameShape; pattern: string; last?: Stringing }>();
+const emit = defineEmits<{ stored: [] }>();
+const open = ref(false);
+const before = ref<Stringing>();
+const from = (s: Stringing | undefined) => ({
+  mains: s?.mains ?? '',
+  crosses: s && s.crosses !== s.mains ? s.crosses : '',
+  mainsMm: (s?.mainsMm ?? null) as Typed,
+  crossesMm: (s && s.crossesMm !== s.mainsMm ? s.crossesMm : null) as Typed,
+  unit: s?.unit ?? ('kg' as 'lb' | 'kg'),
+});
+const empty = () => ({
+  ...from(props.last),
+  strungOn: shopToday(),
+  mainsTension: null as Typed,
+  crossesTension: null as Typed,
+  preStretch: null as Typed,
+  note: '',
+});
+const correcting = (s: Stringing) => ({
+  ...from(s),
+  strungOn: s.strungOn,
+  mainsTension: s.mainsKg as Typed,
+  crossesTension: (s.crossesKg === s.mainsKg ? null : s.crossesKg) as Typed,
+  preStretch: (s.preStretchPercent || null) as Typed,
+  note: s.note,
+});
+const draft = useDraft(empty);
+const form = draft.value;
+const MATERIAL_WORDS = { polyester: 'polyester', nylon: 'nylon', gut: 'natural gut' } as const;
+/** What such strings weigh in this frame, by what they may be made of: from the chords of its bed. */
+const weighs = computed(() => {
+  const pattern = patternOf(props.pattern);
+  const gaugeMm = sentOrNull(form.value.mainsMm);
+  const crossGaugeMm = sentOrNull(form.value.crossesMm) ?? gaugeMm;
+  if (
+    !pattern ||
+    typeof gaugeMm !== 'number' ||
+    typeof crossGaugeMm !== 'number' ||
+    !(gaugeMm > 0 && crossGaugeMm > 0)
+  )
+    return '';
+  const frame = settleFrame(props.shape);
+  const said = STRING_MATERIALS.map((material) => {
+    const { massG } = stringMass(frame, { ...pattern, gaugeMm, crossGaugeMm, material });
+    return `${massG.toFixed(1)} g in ${MATERIAL_WORDS[material]}`;
+  });
+  return `${pattern.mains} × ${pattern.crosses} of these weighs about ${said.join(', ')}; give or take 10 %. Weighed strings are surer.`;
+});
+function show(of?: Stringing): void {
+  before.value = of;
+  draft.begin(`strings ${of?.id ?? `new ${props.frameId}`}`, of ? correcting(of) : empty());
+  open.value = true;
+}
+defineExpose({ show });
+const submit = (key: string) => {
+  const f = form.value;
+  const body = {
+    strungOn: f.strungOn,
+    mains: f.mains,
+    crosses: f.crosses,
+    mainsMm: sentOrNull(f.mainsMm),
+    crossesMm: sentOrNull(f.crossesMm ?? f.mainsMm),
+    mainsKg: sent(f.mainsTension),
+    crossesKg: sent(f.crossesTension ?? f.mainsTension),
+    unit: f.unit,
+    preStretchPercent: sent(f.preStretch ?? 0),
+    note: f.note,
+  };
+  return before.value
+    ? api('editStringing', { id: before.value.id, body })
+    : api('addStringing', { id: props.frameId, body: { ...body, key } });
+};
+</script>
+
+<template>
+  <FormDialog
+    v-model="open"
+    :title="before ? 'Correct the strings' : 'New strings'"
+    store="Store"
+    :submit="submit"
+    :draft="draft"
+    @stored="emit('stored')"
+  >
+    <template #default="{ at, said }">
+      <v-text-field v-model="form.strungOn" type="date" label="Strung on" :error-messages="at('strungOn')" />
+      <div class="two">
+        <v-text-field v-model="form.mains" label="Mains" autofocus :error-messages="at('mains')" />
+        <NumberField
+          v-model="form.mainsMm"
+          label="Gauge of the mains"
+          measure="thickness"
+          :error="said('mainsMm')"
+        />
+        <v-text-field v-model="form.crosses" label="Crosses, if other" :error-messages="at('crosses')" />
+        <NumberField
+          v-model="form.crossesMm"
+          label="Gauge of the crosses"
+          measure="thickness"
+          :error="said('crossesMm')"
+        />
+      </div>
+      <p v-if="weighs" class="soft small" aria-live="polite">{{ weighs }}</p>
+      <v-radio-group v-model="form.unit" label="Tension in" inline>
+        <v-radio label="kg" value="kg" /><v-radio label="lb" value="lb" />
+      </v-radio-group>
+      <div class="two">
+        <NumberField
+          v-model="form.mainsTension"
+          label="Mains at"
+          measure="tension"
+          :unit="form.unit"
+          :error="said('mainsKg')"
+        />
+        <NumberField
+          v-model="form.crossesTension"
+          label="Crosses at, if other"
+          measure="tension"
+          :unit="form.unit"
+          :error="said('crossesKg')"
+        />
+      </div>
+      <NumberField
+        v-model="form.preStretch"
+        label="Pre-stretch"
+        measure="percent"
+        :error="said('preStretchPercent')"
+      />
+      <v-text-field v-model="form.note" label="Note" :error-messages="at('note')" />
+    </template>
+  </FormDialog>
+</template>

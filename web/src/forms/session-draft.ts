@@ -1,0 +1,39 @@
+import type { BodyOf } from '@kevro/contract';
+import { shopToday } from '../words/days';
+import { sentOrNone, type Typed } from '../ui/typed';
+
+type Body = Omit<BodyOf<'addSession'>, 'key' | 'roundId'>;
+/** What a form of a session holds: a choice that was not made is empty. */
+export type SessionDraft = {
+  [K in Exclude<keyof Body, 'minutes' | 'playedOn' | 'note' | 'by'>]-?: NonNullable<Body[K]> | '';
+} & { playedOn: string; minutes: Typed; note: string; by: string };
+
+export const emptySession = (by = ''): SessionDraft => ({
+  playedOn: shopToday(),
+  minutes: null,
+  play: '',
+  day: '',
+  energyStart: '',
+  energyLeft: '',
+  late: '',
+  twists: '',
+  firmVolleys: '',
+  depth: '',
+  spin: '',
+  serve: '',
+  arm: '',
+  note: '',
+  by,
+});
+
+/** For a request: what was not chosen is left out. What must be chosen is then said to be missing. */
+export function sessionBody({ minutes, note, by, playedOn, ...choices }: SessionDraft): Body {
+  const chosen = Object.fromEntries(Object.entries(choices).filter(([, value]) => value !== ''));
+  return {
+    ...(chosen as unknown as Omit<Body, 'playedOn'>),
+    playedOn,
+    minutes: sentOrNone(minutes),
+    note,
+    by,
+  };
+}
