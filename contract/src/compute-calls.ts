@@ -1,3 +1,4 @@
+import { SPECS, capital } from '@kevro/core';
 import { call } from './call';
 import { paths as at } from './paths';
 import * as compute from './compute';
@@ -22,7 +23,7 @@ export const computeCalls = {
   ),
   shiftAxis: call(
     at.shiftAxis,
-    'Swing weight about another axis',
+    `${capital(SPECS.swingWeight.name)} about another axis`,
     compute.shiftAxisAnswer,
     compute.shiftAxisBody,
   ),
@@ -35,13 +36,13 @@ export const computeCalls = {
   },
   pendulum: call(
     at.pendulum,
-    'Swing weight from a timed pendulum',
+    `${capital(SPECS.swingWeight.name)} from a timed pendulum`,
     compute.pendulumAnswer,
     compute.pendulumBody,
   ),
   twist: call(
     at.twist,
-    'Twist weight from edge-on and face-on readings',
+    `${capital(SPECS.twistWeight.name)} from edge-on and face-on readings`,
     compute.twistAnswer,
     compute.twistBody,
   ),

@@ -1,4 +1,4 @@
-import type { BrokenLimit, FaultCode, Problem } from '@kevro/core';
+import { SPECS, type BrokenLimit, type FaultCode, type Problem } from '@kevro/core';
 
 type RequestCode =
   | 'over-rule-limit'
@@ -120,10 +120,10 @@ const TABLE: Record<ErrorCode, Entry> = {
   'swing-weight-impossible': entry(
     422,
     (v) =>
-      `This swing weight cannot go with this weight and balance: it must be more than ${one(v.least, 0)} kg·cm². Check all three.`,
-    'This swing weight cannot go with this weight and balance. Check all three.',
+      `This ${SPECS.swingWeight.name} cannot go with this weight and balance: it must be more than ${one(v.least, 0)} kg·cm². Check all three.`,
+    `This ${SPECS.swingWeight.name} cannot go with this weight and balance. Check all three.`,
   ),
-  'twist-weight-impossible': entry(422, 'A twist weight must be more than zero.'),
+  'twist-weight-impossible': entry(422, `A ${SPECS.twistWeight.name} must be more than zero.`),
   'removal-too-large': entry(422, 'More would be taken off than is there.'),
   'spot-off-frame': entry(422, 'This place is not on the frame.'),
   'part-unknown': entry(422, 'The shop has no such part.'),
@@ -136,7 +136,7 @@ const TABLE: Record<ErrorCode, Entry> = {
   ),
   'twist-not-measured': entry(
     422,
-    'The aim names a twist weight, but none was measured. Measure it, or leave the twist weight free.',
+    `The aim names a ${SPECS.twistWeight.name}, but none was measured. Measure it, or leave the ${SPECS.twistWeight.name} free.`,
   ),
   'tolerance-not-positive': entry(422, 'A tolerance must be more than zero.'),
   'share-out-of-range': entry(422, 'A share of the way lies between 0 and 100 %.'),
@@ -154,9 +154,12 @@ const TABLE: Record<ErrorCode, Entry> = {
   ),
   'missing-readings': entry(422, 'At least one reading is needed.'),
   'needs-weight-and-balance': entry(422, 'This needs the weight and the balance first.'),
-  'needs-face-on': entry(422, 'Edge-on needs a face-on reading of the swing weight beside it.'),
+  'needs-face-on': entry(422, `Edge-on needs a face-on reading of the ${SPECS.swingWeight.name} beside it.`),
   'too-few-rods': entry(422, 'At least two rods of different value are needed.'),
-  'nothing-stated': entry(422, 'At least one of weight, balance, swing weight and twist weight is needed.'),
+  'nothing-stated': entry(
+    422,
+    `At least one of weight, balance, ${SPECS.swingWeight.name} and ${SPECS.twistWeight.name} is needed.`,
+  ),
   unlikely: entry(
     422,
     (v) =>
@@ -293,7 +296,7 @@ const TABLE: Record<ErrorCode, Entry> = {
   'nothing-aimed': entry(409, 'Set an aim first.'),
   'capture-incomplete': entry(
     409,
-    'Weight, balance and swing weight are needed before a measurement can be stored.',
+    `Weight, balance and ${SPECS.swingWeight.name} are needed before a measurement can be stored.`,
   ),
   'capture-gone': entry(
     409,
@@ -325,7 +328,7 @@ const TABLE: Record<ErrorCode, Entry> = {
     (v) => `${one(v.name)} is retired. Bring it back under Instruments, or take another one.`,
     'This instrument is retired. Bring it back, or take another one.',
   ),
-  'not-a-machine': entry(409, 'Only a swing-weight machine is calibrated with rods.'),
+  'not-a-machine': entry(409, `Only a ${SPECS.swingWeight.name} machine is calibrated with rods.`),
   // About files
   'no-unit': entry(
     422,

@@ -1,4 +1,5 @@
 import {
+  SPECS,
   isGrowing,
   type Guard,
   type GuardedPlayer,
@@ -37,13 +38,13 @@ export function guardSentence(
     case 'junior-class':
       return `${plain(value, 0)} g unstrung is ${over === 1 ? 'one class' : `${over} classes`} heavier than suits the age (${plain(limit, 0)} g). A growing arm comes first: stay lighter, or go part of the way.`;
     case 'sore-arm':
-      return `The arm is sore, and the swing weight would rise by ${plain(value - limit)} kg·cm². Lower the load instead; pain that stays belongs to a physician or physiotherapist.`;
+      return `The arm is sore, and the ${SPECS.swingWeight.name} would rise by ${plain(value - limit)} kg·cm². Lower the load instead; pain that stays belongs to a physician or physiotherapist.`;
     case 'large-jump':
-      return `${plain(over)} noticeable steps of swing weight at once: more than two are hard to take in. Go there in two rounds.`;
+      return `${plain(over)} noticeable steps of ${SPECS.swingWeight.name} at once: more than two are hard to take in. Go there in two rounds.`;
     case 'rule-limit':
       return rule ? limitSentence(rule) : 'The frame is over a limit of size that the rules set.';
     case 'out-of-reach': {
-      const unit = spec === 'massG' ? ' g' : spec === 'balanceCm' ? ' cm' : ' kg·cm²';
+      const unit = spec ? ` ${SPECS[spec].unit}` : '';
       return `Weight in the zones cannot bring this frame there: the nearest is ${plain(limit, spec === 'balanceCm' ? 2 : 1)}${unit} instead of ${plain(value, spec === 'balanceCm' ? 2 : 1)}.`;
     }
   }

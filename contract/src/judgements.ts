@@ -1,4 +1,13 @@
-import { zoneAlong, type Frame, type Judgement, type SpecKey, type ZoneName } from '@kevro/core';
+import {
+  SPECS,
+  specName,
+  zoneAlong,
+  type Frame,
+  type Judgement,
+  type SpecKey,
+  type ZoneName,
+  capital,
+} from '@kevro/core';
 import { limitSentence } from './errors';
 
 /** How much a judgement matters: it cannot be, something is off, or good to know. */
@@ -9,12 +18,6 @@ const weightOf = ({ kind }: Judgement): Weight => {
   return kind === 'same-as-last' || kind === 'moved-since' ? 'note' : 'warn';
 };
 
-const NAMES: Record<SpecKey, string> = {
-  massG: 'weight',
-  balanceCm: 'balance',
-  swingWeight: 'swing weight',
-  twistWeight: 'twist weight',
-};
 const NEAR: Record<ZoneName, string> = {
   tip: 'near the tip',
   shoulders: 'near the shoulders',
@@ -44,19 +47,11 @@ const POINTS_TO: ReadonlySet<Judgement['kind']> = new Set([
   'wrong-label',
   'not-the-paint',
 ]);
-const SIDES: Record<SpecKey, [string, string]> = {
-  massG: ['over', 'under'],
-  balanceCm: ['toward the tip', 'toward the butt'],
-  swingWeight: ['over', 'under'],
-  twistWeight: ['over', 'under'],
-};
-
 type Outside = Extract<Judgement, { kind: 'outside-tolerance' }>;
 const side = ({ spec, by }: Outside, say: Saying): string =>
-  `${NAMES[spec]} ${say.amount(spec, Math.abs(by))} ${SIDES[spec][by > 0 ? 0 : 1]}`;
+  `${specName(spec)} ${say.amount(spec, Math.abs(by))} ${SPECS[spec].sides[by > 0 ? 0 : 1]}`;
 const outside = (judgement: Outside, say: Saying): string =>
   `${side(judgement, say)}${judgement.spec === 'balanceCm' ? ' of' : ''} what the maker states`;
-const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
 /** A judgement in a fitter's words. */
 function judgementSentence(judgement: Judgement, frame: Frame, say: Saying): string {
@@ -74,11 +69,11 @@ function judgementSentence(judgement: Judgement, frame: Frame, say: Saying): str
     case 'over-rule-limit':
       return limitSentence(judgement.limit, say.length);
     case 'impossible-swing':
-      return `This swing weight cannot go with this weight and balance: it must be more than ${say.value('swingWeight', judgement.least)}. Check all three.`;
+      return `This ${SPECS.swingWeight.name} cannot go with this weight and balance: it must be more than ${say.value('swingWeight', judgement.least)}. Check all three.`;
     case 'unusual-swing':
-      return `The mass is spread ${judgement.ratio > 1 ? 'much wider' : 'much closer'} about the balance point than in usual frames (${judgement.ratio.toFixed(2)} times). Read the swing weight again.`;
+      return `The mass is spread ${judgement.ratio > 1 ? 'much wider' : 'much closer'} about the balance point than in usual frames (${judgement.ratio.toFixed(2)} times). Read the ${SPECS.swingWeight.name} again.`;
     case 'unusual-twist':
-      return `A twist weight ${judgement.ratio.toFixed(2)} times that of usual frames. Read it again.`;
+      return `A ${SPECS.twistWeight.name} ${judgement.ratio.toFixed(2)} times that of usual frames. Read it again.`;
     case 'added-since':
     case 'taken-off-since': {
       const { kind, massG, xCm, since } = judgement;
@@ -88,7 +83,7 @@ function judgementSentence(judgement: Judgement, frame: Frame, say: Saying): str
       return `${say.amount('massG', massG)} ${put} than on ${day(since)} in the same dress${where}. ${question}`;
     }
     case 'moved-since': {
-      const names = judgement.specs.map((key) => NAMES[key]);
+      const names = judgement.specs.map((key) => specName(key));
       const last = names.pop() ?? '';
       const list = names.length > 0 ? `${names.join(', ')} and ${last}` : last;
       return `As heavy as on ${day(judgement.since)}, but ${list} changed. Was something moved?`;

@@ -1,6 +1,8 @@
 /** Limits and choices that a page says as well: apart from the schemas, so that it does not load those for a number. */
 
+import { ALL_SPEC_KEYS, SPECS } from '@kevro/core';
+
 /** More than any racket is strung with. */
 export const STRINGS_MOST_G = 60;
 export const PASSPHRASE_LEAST = 10;
-export const SETUP_SORTS = ['name', 'year', 'weight', 'balance', 'swing', 'twist'] as const;
+export const SETUP_SORTS = ['name', 'year', ...ALL_SPEC_KEYS.map((key) => SPECS[key].short)] as const;

@@ -1,10 +1,12 @@
 import {
+  SPECS,
   sportData,
   type Programme,
   type Proposal,
   type Sport,
   type StepReason,
   type ZoneChange,
+  capital,
 } from '@kevro/core';
 import { ZONE_NAMES } from './bench-words';
 
@@ -21,7 +23,7 @@ export const PROGRAMME_NAMES: Record<Programme, string> = {
 /** What each does, in a sentence. */
 export const PROGRAMME_HINTS: Record<Programme, string> = {
   'find-ceiling': 'A little more at the tip each session until tired, then one step back.',
-  'settle-face': 'From the tip to the sides while it twists, then back to the swing weight that it had.',
+  'settle-face': `From the tip to the sides while it twists, then back to the ${SPECS.swingWeight.name} that it had.`,
   'quiet-handle': 'More in the handle until volleys and returns are firm. Leather does the same.',
   'trim-evenly': 'Too heavy: 30 % off everywhere, so that the feel stays.',
   climb: 'A little more everywhere after every two good sessions, over weeks.',
@@ -51,7 +53,7 @@ const WHY: Record<StepReason, string> = {
   'energy-left': 'Energy was left: the ceiling lies higher.',
   twists: 'It twists off centre: from the tip to the sides.',
   steady: 'It twists no more, and swings as it did.',
-  'back-to-ceiling': 'It twists no more: what the sides cost of the swing weight comes back at the tip.',
+  'back-to-ceiling': `It twists no more: what the sides cost of the ${SPECS.swingWeight.name} comes back at the tip.`,
   'not-firm':
     'Volleys and returns are not firm yet. Leather in place of a synthetic grip does the same as weight in the handle.',
   firm: 'Volleys and returns are firm.',
@@ -62,7 +64,7 @@ const WHY: Record<StepReason, string> = {
   'good-again': 'It goes well.',
   'lighter-first': 'Lighter first: a share off everywhere, until the arm has had three good sessions.',
   'back-again': 'It is as heavy as it was, and the arm is fine. Leave it so.',
-  'half-way-head': 'Half of the way in swing weight first, at the head.',
+  'half-way-head': `Half of the way in ${SPECS.swingWeight.name} first, at the head.`,
   'half-way-handle': 'The head is half-way: now half of the way in weight, in the handle.',
   'half-way': 'It is half-way. Look again when the player has grown.',
   'for-the-day': 'For the day.',
@@ -96,7 +98,6 @@ const HEADINGS: Partial<Record<StepReason, string>> = {
   'no-room': 'No room for more',
   'too-tired': 'Nothing heavier now',
 };
-const capital = (text: string): string => text.slice(0, 1).toUpperCase() + text.slice(1);
 type Said = Omit<Proposal, 'specs'>;
 const doing = ({ change, state }: Said): string =>
   change.length === 0

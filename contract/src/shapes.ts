@@ -13,6 +13,8 @@ import {
   PRIORITIES,
   SCHOOLS,
   SPEC_KEYS,
+  byAnySpec,
+  bySpec,
   MOST_READINGS,
 } from '@kevro/core';
 import { STRINGS_MOST_G } from './limits';
@@ -99,30 +101,15 @@ export const target = z.strictObject({
   priority: z.enum(PRIORITIES).optional(),
 });
 
-export const aimTarget = z.strictObject({
-  massG: target.optional(),
-  balanceCm: target.optional(),
-  swingWeight: target.optional(),
-  twistWeight: target.optional(),
-});
+export const aimTarget = z.strictObject(bySpec(() => target.optional()));
 
 export const school = z.enum(SCHOOLS);
 
-export const knownSpecs = z.strictObject({
-  massG: finite.optional(),
-  balanceCm: finite.optional(),
-  swingWeight: finite.optional(),
-  twistWeight: finite.optional(),
-});
+export const knownSpecs = z.strictObject(byAnySpec(() => finite.optional()));
 
 /** Standard uncertainties (one sigma): screens show twice as much. */
 export const specUncertainty = z
-  .strictObject({
-    massG: finite.min(0),
-    balanceCm: finite.min(0),
-    swingWeight: finite.min(0),
-    twistWeight: finite.min(0),
-  })
+  .strictObject(bySpec(() => finite.min(0)))
   .describe('standard uncertainties (one sigma); a 95 % interval reaches twice as far to either side');
 /** One standard uncertainty. */
 export const standardUncertainty = finite
@@ -132,29 +119,19 @@ export const standardUncertainty = finite
 /** A standard uncertainty of one reading in its two parts: what repeats lessen, and what readings of one instrument and calibration share. */
 export const parted = z.strictObject({ random: finite.min(0), common: finite.min(0) });
 export const specParted = z
-  .strictObject({ massG: parted, balanceCm: parted, swingWeight: parted, twistWeight: parted })
+  .strictObject(bySpec(() => parted))
   .describe('standard uncertainties (one sigma) in their parts: u² = random² + common²');
 const numberOrParted = z.union([finite.min(0), parted]);
 /** What instruments leave uncertain: a plain number is all of it scatter. */
 export const instrumentUncertainty = z
-  .strictObject({
-    massG: numberOrParted,
-    balanceCm: numberOrParted,
-    swingWeight: numberOrParted,
-    twistWeight: numberOrParted,
-  })
+  .strictObject(bySpec(() => numberOrParted))
   .partial()
   .describe('standard uncertainties of one reading; a plain number is all of it random');
 
 const times = z.int().min(1).max(MOST_READINGS);
 const readTimes = z.strictObject({ start: times, check: times });
 /** How often each spec is read at the start and at the check. */
-export const readings = z.strictObject({
-  massG: readTimes,
-  balanceCm: readTimes,
-  swingWeight: readTimes,
-  twistWeight: readTimes,
-});
+export const readings = z.strictObject(bySpec(() => readTimes));
 
 /** A placement as the computation says it: a point with its zone. Records keep placements along the frame’s lines. */
 export const placement = z.strictObject({

@@ -5,7 +5,13 @@ import {
   FIELD_UNITS,
   Fault,
   SOURCE_KINDS,
-  SPEC_KEYS,
+  ALL_SPEC_KEYS,
+  REPORTED,
+  SPECS,
+  byAnySpec,
+  specName,
+  type AnySpecKey,
+  type ReportedField,
   fieldScale,
   parseBalance,
   parseNumber,
@@ -17,7 +23,6 @@ import {
   type Dress,
   type Problem,
   type SetupField,
-  type SpecKey,
   type Sport,
 } from '@kevro/core';
 import type { z } from 'zod';
@@ -38,16 +43,10 @@ export type ReadSetup = { setup: SetupToStore } | { problems: CellProblem[] };
 
 const YES = new Set(['yes', 'y', 'true', '1', 'x', 'strung', 'on', 'ja', 'oui', 'si', 'sí']);
 const NO = new Set(['no', 'n', 'false', '0', 'unstrung', 'off', 'none', 'bare', 'nein', 'non']);
-const REPORTED: Record<SpecKey, SetupField> = {
-  massG: 'reportedWeight',
-  balanceCm: 'reportedBalance',
-  swingWeight: 'reportedSwing',
-  twistWeight: 'reportedTwist',
-};
 /** Which column a complaint of the schema is about. */
 function fieldAt(path: string): SetupField | undefined {
   const [first = '', second = ''] = path.split('.');
-  if (first === 'asReported') return REPORTED[second as SpecKey];
+  if (first === 'asReported') return REPORTED[second as AnySpecKey];
   const name = ['specs', 'shape', 'facts', 'strings', 'dress'].includes(first) && second ? second : first;
   return name in HEADERS ? (name as SetupField) : undefined;
 }
@@ -219,10 +218,7 @@ export function readSetupCells(
     dampener: row.yes('dampener'),
   });
   const specs = known({
-    massG: row.measure('massG'),
-    balanceCm: row.balance(lengthCm),
-    swingWeight: row.measure('swingWeight'),
-    twistWeight: row.measure('twistWeight'),
+    ...byAnySpec((key) => (key === 'balanceCm' ? row.balance(lengthCm) : row.measure(key))),
     axisCm: row.measure('axisCm'),
   });
   const given = {
@@ -248,7 +244,9 @@ export function readSetupCells(
     dress: plainDress({ ...assume.dress, ...typed?.dress, ...dress }),
     specs: aboutAxis(sport, { ...typed?.specs, ...specs }, assume),
     asReported: known(
-      Object.fromEntries(SPEC_KEYS.map((key) => [key, row.text(REPORTED[key]) ?? told(row, key, columns)])),
+      Object.fromEntries(
+        ALL_SPEC_KEYS.map((key) => [key, row.text(REPORTED[key]) ?? told(row, key, columns)]),
+      ),
     ),
     facts: known({
       pattern: row.text('pattern') ?? typed?.shape.pattern,
@@ -280,7 +278,7 @@ export function readSetupCells(
 }
 
 /** A value as it was told, where it was told in a unit of its own: what it was brought to says nothing new. */
-function told(row: Row, key: SpecKey, columns: readonly Column[]): string | undefined {
+function told(row: Row, key: AnySpecKey, columns: readonly Column[]): string | undefined {
   const text = row.text(key);
   const unit = columns.find(({ field }) => field === key)?.unit;
   const [kept] = FIELD_UNITS[key] ?? [];
@@ -288,6 +286,7 @@ function told(row: Row, key: SpecKey, columns: readonly Column[]): string | unde
   return /[a-z"]/i.test(text) || unit === undefined ? text : `${text} ${unit}`;
 }
 
+const header = (name: string, unit: string): string => (unit ? `${name} (${unit})` : name);
 /** The columns of an exported list, in order, by names that are read back as what they are. */
 export const HEADERS: Record<SetupField, string> = {
   name: 'name',
@@ -300,10 +299,7 @@ export const HEADERS: Record<SetupField, string> = {
   headLengthCm: 'head length (cm)',
   headWidthCm: 'head width (cm)',
   handleLengthCm: 'handle length (cm)',
-  massG: 'weight (g)',
-  balanceCm: 'balance (cm)',
-  swingWeight: 'swing weight (kg·cm²)',
-  twistWeight: 'twist weight (kg·cm²)',
+  ...byAnySpec((key) => header(SPECS[key].name, SPECS[key].unit)),
   axisCm: 'swung about (cm)',
   strings: 'strings on',
   baseGrip: 'base grip',
@@ -325,10 +321,10 @@ export const HEADERS: Record<SetupField, string> = {
   crosses: 'crosses',
   gauge: 'gauge',
   tension: 'tension',
-  reportedWeight: 'weight as told',
-  reportedBalance: 'balance as told',
-  reportedSwing: 'swing weight as told',
-  reportedTwist: 'twist weight as told',
+  ...(Object.fromEntries(ALL_SPEC_KEYS.map((key) => [REPORTED[key], `${specName(key)} as told`])) as Record<
+    ReportedField,
+    string
+  >),
   line: 'line',
 };
 /** A typed line is read, never written. */
@@ -357,7 +353,7 @@ export function setupCells(setup: SetupToStore): (string | number)[] {
     baseGrip: dress.baseGrip ?? 'none',
     overgrips: dress.overgrips ?? 0,
     dampener: dress.dampener ? 'yes' : 'no',
-    ...Object.fromEntries(SPEC_KEYS.map((key) => [REPORTED[key], asReported[key]])),
+    ...Object.fromEntries(ALL_SPEC_KEYS.map((key) => [REPORTED[key], asReported[key]])),
   };
   return EXPORTED.map((field) => cells[field] ?? '');
 }

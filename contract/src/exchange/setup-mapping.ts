@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { FIELD_UNITS, SETUP_FIELDS, guessColumns, parseNumber, type Column } from '@kevro/core';
+import { SPECS, FIELD_UNITS, SETUP_FIELDS, guessColumns, parseNumber, type Column } from '@kevro/core';
 import { confidence, sourceKind } from '../records/setup';
 import { dress, sport } from '../shapes';
 
@@ -28,7 +28,9 @@ export const setupMapping = z.strictObject({
         .min(0)
         .max(30)
         .optional()
-        .describe('what swing weights are about, in a sport that quotes them about more than one axis'),
+        .describe(
+          `what ${SPECS.swingWeight.name}s are about, in a sport that quotes them about more than one axis`,
+        ),
     })
     .prefault({}),
 });

@@ -1,3 +1,4 @@
+import { SPECS } from '@kevro/core';
 import { z } from 'zod';
 import { dress } from '../shapes';
 import { means, quantity, takenFor } from './measurement';
@@ -32,7 +33,7 @@ export const newReading = z.discriminatedUnion('means', [
       .min(0)
       .max(30)
       .optional()
-      .describe('what a swing weight was read about; the sport’s own axis if left out'),
+      .describe(`what a ${SPECS.swingWeight.name} was read about; the sport’s own axis if left out`),
   }),
   z.strictObject({
     means: z.literal('pendulum'),

@@ -1,15 +1,10 @@
 import { z } from 'zod';
-import { GUIDES } from '@kevro/core';
+import { GUIDES, bySpec } from '@kevro/core';
 import { dress, sport } from '../shapes';
 
 /** A band of one spec in the dress that it is said for. An open end is left out. */
 export const guideBand = z.strictObject({ from: z.number().optional(), to: z.number().optional(), dress });
-export const guideBandsOf = z.strictObject({
-  massG: guideBand.optional(),
-  balanceCm: guideBand.optional(),
-  swingWeight: guideBand.optional(),
-  twistWeight: guideBand.optional(),
-});
+export const guideBandsOf = z.strictObject(bySpec(() => guideBand.optional()));
 export const guideRow = z.strictObject({
   sport,
   name: z.enum(GUIDES),

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { CALIBRATION_STATES, REFUSALS } from '@kevro/core';
+import { SPECS, CALIBRATION_STATES, REFUSALS } from '@kevro/core';
 import { DRIVERS, INSTRUMENT_KINDS } from '../instrument-kinds';
 import { quantity } from './measurement';
 import { text } from './text';
@@ -66,7 +66,7 @@ export const onStandIn = z.union([
 export const asked = z.union([
   z.strictObject({
     frameId: z.string(),
-    quantity: quantity.describe('a machine reads a twist weight edge-on'),
+    quantity: quantity.describe(`a machine reads a ${SPECS.twistWeight.name} edge-on`),
   }),
   z.strictObject({ rod: z.number().positive().max(1000) }),
 ]);

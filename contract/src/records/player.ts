@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { BOTHERS, GUIDES } from '@kevro/core';
+import { SPECS, BOTHERS, GUIDES } from '@kevro/core';
 import { sport } from '../shapes';
 import { text, yes } from './text';
 
@@ -23,7 +23,7 @@ export const newPlayer = z.strictObject({
   ceilings: z
     .partialRecord(sport, z.number().positive().max(1000))
     .default({})
-    .describe('the swing weight that the player is known to carry, sport by sport'),
+    .describe(`the ${SPECS.swingWeight.name} that the player is known to carry, sport by sport`),
   sessionsAWeek: z.number().min(0).max(21).nullable().default(null),
   guides: z
     .partialRecord(sport, z.enum(GUIDES))

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { CONFIDENCES, SOURCE_KINDS, SPEC_KEYS } from '@kevro/core';
+import { ALL_SPEC_KEYS, CONFIDENCES, SOURCE_KINDS, SPECS, capital, type AnySpecKey } from '@kevro/core';
 import { SETUP_SORTS } from '../limits';
 import { dress, frameShape, knownSpecs, specKey, sport } from '../shapes';
 import { text, yes } from './text';
@@ -40,7 +40,7 @@ export const newSetup = z.strictObject({
   dress,
   specs: knownSpecs.extend({ axisCm: z.number().min(0).max(30).optional() }),
   asReported: z
-    .partialRecord(z.enum(SPEC_KEYS), text(40))
+    .partialRecord(z.enum(ALL_SPEC_KEYS), text(40))
     .default({})
     .describe('the values as they were told, unit and all'),
   facts: setupFacts.default({}),
@@ -58,20 +58,26 @@ export const setupRow = setup.extend({
 /** A least and a most in a query string. */
 const bound = z.coerce.number().finite().optional();
 
+type Short = (typeof SPECS)[AnySpecKey]['short'];
+export type BoundName = `${'min' | 'max'}${Capitalize<Short>}`;
+/** What bounds a spec in a query string. @example boundsOf('swingWeight') // ['minSwing', 'maxSwing'] */
+export const boundsOf = (key: AnySpecKey): [BoundName, BoundName] => {
+  const short = capital(SPECS[key].short);
+  return [`min${short}`, `max${short}`];
+};
+const bounds = Object.fromEntries(
+  ALL_SPEC_KEYS.flatMap((key) =>
+    boundsOf(key).map((name) => [name, bound.describe(`${SPECS[key].unit}, as published`)]),
+  ),
+) as Record<BoundName, typeof bound>;
+
 export const setupQuery = z.strictObject({
   search: text(80).optional(),
   sport: sport.optional(),
   kind: sourceKind.optional(),
   style: text(80).optional(),
   ids: z.string().max(20_000).optional().describe('only these, separated by commas'),
-  minWeight: bound.describe('g, as published; so are the other three'),
-  maxWeight: bound,
-  minBalance: bound.describe('cm'),
-  maxBalance: bound,
-  minSwing: bound.describe('kg·cm²'),
-  maxSwing: bound,
-  minTwist: bound.describe('kg·cm²'),
-  maxTwist: bound,
+  ...bounds,
   sort: z.enum(SETUP_SORTS).default('name'),
   down: yes.describe('largest first; years are newest first as they are'),
   retired: yes,

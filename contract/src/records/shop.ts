@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { ALL_SPORTS } from '@kevro/core';
+import { ALL_SPORTS, bySpec } from '@kevro/core';
 
 function isTimeZone(name: string): boolean {
   try {
@@ -13,7 +13,7 @@ const positive = z.number().positive().max(1000);
 /** What a shop works to otherwise than a sport ships. */
 const ownNumbers = z.strictObject({
   tolerance: z
-    .strictObject({ massG: positive, balanceCm: positive, swingWeight: positive, twistWeight: positive })
+    .strictObject(bySpec(() => positive))
     .partial()
     .optional(),
   noticeable: z

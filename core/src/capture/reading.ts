@@ -1,16 +1,10 @@
-import type { SpecKey } from '../mass';
+import { ALL_SPEC_KEYS, type AnySpecKey } from '../spec';
 import { parted } from '../measure';
 import type { SportData } from '../sport';
 
-/** What is captured of a frame: the four specs, and the difference between its two sides. */
-export type Quantity = SpecKey | 'leftRightG';
-export const QUANTITIES: readonly Quantity[] = [
-  'massG',
-  'balanceCm',
-  'swingWeight',
-  'twistWeight',
-  'leftRightG',
-];
+/** What is captured of a frame: its specs, and the difference between its two sides. */
+export type Quantity = AnySpecKey | 'leftRightG';
+export const QUANTITIES: readonly Quantity[] = [...ALL_SPEC_KEYS, 'leftRightG'];
 
 /**
  * How a reading came about. `edge-on`: the swing weight with the face turned by 90°, from which the twist weight follows.

@@ -1,23 +1,8 @@
 import type { FaultCode, Problem } from '../fault';
-import { SPEC_KEYS, type KnownSpecs, type SpecKey } from '../spec';
+import { SPECS, SPEC_KEYS, type KnownSpecs, type SpecTraits } from '../spec';
 import type { SportData } from '../sport';
 import { specProblems, type AxisSpecs } from './specs';
 
-/**
- * How far from what a frame of the sport usually is a stated value may lie, as shares of it: beyond, a digit or a unit is wrong. The shortest
- * junior frames and the heaviest builds lie well within (common practice, from memory).
- */
-const RANGE: Partial<Record<SpecKey, readonly [number, number]>> = {
-  massG: [0.3, 2.5],
-  swingWeight: [0.1, 2.5],
-  twistWeight: [0.1, 5],
-};
-const UNITS: Record<SpecKey, string> = {
-  massG: 'g',
-  balanceCm: 'cm',
-  swingWeight: 'kg·cm²',
-  twistWeight: 'kg·cm²',
-};
 const round = (value: number): string => String(Number(value.toPrecision(2)));
 
 /**
@@ -52,10 +37,10 @@ export function statedProblems(
   for (const key of SPEC_KEYS) {
     const value = known[key];
     const usual = sport.usual[key];
-    const [least, most] = RANGE[key] ?? [0, Infinity];
+    const { unit, stated: [least, most] = [0, Infinity] }: SpecTraits = SPECS[key];
     if (value === undefined || usual === undefined || (value >= least * usual && value <= most * usual))
       continue;
-    const range = `between ${round(least * usual)} and ${round(most * usual)} ${UNITS[key]}`;
+    const range = `between ${round(least * usual)} and ${round(most * usual)} ${unit}`;
     problems.push({ code: 'unlikely', path: `${path}.${key}`, values: { range } });
   }
   return problems;

@@ -1,5 +1,10 @@
 import { ALL_SPORTS, sportData, type Sport } from '../sport';
+import { ALL_SPEC_KEYS, SPECS, byAnySpec, capital, type AnySpecKey } from '../spec';
 import { G_PER_POUND, parseNumber, spelledScale, unitSpelt } from '../units';
+
+/** The column of what was told of a spec, unit and all. @example REPORTED.massG // 'reportedWeight' */
+export type ReportedField = `reported${Capitalize<(typeof SPECS)[AnySpecKey]['short']>}`;
+export const REPORTED = byAnySpec((key) => `reported${capital(SPECS[key].short)}` as const);
 
 /** What a column of a list of setups can be. */
 export const SETUP_FIELDS = [
@@ -13,10 +18,7 @@ export const SETUP_FIELDS = [
   'headLengthCm',
   'headWidthCm',
   'handleLengthCm',
-  'massG',
-  'balanceCm',
-  'swingWeight',
-  'twistWeight',
+  ...ALL_SPEC_KEYS,
   'axisCm',
   'strings',
   'baseGrip',
@@ -38,20 +40,14 @@ export const SETUP_FIELDS = [
   'crosses',
   'gauge',
   'tension',
-  'reportedWeight',
-  'reportedBalance',
-  'reportedSwing',
-  'reportedTwist',
+  ...Object.values(REPORTED),
   'line',
 ] as const;
 export type SetupField = (typeof SETUP_FIELDS)[number];
 
 /** A field's numbers come in one of these; the first is what they are kept in. */
 export const FIELD_UNITS: Partial<Record<SetupField, readonly string[]>> = {
-  massG: ['g', 'oz', 'kg', 'lb'],
-  balanceCm: ['cm', 'mm', 'in', 'points head-light', 'points head-heavy'],
-  swingWeight: ['kg·cm²'],
-  twistWeight: ['kg·cm²'],
+  ...byAnySpec((key) => SPECS[key].listUnits),
   axisCm: ['cm', 'mm', 'in'],
   lengthCm: ['cm', 'mm', 'in'],
   headAreaCm2: ['cm²', 'in²'],
@@ -79,10 +75,7 @@ const NAMES: Record<SetupField, string> = {
   headLengthCm: 'head length|face length',
   headWidthCm: 'head width|face width|width',
   handleLengthCm: 'handle length|handle',
-  massG: 'weight|mass|static weight|total weight|wt',
-  balanceCm: 'balance|balance point|bal|bp',
-  swingWeight: 'swing weight|swingweight|sw|swing',
-  twistWeight: 'twist weight|twistweight|tw|twist',
+  ...byAnySpec((key) => SPECS[key].spelt),
   axisCm: 'axis|swung about|swing axis|pivot',
   strings: 'strings on|strung|stringing|string state|state|dress',
   baseGrip: 'base grip|basegrip|replacement grip',
@@ -104,10 +97,12 @@ const NAMES: Record<SetupField, string> = {
   crosses: 'crosses|cross strings',
   gauge: 'gauge|string gauge',
   tension: 'tension|string tension',
-  reportedWeight: 'weight as told|weight as reported|reported weight',
-  reportedBalance: 'balance as told|balance as reported|reported balance',
-  reportedSwing: 'swing weight as told|swing weight as reported|reported swing weight',
-  reportedTwist: 'twist weight as told|twist weight as reported|reported twist weight',
+  ...(Object.fromEntries(
+    ALL_SPEC_KEYS.map((key) => {
+      const { name } = SPECS[key];
+      return [REPORTED[key], `${name} as told|${name} as reported|reported ${name}`];
+    }),
+  ) as Record<ReportedField, string>),
   line: 'line|specs|typed|text|numbers',
 };
 const FIELD_OF = new Map(
@@ -150,8 +145,7 @@ const unitNamed = (text: string): string | undefined => {
 export function fieldScale(field: SetupField, unit: string): number | undefined {
   if (field === 'massG' || field === 'leftRightG') return HEAVY[unit] ?? spelledScale('mass', unit);
   if (field === 'headAreaCm2') return spelledScale('area', unit);
-  const inertia = field === 'swingWeight' || field === 'twistWeight';
-  return spelledScale(inertia ? 'inertia' : 'length', unit);
+  return spelledScale(field in SPECS ? SPECS[field as AnySpecKey].measure : 'length', unit);
 }
 /** Units of weight in which a frame is told, but no number field takes it. */
 const HEAVY: Record<string, number> = { kg: 1000, lb: G_PER_POUND };

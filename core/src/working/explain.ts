@@ -1,3 +1,4 @@
+import { SPECS } from '@kevro/core';
 import type { Means } from '../capture';
 import {
   DERIVED,
@@ -134,7 +135,7 @@ export function explainOutcome<T>(
 const PUT: Record<DerivedPut, Omit<WorkingValue, 'value'>> = {
   massG: { symbol: 'M', meaning: 'weight', unit: 'g', digits: 1 },
   balanceCm: { symbol: 'B', meaning: 'balance', unit: 'cm', digits: 2 },
-  swingWeight: { symbol: 'S', meaning: 'swing weight', unit: 'kg·cm²', digits: 1 },
+  swingWeight: { symbol: 'S', meaning: SPECS.swingWeight.name, unit: 'kg·cm²', digits: 1 },
   axisCm: { symbol: 'a', meaning: 'hand axis from the butt', unit: 'cm', digits: 2 },
   lengthCm: { symbol: 'L', meaning: 'length of the frame', unit: 'cm', digits: 2 },
 };

@@ -1,3 +1,5 @@
+import { ALL_SPEC_KEYS, SPECS, byAnySpec } from '@kevro/core';
+import { boundsOf } from '@kevro/contract';
 import type { Setup, SetupFileQuery, SetupPage, SetupQuery, SetupRow, SetupToStore } from '@kevro/contract';
 import type { Queries } from '../db/db';
 import { tableOf } from '../db/table';
@@ -24,10 +26,7 @@ const COLUMNS: { [K in keyof Row]-?: string } = {
   asReported: 'as_reported',
   facts: 'facts',
   strings: 'strings',
-  massG: 'mass_g',
-  balanceCm: 'balance_cm',
-  swingWeight: 'swing_weight',
-  twistWeight: 'twist_weight',
+  ...byAnySpec((key) => SPECS[key].column),
   axisCm: 'axis_cm',
   sport: 'sport',
   bareMass: 'bare_mass',
@@ -52,15 +51,15 @@ const BESIDE = [
   'bareAxis',
   'fingerprint',
 ] as const;
+const IN_SPECS = [...ALL_SPEC_KEYS, 'axisCm'] as const;
 
-function rowOf({ massG, balanceCm, swingWeight, twistWeight, axisCm, ...row }: Row): SetupRow {
-  const told = Object.entries(row).filter(([key]) => !(BESIDE as readonly string[]).includes(key));
+function rowOf(row: Row): SetupRow {
+  const left: readonly string[] = [...BESIDE, ...IN_SPECS];
+  const told = Object.entries(row).filter(([key]) => !left.includes(key));
   // A value that was not published stays missing.
-  const known = Object.entries({ massG, balanceCm, swingWeight, twistWeight, axisCm }).filter(
-    ([, value]) => value !== null,
-  );
+  const known = IN_SPECS.map((key) => [key, row[key]] as const).filter(([, value]) => value !== null);
   return {
-    ...(Object.fromEntries(told) as Omit<typeof row, (typeof BESIDE)[number]>),
+    ...(Object.fromEntries(told) as Omit<Row, (typeof BESIDE)[number] | (typeof IN_SPECS)[number]>),
     specs: Object.fromEntries(known) as Setup['specs'],
   };
 }
@@ -73,32 +72,23 @@ const setupOf = (row: Row): Setup => {
 export const LIVE = `((select coalesce(bool_and(live), true) from setup_batch)
   or batch_id is null or batch_id in (select id from setup_batch where live))`;
 
-const SORTED: Record<SetupQuery['sort'], string> = {
-  name: 'lower(name)',
-  year: 'year',
-  weight: 'mass_g',
-  balance: 'balance_cm',
-  swing: 'swing_weight',
-  twist: 'twist_weight',
-};
+const SORTED = new Map<SetupQuery['sort'], string>([
+  ['year', 'year'],
+  ...ALL_SPEC_KEYS.map((key) => [SPECS[key].short, SPECS[key].column] as const),
+]);
 /** What is not known comes last, whichever way the rest goes. */
 function orderOf({ sort, down }: Pick<SetupQuery, 'sort' | 'down'>): string {
   // The newest year is what is looked for.
   const way = down !== (sort === 'year') ? 'desc' : 'asc';
   if (sort === 'name') return `lower(name) ${way}, year, id`;
-  return `${SORTED[sort]} ${way} nulls last, lower(name), id`;
+  return `${SORTED.get(sort)} ${way} nulls last, lower(name), id`;
 }
 
-const RANGES = [
-  ['minWeight', 'mass_g >= ?'],
-  ['maxWeight', 'mass_g <= ?'],
-  ['minBalance', 'balance_cm >= ?'],
-  ['maxBalance', 'balance_cm <= ?'],
-  ['minSwing', 'swing_weight >= ?'],
-  ['maxSwing', 'swing_weight <= ?'],
-  ['minTwist', 'twist_weight >= ?'],
-  ['maxTwist', 'twist_weight <= ?'],
-] as const;
+const RANGES = ALL_SPEC_KEYS.flatMap((key) => {
+  const [least, most] = boundsOf(key);
+  const { column } = SPECS[key];
+  return [[least, `${column} >= ?`] as const, [most, `${column} <= ?`] as const];
+});
 
 /** What a query asks for, as conditions. */
 export function askedOf(query: Partial<SetupQuery>): Conditions {

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { SPEC_NAMES } from '../words';
 import { computed } from 'vue';
 import type { SportData } from '@kevro/core';
 import { useUnits } from '../stores/units';
@@ -19,7 +20,7 @@ const items = computed(() =>
   <v-select
     v-model="axis"
     :items="items"
-    label="Swing weights are about"
+    :label="`${SPEC_NAMES.swingWeight}s are about`"
     :hint="
       axis === undefined
         ? `Not said yet: counted about ${units.showMeasure('length', sport.axisCm)}. Asked once a source.`

@@ -1,6 +1,9 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
 import {
+  specName,
+  SPECS,
+  type AnySpecKey,
   ALL_SPORTS,
   guidesOf,
   isGrowing,
@@ -18,7 +21,7 @@ import NumberField from './NumberField.vue';
 import { useDraft } from './draft';
 import { numberOf, sentOrNone, sentOrNull, type Typed } from '../ui/typed';
 import { dressWords } from '../words/dress';
-import { GUIDE_NAMES, SPEC_NAMES, SPORT_NAMES } from '../words';
+import { GUIDE_NAMES, SPORT_NAMES } from '../words';
 import {
   BOTHER_WORDS,
   BUILD_WORDS,
@@ -124,7 +127,7 @@ const guidesFor = (sport: Sport) =>
     subtitle: Object.entries(sportData(sport).guides[value] ?? {})
       .map(
         ([key, { from, to, dress }]: [string, { from?: number; to?: number; dress: Dress }]) =>
-          `${SPEC_NAMES[key as keyof typeof SPEC_NAMES].toLowerCase()} ${band(from, to)}, ${dressWords(dress, sport)}`,
+          `${specName(key as AnySpecKey)} ${band(from, to)}, ${dressWords(dress, sport)}`,
       )
       .join('; '),
   }));
@@ -189,7 +192,7 @@ const levels = LEVEL_WORDS.map((word, i) => ({ value: i + 1, title: `${i + 1} ·
         <div v-for="sport in form.sports" :key="sport" class="two">
           <NumberField
             v-model="form.ceilings[sport]"
-            :label="`Ceiling of swing weight, ${SPORT_NAMES[sport]}`"
+            :label="`Ceiling of ${SPECS.swingWeight.name}, ${SPORT_NAMES[sport]}`"
             measure="inertia"
             :error="said(`ceilings.${sport}`)"
           />

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { SPEC_KEYS, brokenLimits } from '@kevro/core';
+import { SPECS, SPEC_KEYS, brokenLimits } from '@kevro/core';
 import { limitSentence } from '@kevro/contract';
 import { dayWords } from '../words/days';
 import { dressWords } from '../words/dress';
@@ -69,8 +69,8 @@ const print = (): void => window.print();
         </table>
         <p class="small mt-2 mb-0">
           Measured {{ dayWords(newest.takenAt) }}, {{ dressWords(newest.dress, page.frame.shape.sport) }};
-          swing weight about {{ units.showMeasure('length', newest.specs.axisCm) }} from the butt. ± is where
-          the true value lies in 95 of 100 cases.
+          {{ SPECS.swingWeight.name }} about {{ units.showMeasure('length', newest.specs.axisCm) }} from the
+          butt. ± is where the true value lies in 95 of 100 cases.
         </p>
         <p v-for="limit in limits" :key="limit.of" class="small warn mb-0">{{ limitSentence(limit) }}</p>
       </template>

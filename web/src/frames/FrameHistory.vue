@@ -2,6 +2,8 @@
 import { computed, ref } from 'vue';
 import { useTheme } from 'vuetify';
 import {
+  specName,
+  SPECS,
   SPEC_KEYS,
   STANDING_PURPOSES,
   countedSessions,
@@ -66,7 +68,7 @@ const chart = computed(() =>
         sore: false,
         text: `${dayWords(playedOn)}: ${ENERGY_WORDS[energyLeft]} energy left`,
       })),
-      unit: `${SPEC_NAMES[spec.value].toLowerCase()}, ${{ massG: 'g', balanceCm: 'cm', swingWeight: 'kg·cm²', twistWeight: 'kg·cm²' }[spec.value]}`,
+      unit: `${specName(spec.value)}, ${SPECS[spec.value].unit}`,
     },
     theme.current.value.colors as Record<string, string>,
     new Date().toISOString(),

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { reactive, ref } from 'vue';
 import { RouterLink, useRouter } from 'vue-router';
-import type { Sport, SpecKey } from '@kevro/core';
+import { SPECS, capital, SPEC_KEYS, type Sport, type SpecKey } from '@kevro/core';
 import type { FrameQuery, FrameRow } from '@kevro/contract';
 import { api } from '../api/client';
 import ListFilter from '../forms/ListFilter.vue';
@@ -38,12 +38,6 @@ const show = (f: FrameRow, key: SpecKey): string => {
   return value === undefined ? '—' : units.show(key, value, f.shape);
 };
 const guessed = (f: FrameRow, key: SpecKey): boolean => f.newest?.estimated.includes(key) ?? false;
-const KEYS: [SpecKey, string][] = [
-  ['massG', 'Weight'],
-  ['balanceCm', 'Balance'],
-  ['swingWeight', 'Swing'],
-  ['twistWeight', 'Twist'],
-];
 const SORTS: { value: typeof query.sort; title: string }[] = [
   { value: 'tag', title: 'by tag' },
   { value: 'model', title: 'by maker and model' },
@@ -82,8 +76,8 @@ const SORTS: { value: typeof query.sort; title: string }[] = [
             <th>Tag</th>
             <th>Maker and model</th>
             <th>Owner</th>
-            <th v-for="[key, name] in KEYS" :key="key" class="num">
-              {{ name }}
+            <th v-for="key in SPEC_KEYS" :key="key" class="num">
+              {{ capital(SPECS[key].short) }}
               <div class="unit">{{ units.unit(key) }}</div>
             </th>
             <th>Measured</th>
@@ -101,7 +95,7 @@ const SORTS: { value: typeof query.sort; title: string }[] = [
               </div>
             </td>
             <td>{{ f.ownerName ?? 'shop stock' }}</td>
-            <td v-for="[key] in KEYS" :key="key" class="num nowrap">
+            <td v-for="key in SPEC_KEYS" :key="key" class="num nowrap">
               {{ show(f, key) }}
               <div v-if="guessed(f, key)" class="warn small">est.</div>
             </td>

@@ -1,5 +1,6 @@
 import { scaleLinear } from 'd3-scale';
 import {
+  SPECS,
   SPEC_KEYS,
   deviationFrom,
   isInside,
@@ -30,14 +31,6 @@ export interface LaneMarks {
   walls?: Partial<Record<SpecKey, { value: number; name: string }>>;
 }
 
-/** The least width of a lane as a share of what it shows, so that small differences stay small on frames of every weight. */
-const LEAST_SHARE: Record<SpecKey, number> = {
-  massG: 0.075,
-  balanceCm: 0.06,
-  swingWeight: 0.11,
-  twistWeight: 0.18,
-};
-
 /** The values that a lane must show; setups and guides only widen it up to a limit, so that one stray does not flatten the rest. */
 export function laneDomain(key: SpecKey, marks: LaneMarks): [number, number] {
   const { measured, checked, predicted, aim, setups = [], walls, guide } = marks;
@@ -57,7 +50,7 @@ export function laneDomain(key: SpecKey, marks: LaneMarks): [number, number] {
   if (first === undefined) return [0, 1];
   let low = Math.min(...(own.length > 0 ? own : others));
   let high = Math.max(...(own.length > 0 ? own : others));
-  const least = LEAST_SHARE[key] * first;
+  const least = SPECS[key].laneShare * first;
   const reach = Math.max(least, (high - low) * 0.8);
   const near = others.filter((v) => v > low - reach && v < high + reach);
   low = Math.min(low, ...near);

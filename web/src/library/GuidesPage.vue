@@ -1,6 +1,14 @@
 <script setup lang="ts">
 import { computed, ref, shallowRef, watch } from 'vue';
-import { SHAPED_SPORT, SHAPE_FIRSTS, SPEC_KEYS, sportData, type SpecKey, type Sport } from '@kevro/core';
+import {
+  SPECS,
+  SHAPED_SPORT,
+  SHAPE_FIRSTS,
+  SPEC_KEYS,
+  sportData,
+  type SpecKey,
+  type Sport,
+} from '@kevro/core';
 import { SHAPE_NAMES, type AnswerOf, type GuideRow } from '@kevro/contract';
 import { api } from '../api/client';
 import ChoiceRow from '../ui/ChoiceRow.vue';
@@ -176,7 +184,8 @@ watch(
         <li v-for="{ shape: name, reasons } in advice?.shapes ?? []" :key="name">
           <b>{{ SHAPE_NAMES[name] }}</b> <span class="soft">{{ reasons.join(' ') }}</span>
           <span v-if="averages[name]?.swingWeight !== undefined" class="soft nowrap">
-            Class average: swing weight {{ units.show('swingWeight', averages[name].swingWeight, shape) }}
+            Class average: {{ SPECS.swingWeight.name }}
+            {{ units.show('swingWeight', averages[name].swingWeight, shape) }}
             {{ units.unit('swingWeight') }}.</span
           >
         </li>

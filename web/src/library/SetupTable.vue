@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { useVirtualizer } from '@tanstack/vue-virtual';
+import { SPECS } from '@kevro/core';
 import { computed, ref, watch } from 'vue';
 import type { SetupRow } from '@kevro/contract';
 import { useUnits } from '../stores/units';
-import { COLUMN_NAMES, SORT_OF, cellOf, isSpec, type ColumnKey, type SortKey } from './setup-view';
+import { COLUMN_NAMES, cellOf, isSpec, type ColumnKey, type SortKey } from './setup-view';
 
 /** A list of setups of any length: only the rows that are seen are drawn, and read. */
 const props = defineProps<{
@@ -38,7 +39,7 @@ const below = computed(() => virtualizer.value.getTotalSize() - (items.value.at(
 const sorts = computed((): { key: ColumnKey; sort: SortKey | undefined }[] =>
   props.columns.map((key) => ({
     key,
-    sort: isSpec(key) ? SORT_OF[key] : key === 'source' ? 'year' : undefined,
+    sort: isSpec(key) ? SPECS[key].short : key === 'source' ? 'year' : undefined,
   })),
 );
 const sorted = (key: SortKey | undefined) => {

@@ -1,6 +1,7 @@
 import { computed, reactive, toRaw } from 'vue';
-import { SPEC_KEYS, type SpecKey, type Sport } from '@kevro/core';
-import type { SetupRow, SourceKind } from '@kevro/contract';
+import { ALL_SPEC_KEYS, SPEC_KEYS, byAnySpec, type AnySpecKey, type Sport } from '@kevro/core';
+import type { SETUP_SORTS } from '@kevro/contract';
+import { boundsOf, type SetupRow, type SourceKind } from '@kevro/contract';
 import { numberOf, type Typed } from '../ui/typed';
 import { dressWords } from '../words/dress';
 import { useKept } from '../ui/kept';
@@ -24,27 +25,10 @@ export const COLUMN_NAMES = {
 export type ColumnKey = keyof typeof COLUMN_NAMES;
 export const COLUMNS = Object.keys(COLUMN_NAMES) as ColumnKey[];
 const USUAL: ColumnKey[] = ['source', 'dress', ...SPEC_KEYS];
-export const isSpec = (key: ColumnKey): key is SpecKey => (SPEC_KEYS as readonly string[]).includes(key);
+export const isSpec = (key: ColumnKey): key is AnySpecKey =>
+  (ALL_SPEC_KEYS as readonly string[]).includes(key);
 
-export type SortKey = 'name' | 'year' | 'weight' | 'balance' | 'swing' | 'twist';
-export const SORT_OF: Record<SpecKey, SortKey> = {
-  massG: 'weight',
-  balanceCm: 'balance',
-  swingWeight: 'swing',
-  twistWeight: 'twist',
-};
-const ENDS: Record<
-  SpecKey,
-  readonly [
-    'minWeight' | 'minBalance' | 'minSwing' | 'minTwist',
-    'maxWeight' | 'maxBalance' | 'maxSwing' | 'maxTwist',
-  ]
-> = {
-  massG: ['minWeight', 'maxWeight'],
-  balanceCm: ['minBalance', 'maxBalance'],
-  swingWeight: ['minSwing', 'maxSwing'],
-  twistWeight: ['minTwist', 'maxTwist'],
-};
+export type SortKey = (typeof SETUP_SORTS)[number];
 
 export interface Filters {
   search: string;
@@ -52,7 +36,7 @@ export interface Filters {
   kind: SourceKind | null;
   style: string;
   retired: boolean;
-  ranges: Record<SpecKey, [Typed, Typed]>;
+  ranges: Record<AnySpecKey, [Typed, Typed]>;
   sort: SortKey;
   down: boolean;
 }
@@ -61,12 +45,7 @@ export interface SavedView {
   filters: Filters;
   columns: ColumnKey[];
 }
-const noRanges = (): Filters['ranges'] => ({
-  massG: [null, null],
-  balanceCm: [null, null],
-  swingWeight: [null, null],
-  twistWeight: [null, null],
-});
+const noRanges = (): Filters['ranges'] => byAnySpec(() => [null, null]);
 export const noFilters = (): Filters => ({
   search: '',
   sport: null,
@@ -87,8 +66,8 @@ export function useSetupView() {
   /** As the server is asked. */
   const query = computed(() => {
     const { search, sport, kind, style, retired, ranges, sort, down } = filters;
-    const bounds = SPEC_KEYS.flatMap((key) =>
-      ENDS[key].flatMap((name, end) => {
+    const bounds = ALL_SPEC_KEYS.flatMap((key) =>
+      boundsOf(key).flatMap((name, end) => {
         const value = numberOf(ranges[key][end as 0 | 1]);
         return value === undefined ? [] : [[name, value] as const];
       }),
@@ -105,7 +84,7 @@ export function useSetupView() {
     };
   });
   const ranged = computed(
-    () => SPEC_KEYS.filter((key) => filters.ranges[key].some((end) => end !== null)).length,
+    () => ALL_SPEC_KEYS.filter((key) => filters.ranges[key].some((end) => end !== null)).length,
   );
   const narrowed = computed(() => {
     const { search, sport, kind, style, retired } = filters;

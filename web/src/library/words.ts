@@ -1,4 +1,11 @@
-import type { SetupField } from '@kevro/core';
+import {
+  ALL_SPEC_KEYS,
+  REPORTED,
+  byAnySpec,
+  specName,
+  type ReportedField,
+  type SetupField,
+} from '@kevro/core';
 
 /** What a column of a list can be. */
 export const FIELD_NAMES: Record<SetupField, string> = {
@@ -12,10 +19,7 @@ export const FIELD_NAMES: Record<SetupField, string> = {
   headLengthCm: 'length of the head',
   headWidthCm: 'width of the head',
   handleLengthCm: 'length of the handle',
-  massG: 'weight',
-  balanceCm: 'balance',
-  swingWeight: 'swing weight',
-  twistWeight: 'twist weight',
+  ...byAnySpec(specName),
   axisCm: 'swung about',
   strings: 'strings on it',
   baseGrip: 'base grip',
@@ -37,9 +41,9 @@ export const FIELD_NAMES: Record<SetupField, string> = {
   crosses: 'crosses',
   gauge: 'gauge',
   tension: 'tension',
-  reportedWeight: 'weight as told',
-  reportedBalance: 'balance as told',
-  reportedSwing: 'swing weight as told',
-  reportedTwist: 'twist weight as told',
+  ...(Object.fromEntries(ALL_SPEC_KEYS.map((key) => [REPORTED[key], `${specName(key)} as told`])) as Record<
+    ReportedField,
+    string
+  >),
   line: 'a typed line with everything',
 };

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue';
 import { nanoid } from 'nanoid';
-import { SPEC_KEYS, isStrung, parseSpecs, type Dress } from '@kevro/core';
+import { SPECS, SPEC_KEYS, isStrung, parseSpecs, type Dress } from '@kevro/core';
 import DraftNotice from '../forms/DraftNotice.vue';
 import Sheet from '../ui/Sheet.vue';
 import { useDraft } from '../forms/draft';
@@ -85,8 +85,8 @@ async function enter(): Promise<void> {
         class="line"
       />
       <p class="soft small">
-        Weight in g or oz, balance in cm, mm, in or points (6 HL), “sw” before the swing weight, “twist”
-        before the twist weight.
+        Weight in g or oz, balance in cm, mm, in or points (6 HL), “sw” before the
+        {{ SPECS.swingWeight.name }}, “twist” before the {{ SPECS.twistWeight.name }}.
       </p>
       <dl v-if="specs.length > 0" class="read">
         <template v-for="{ key, value } in specs" :key="key">
@@ -104,8 +104,8 @@ async function enter(): Promise<void> {
         Not understood: “{{ parsed.leftover }}”. It will not be entered.
       </p>
       <p v-if="parsed.specs.axisCm !== undefined" class="soft">
-        The swing weight is about {{ units.showMeasure('length', parsed.specs.axisCm) }} from the butt; it is
-        moved to {{ units.showMeasure('length', sport.axisCm) }}.
+        The {{ SPECS.swingWeight.name }} is about {{ units.showMeasure('length', parsed.specs.axisCm) }} from
+        the butt; it is moved to {{ units.showMeasure('length', sport.axisCm) }}.
       </p>
       <p v-if="bench.failure.value" class="miss" role="alert">{{ bench.failure.value }}</p>
       <div class="d-flex ga-2 mt-3">

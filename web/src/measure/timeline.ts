@@ -1,4 +1,4 @@
-import { KG_PER_POUND, type SpecKey } from '@kevro/core';
+import { ALL_SPEC_KEYS, type AnySpecKey, KG_PER_POUND } from '@kevro/core';
 import type { FramePage, Measurement, Stringing } from '@kevro/contract';
 import { howWords } from './quantities';
 import { counted } from '../words/counted';
@@ -57,11 +57,11 @@ export const faultWords = ({ supersededBy, why }: Measurement): string =>
   `${supersededBy === null ? 'wrong' : 'corrected'}: ${why}`;
 
 /** All that happened to a frame, newest first. @param show a spec as the fitter reads it, with its unit */
-export function timeline(page: FramePage, show: (key: SpecKey, value: number) => string): Happening[] {
+export function timeline(page: FramePage, show: (key: AnySpecKey, value: number) => string): Happening[] {
   const { measurements, stringings, builds } = page;
   const measured = measurements.map((m): Happening => {
-    const mark = (key: SpecKey): string => (m.estimated.includes(key) ? ' est.' : '');
-    const specs = (['massG', 'balanceCm', 'swingWeight', 'twistWeight'] as const).flatMap((key) => {
+    const mark = (key: AnySpecKey): string => (m.estimated.includes(key) ? ' est.' : '');
+    const specs = ALL_SPEC_KEYS.flatMap((key) => {
       const value = m.specs[key];
       return value === undefined ? [] : [show(key, value) + mark(key)];
     });

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue';
 import { useTheme } from 'vuetify';
-import { SPEC_KEYS, type SpecKey, type Sport } from '@kevro/core';
+import { specName, SPECS, SPEC_KEYS, type SpecKey, type Sport } from '@kevro/core';
 import type { PlayerPage } from '@kevro/contract';
 import PlainChart from '../ui/PlainChart.vue';
 import { dayWords } from '../words/days';
@@ -51,7 +51,7 @@ const chart = computed(() => {
         text: `${dayWords(playedOn)}: ${ENERGY_WORDS[energyLeft]} energy left`,
       })),
       level: ceiling ? { value: ceiling.swingWeight, name: `ceiling ${ceiling.swingWeight}` } : undefined,
-      unit: `${SPEC_NAMES[spec.value].toLowerCase()}, ${spec.value === 'massG' ? 'g' : spec.value === 'balanceCm' ? 'cm' : 'kg·cm²'}`,
+      unit: `${specName(spec.value)}, ${SPECS[spec.value].unit}`,
     },
     theme.current.value.colors as Record<string, string>,
     new Date().toISOString(),

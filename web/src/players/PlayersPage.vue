@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { reactive, ref } from 'vue';
-import type { Sport } from '@kevro/core';
+import { SPECS, type Sport } from '@kevro/core';
 import type { Player, PlayerQuery } from '@kevro/contract';
 import { api } from '../api/client';
 import ListFilter from '../forms/ListFilter.vue';
@@ -126,7 +126,8 @@ const SORTS: { value: typeof query.sort; title: string }[] = [
       </table>
       <ListFoot :shown="players.length" :total="total" @more="more" />
       <p class="soft small mt-2">
-        The ceiling is the highest swing weight, in kg·cm², at which the player is on time.
+        The ceiling is the highest {{ SPECS.swingWeight.name }}, in {{ SPECS.swingWeight.unit }}, at which the
+        player is on time.
       </p>
     </template>
     <template #after>

@@ -1,5 +1,5 @@
 import Papa from 'papaparse';
-import { ALL_SPORTS } from '@kevro/core';
+import { SPECS, ALL_SPORTS } from '@kevro/core';
 import type { Player } from '@kevro/contract';
 import { api } from '../api/client';
 import { SPORT_NAMES } from '../words';
@@ -22,7 +22,10 @@ export async function playersCsv(players: readonly Player[], withArmHistory: boo
       'puts first': p.putsFirst,
       'what bothers them': botherWords(p, withArmHistory),
       ...Object.fromEntries(
-        ALL_SPORTS.map((sport) => [`${SPORT_NAMES[sport]}: swing weight up to, kg cm2`, p.ceilings[sport]]),
+        ALL_SPORTS.map((sport) => [
+          `${SPORT_NAMES[sport]}: ${SPECS.swingWeight.name} up to, kg cm2`,
+          p.ceilings[sport],
+        ]),
       ),
       'sessions a week': p.sessionsAWeek,
     };

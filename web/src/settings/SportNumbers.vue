@@ -1,6 +1,14 @@
 <script setup lang="ts">
 import { computed, onMounted, reactive, ref } from 'vue';
-import { ALL_SPORTS, SPEC_KEYS, sportData, type OwnNumbers, type SpecKey, type Sport } from '@kevro/core';
+import {
+  SPECS,
+  ALL_SPORTS,
+  SPEC_KEYS,
+  sportData,
+  type OwnNumbers,
+  type SpecKey,
+  type Sport,
+} from '@kevro/core';
 import { Refused, api } from '../api/client';
 import NumberField from '../forms/NumberField.vue';
 import { sentOrNone, type Typed } from '../ui/typed';
@@ -39,12 +47,6 @@ const shipped = (key: SpecKey): { tolerance: string; noticeable: string } => {
     tolerance: `${usual.value.tolerance[key]}`,
     noticeable: key === 'swingWeight' ? `${Number((PERCENT * noticed).toFixed(2))}` : `${noticed}`,
   };
-};
-const UNITS: Record<SpecKey, string> = {
-  massG: 'g',
-  balanceCm: 'cm',
-  swingWeight: 'kg·cm²',
-  twistWeight: 'kg·cm²',
 };
 onMounted(async () => {
   try {
@@ -113,14 +115,14 @@ const at = (path: string): string | undefined => refused.value?.at(`sports.${spo
         <NumberField
           v-model="rows[sport][key].tolerance"
           :label="`${SPEC_NAMES[key]}, tolerance ±`"
-          :unit="UNITS[key]"
+          :unit="SPECS[key].unit"
           :placeholder="shipped(key).tolerance"
           :error="at(`tolerance.${key}`)"
         />
         <NumberField
           v-model="rows[sport][key].noticeable"
           label="noticed from"
-          :unit="key === 'swingWeight' ? '%' : UNITS[key]"
+          :unit="key === 'swingWeight' ? '%' : SPECS[key].unit"
           :placeholder="shipped(key).noticeable"
           :error="at(`noticeable.${noticedKey(key)}`)"
         />

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { SPECS, capital } from '@kevro/core';
 import { computed, onMounted, shallowRef, ref } from 'vue';
 import type { Learning } from '@kevro/contract';
 import { api } from '../api/client';
@@ -158,7 +159,11 @@ const apart = ({ predicted, read }: { predicted: number; read: number }): string
             <th class="num">Weight planned<br /><span class="unit">g</span></th>
             <th class="num">read</th>
             <th class="num">apart</th>
-            <th class="num">Swing weight planned<br /><span class="unit">kg·cm²</span></th>
+            <th class="num">
+              {{ capital(SPECS.swingWeight.name) }} planned<br /><span class="unit">{{
+                SPECS.swingWeight.unit
+              }}</span>
+            </th>
             <th class="num">read</th>
             <th class="num">apart</th>
           </tr>

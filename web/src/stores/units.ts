@@ -3,6 +3,7 @@ import { computed } from 'vue';
 import {
   CM_PER_INCH,
   CM_PER_POINT,
+  SPECS,
   G_PER_OUNCE,
   pointsHeadLight,
   sportData,
@@ -60,8 +61,7 @@ export const useUnits = defineStore('units', () => {
 
   const unit = (key: SpecKey): string => {
     if (key === 'massG') return way.value.mass;
-    if (key === 'balanceCm') return way.value.balance;
-    return 'kg·cm²';
+    return key === 'balanceCm' ? way.value.balance : SPECS[key].unit;
   };
 
   /** Decimals of a spec: the sport's own, one more where the unit is coarser. */

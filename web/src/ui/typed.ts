@@ -1,4 +1,5 @@
 import {
+  SPECS,
   parseBalance,
   parseMass,
   parseMeasure,
@@ -66,7 +67,7 @@ export function specWriting(
 ): Writing {
   if (key === 'massG')
     return { ...measureWriting('mass', mass, digits), read: (text) => parseMass(text, mass) };
-  if (key !== 'balanceCm') return measureWriting('inertia', 'kg·cm²', digits);
+  if (key !== 'balanceCm') return measureWriting(SPECS[key].measure, SPECS[key].unit, digits);
   const plain = measureWriting('length', balance === 'points' ? 'cm' : balance, digits);
   return {
     unit: balance,
@@ -83,9 +84,8 @@ export function specWriting(
 /** How a width of a spec is typed: a tolerance, a give or take. */
 export function widthWriting(key: SpecKey, { mass, balance }: Way, digits: number): Writing {
   if (key === 'massG') return measureWriting('mass', mass, digits);
-  return key === 'balanceCm'
-    ? measureWriting('shift', balance, digits)
-    : measureWriting('inertia', 'kg·cm²', digits);
+  if (key === 'balanceCm') return measureWriting('shift', balance, digits);
+  return measureWriting(SPECS[key].measure, SPECS[key].unit, digits);
 }
 
 /**

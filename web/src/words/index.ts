@@ -1,28 +1,31 @@
-import type {
-  BaseGrip,
-  Caution,
-  Closing,
-  Conditions,
-  Confidence,
-  DerivedKey,
-  GuideName,
-  GuideReason,
-  HoopPlace,
-  Lapse,
-  Mark,
-  Measure,
-  NextStep,
-  NumberKey,
-  PartKind,
-  Purpose,
-  RoundReason,
-  School,
-  SpecKey,
-  Sport,
-  Station,
-  StationState,
-  StepKind,
-  StrokeName,
+import {
+  SPECS,
+  byAnySpec,
+  capital,
+  specName,
+  type BaseGrip,
+  type Caution,
+  type Closing,
+  type Conditions,
+  type Confidence,
+  type DerivedKey,
+  type GuideName,
+  type GuideReason,
+  type HoopPlace,
+  type Lapse,
+  type Mark,
+  type Measure,
+  type NextStep,
+  type NumberKey,
+  type PartKind,
+  type Purpose,
+  type RoundReason,
+  type School,
+  type Sport,
+  type Station,
+  type StationState,
+  type StepKind,
+  type StrokeName,
 } from '@kevro/core';
 import type { AimRecord, SourceKind } from '@kevro/contract';
 
@@ -39,12 +42,7 @@ export const STATION_NAMES: Record<Station, string> = {
   play: 'Play',
 };
 
-export const SPEC_NAMES: Record<SpecKey, string> = {
-  massG: 'Weight',
-  balanceCm: 'Balance',
-  swingWeight: 'Swing weight',
-  twistWeight: 'Twist weight',
-};
+export const SPEC_NAMES = byAnySpec((key): string => capital(specName(key)));
 
 export const DERIVED_NAMES: Record<DerivedKey, string> = {
   recoilWeight: 'Recoil weight',
@@ -305,8 +303,7 @@ export const STEP_HINTS: Record<StepKind, string> = {
   cut: 'Round the corners so that they do not lift.',
   trial:
     'Same places, held with paper tape; handle weight on the outside of the grip. Or weighed dabs of putty, moved until it reads right: then their places are the new plan.',
-  'measure-trial':
-    'Balance and swing weight inside the aim? Then commit. Hold back a few grams for the last correction.',
+  'measure-trial': `Balance and ${SPECS.swingWeight.name} inside the aim? Then commit. Hold back a few grams for the last correction.`,
   'fix-head': 'Wipe the place dry and clean first. Press from the middle outward.',
   seal: 'Thin, over the tape and a little beyond, each coat dry before the next, as the label says. They weigh next to nothing; tungsten needs none.',
   'fill-handle':

@@ -1,9 +1,10 @@
+import { SPECS } from '@kevro/core';
 import type { Instrument, InstrumentKind } from '@kevro/contract';
 
 export const KIND_WORDS: Record<InstrumentKind, string> = {
   scale: 'scale',
   board: 'balance board',
-  machine: 'swing-weight machine',
+  machine: `${SPECS.swingWeight.name} machine`,
 };
 
 export const STATE_WORDS: Record<Instrument['state'], string> = {

@@ -1,13 +1,20 @@
 <script setup lang="ts">
 import { useDebounceFn } from '@vueuse/core';
 import { computed, onBeforeUnmount, watch } from 'vue';
-import { aimMeaning, hardToJudge, type Aim, type Guard, type Meaning, type SpecKey } from '@kevro/core';
+import {
+  specName,
+  aimMeaning,
+  hardToJudge,
+  type Aim,
+  type Guard,
+  type Meaning,
+  type SpecKey,
+} from '@kevro/core';
 import { guardSentence } from '@kevro/contract';
 import { counted } from '../../words/counted';
 import { useFitting } from '../../stores/fitting';
 import { useShop } from '../../stores/shop';
 import { useUnits } from '../../stores/units';
-import { SPEC_NAMES } from '../../words';
 import { percent } from '../../words/chance';
 import { missWords } from '../plan/words';
 import { usePlans } from '../plan/plans';
@@ -107,18 +114,16 @@ const gets = computed(() => {
   <template v-for="one in hard" :key="one.spec">
     <div v-if="one.because === 'tight'" class="guard">
       <p class="small mb-0" role="status">
-        ⚠ Your instruments can’t judge {{ SPEC_NAMES[one.spec].toLowerCase() }} to ±{{
-          say(one.spec, one.tolerance)
-        }}. They can judge ±{{ say(one.spec, one.judgeable) }}.
+        ⚠ Your instruments can’t judge {{ specName(one.spec) }} to ±{{ say(one.spec, one.tolerance) }}. They
+        can judge ±{{ say(one.spec, one.judgeable) }}.
       </p>
       <button type="button" class="link small" @click="aim.loosen(one)">
         Use ±{{ say(one.spec, one.judgeable) }}
       </button>
     </div>
     <p v-else class="small mb-0 warn" role="status">
-      ⚠ Your instruments judge {{ SPEC_NAMES[one.spec].toLowerCase() }} only to ±{{
-        say(one.spec, one.judgeable)
-      }}, more than a player feels.{{
+      ⚠ Your instruments judge {{ specName(one.spec) }} only to ±{{ say(one.spec, one.judgeable) }}, more than
+      a player feels.{{
         one.spec === 'twistWeight' ? ' Two threads read it closer.' : ' Read it more often.'
       }}
     </p>

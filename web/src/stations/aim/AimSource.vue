@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
 import {
+  specName,
   BOTHERS,
   COMPLAINT_STEPS,
   SPEC_KEYS,
@@ -15,7 +16,7 @@ import { BOTHER_WORDS } from '../../words/players';
 import { useFitting } from '../../stores/fitting';
 import { useGuides } from '../../stores/guides';
 import { useUnits } from '../../stores/units';
-import { GUIDE_NAMES, GUIDE_REASON_WORDS, SPEC_NAMES } from '../../words';
+import { GUIDE_NAMES, GUIDE_REASON_WORDS } from '../../words';
 import { guidedPlayer } from './guided-player';
 import { PART_OF, type useAimDraft } from './aim-draft';
 
@@ -66,7 +67,7 @@ function toggle(bother: Bother): void {
 const moves = (bother: Bother): string =>
   SPEC_KEYS.flatMap((key) => {
     const step = COMPLAINT_STEPS[bother][key] ?? 0;
-    return step === 0 ? [] : [`${SPEC_NAMES[key].toLowerCase()} ${step > 0 ? 'up' : 'down'}`];
+    return step === 0 ? [] : [`${specName(key)} ${step > 0 ? 'up' : 'down'}`];
   }).join(', ');
 </script>
 

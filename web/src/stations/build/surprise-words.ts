@@ -1,4 +1,5 @@
 import {
+  specName,
   zoneOf,
   type Cause,
   type Change,
@@ -7,15 +8,12 @@ import {
   type SpecKey,
   type Surprise,
 } from '@kevro/core';
-import { SPEC_NAMES, ZONE_NAMES } from '../../words';
+import { ZONE_NAMES } from '../../words';
 
 /** «swing weight 4.2 kg·cm² more than expected». @param say an amount with its unit */
 export const offWords = ({ off }: Surprise, say: (key: SpecKey, amount: number) => string): string =>
   off
-    .map(
-      ({ spec, by }) =>
-        `${SPEC_NAMES[spec].toLowerCase()} ${say(spec, Math.abs(by))} ${by > 0 ? 'more' : 'less'}`,
-    )
+    .map(({ spec, by }) => `${specName(spec)} ${say(spec, Math.abs(by))} ${by > 0 ? 'more' : 'less'}`)
     .join(', ');
 
 const INSTRUMENTS: Record<SpecKey, string> = {

@@ -2,6 +2,7 @@
 import { computed, nextTick, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import {
+  specName,
   SPEC_KEYS,
   conformance,
   deviationFrom,
@@ -65,7 +66,7 @@ const sure = computed(() =>
 );
 const verdict = computed(() => (aim.value && check.value ? verdictOf(aim.value, check.value.specs) : []));
 const list = (keys: readonly SpecKey[]): string => {
-  const names = keys.map((key) => SPEC_NAMES[key].toLowerCase());
+  const names = keys.map((key) => specName(key));
   return names.length > 1 ? `${names.slice(0, -1).join(', ')} and ${names.at(-1)}` : (names[0] ?? '');
 };
 const insideWords = computed(() => {
@@ -128,7 +129,7 @@ const becomes = (trim: Trim): string =>
       const to = trim.specs[spec];
       const shape = fitting.record?.shape;
       if (to === undefined || !shape) return '';
-      return `${SPEC_NAMES[spec].toLowerCase()} ${units.show(spec, value, shape)} → ${units.show(spec, to, shape)}`;
+      return `${specName(spec)} ${units.show(spec, value, shape)} → ${units.show(spec, to, shape)}`;
     })
     .join(', ');
 

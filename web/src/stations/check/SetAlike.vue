@@ -1,6 +1,14 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { SPEC_KEYS, bringTo, checkOf, setApart, withinTolerance, type AxisSpecs } from '@kevro/core';
+import {
+  specName,
+  SPEC_KEYS,
+  bringTo,
+  checkOf,
+  setApart,
+  withinTolerance,
+  type AxisSpecs,
+} from '@kevro/core';
 import { useFitting } from '../../stores/fitting';
 import { useUnits } from '../../stores/units';
 import { SPEC_NAMES } from '../../words';
@@ -70,7 +78,7 @@ const tag = (id: string): string => frames.value.find((f) => f.id === id)?.tag ?
       {{ pair.ids.map(tag).join(' and ') }}:
       <b :class="pair.steps < 1 ? 'good' : 'warn'">{{
         pair.steps < 1 ? 'alike to a hand' : `${pair.steps.toFixed(1)} steps apart`
-      }}</b><template v-if="pair.most"> (most in {{ SPEC_NAMES[pair.most].toLowerCase() }})</template>
+      }}</b><template v-if="pair.most"> (most in {{ specName(pair.most) }})</template>
     </p>
   </section>
 </template>

@@ -2,7 +2,7 @@
 import { computed } from 'vue';
 import { useTheme } from 'vuetify';
 import type { Data, Layout } from 'plotly.js-basic-dist-min';
-import { becomes, type AxisSpecs, type Frame } from '@kevro/core';
+import { SPECS, becomes, type AxisSpecs, type Frame } from '@kevro/core';
 import NumberField from '../../forms/NumberField.vue';
 import PlainChart from '../../ui/PlainChart.vue';
 import type { Compared } from '../../stores/beside';
@@ -148,7 +148,7 @@ const rows = computed(() =>
     name,
     'weight, g': Number(massG.toFixed(1)),
     'balance, cm': Number(balanceCm.toFixed(2)),
-    'swing weight, kg·cm²': swingWeight === undefined ? null : Number(swingWeight.toFixed(1)),
+    [`${SPECS.swingWeight.name}, kg·cm²`]: swingWeight === undefined ? null : Number(swingWeight.toFixed(1)),
   })),
 );
 
@@ -189,7 +189,7 @@ const missing = computed(() => props.setups.length - dots.value.length);
   />
   <p class="soft small mb-2">
     The shaded part is what this frame can become with weight in its zones, up to their caps. Dotted lines are
-    of equal swing weight at its recoil weight.
+    of equal {{ SPECS.swingWeight.name }} at its recoil weight.
     <template v-if="cloud">{{ libraryWords }}</template>
     <template v-if="missing > 0">{{ missing }} of the setups at hand say no weight or no balance.</template>
   </p>

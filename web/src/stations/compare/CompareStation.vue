@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue';
 import { watchDebounced } from '@vueuse/core';
-import { SPEC_KEYS, explainOutcome, type SpecKey } from '@kevro/core';
+import { specName, SPEC_KEYS, explainOutcome, type SpecKey } from '@kevro/core';
 import { useArrowsAlong, useKeys } from '../../ui/keys';
 import ChoiceRow from '../../ui/ChoiceRow.vue';
 import { dressWords } from '../../words/dress';
@@ -12,7 +12,6 @@ import { useBeside, type Compared } from '../../stores/beside';
 import { useLibrary } from '../../stores/library';
 import { useWholeLibrary } from '../../stores/whole-library';
 import WorkingSheet from '../../bench/WorkingSheet.vue';
-import { SPEC_NAMES } from '../../words';
 import Bench from '../../bench/Bench.vue';
 import MeasuredFrame from '../../bench/MeasuredFrame.vue';
 import NotYet from '../../bench/NotYet.vue';
@@ -188,8 +187,8 @@ const nearestId = computed(() => library.beside[0]?.id);
       <div>
         <h2 class="heading">Setups, nearest to this frame first</h2>
         <p v-if="lacks.length > 0" class="soft small mb-0">
-          This frame’s {{ lacks.map((key) => SPEC_NAMES[key].toLowerCase()).join(' and ') }} is not known:
-          distances are without it.
+          This frame’s {{ lacks.map((key) => specName(key)).join(' and ') }} is not known: distances are
+          without it.
         </p>
       </div>
       <v-text-field

@@ -1,5 +1,4 @@
-import { SPEC_KEYS, type SpecKey, type StepDistance } from '@kevro/core';
-import { SPEC_NAMES } from '../../words';
+import { specName, SPEC_KEYS, type SpecKey, type StepDistance } from '@kevro/core';
 
 /** How far a setup is, in steps. A distance with missing values is a lower bound, and says so. */
 export function awayWords({
@@ -16,5 +15,5 @@ export function missingWords(
   ownLacks: readonly SpecKey[],
 ): string {
   const theirs = unknown.filter((key) => !ownLacks.includes(key));
-  return theirs.length > 0 ? `no ${theirs.map((key) => SPEC_NAMES[key].toLowerCase()).join(', no ')}` : '';
+  return theirs.length > 0 ? `no ${theirs.map((key) => specName(key)).join(', no ')}` : '';
 }

@@ -4,6 +4,7 @@ import { computed, ref } from 'vue';
 import { useTheme } from 'vuetify';
 import type { Data, Layout } from 'plotly.js-basic-dist-min';
 import {
+  SPECS,
   SPEC_KEYS,
   compareBuilds,
   faceMap,
@@ -58,7 +59,7 @@ const none = computed(() => {
     return 'No map is drawn: the shaft bends while it meets the shuttle, and a rigid frame’s map would be untrue.';
   return whole(props.before) && whole(after.value)
     ? ''
-    : 'No map is drawn: the twist weight is not known. Measure it, or estimate it.';
+    : `No map is drawn: the ${SPECS.twistWeight.name} is not known. Measure it, or estimate it.`;
 });
 const map = computed((): FaceMap | undefined => {
   const [from, to] = [whole(props.before), whole(after.value)];
@@ -153,8 +154,8 @@ const lineRows = computed(() =>
   points.value.map((p) => ({
     'cm from the butt': Number(p.xCm.toFixed(2)),
     'balance, cm': Number(p.balanceCm.toFixed(4)),
-    'swing weight, kg·cm²': Number(p.swingWeight.toFixed(4)),
-    'twist weight, kg·cm²': Number(p.twistWeight.toFixed(4)),
+    [`${SPECS.swingWeight.name}, kg·cm²`]: Number(p.swingWeight.toFixed(4)),
+    [`${SPECS.twistWeight.name}, kg·cm²`]: Number(p.twistWeight.toFixed(4)),
     'recoil weight, kg·cm²': Number(p.recoilWeight.toFixed(4)),
   })),
 );
@@ -181,7 +182,7 @@ const lineRows = computed(() =>
       <p class="soft small">
         Assumed: a free, rigid frame that meets a ball of {{ frame.sport.ballG.toFixed(1) }} g coming at
         {{ stroke.ballSpeed }} m/s with its face at {{ stroke.faceSpeed }} m/s; a heavier swing is as much
-        slower as its swing weight makes it. Read differences from it, not promises.
+        slower as its {{ SPECS.swingWeight.name }} makes it. Read differences from it, not promises.
       </p>
     </template>
     <h2 class="heading">What a gram does along the racket</h2>

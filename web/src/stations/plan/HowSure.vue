@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import {
+  specName,
   SPEC_KEYS,
   adviceFor,
   chanceAfterTrim,
@@ -35,7 +36,7 @@ const MATTERS: Record<ErrorKind, string> = {
 const most = computed(() => now.value?.contributions[0]);
 
 const list = (specs: readonly { spec: SpecKey; times: number }[]): string =>
-  specs.map(({ spec, times }) => `${SPEC_NAMES[spec].toLowerCase()} ${timesWords(times)}`).join(', ');
+  specs.map(({ spec, times }) => `${specName(spec)} ${timesWords(times)}`).join(', ');
 /** What the check has to read more than once. */
 const asked = computed(() => {
   const { readings } = now.value ?? {};

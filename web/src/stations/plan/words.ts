@@ -1,4 +1,5 @@
 import {
+  specName,
   SPEC_KEYS,
   isInside,
   timesOff,
@@ -12,7 +13,7 @@ import {
   type SpecKey,
   type Swap,
 } from '@kevro/core';
-import { BASE_GRIP_NAMES, SPEC_NAMES, ZONE_NAMES } from '../../words';
+import { BASE_GRIP_NAMES, ZONE_NAMES } from '../../words';
 
 const grams = (massG: number): string => `${Number(massG.toFixed(1))} g`;
 
@@ -72,5 +73,5 @@ export function missWords(
     if (!isInside(target, value) && (!worst || times > worst.times)) worst = { key, off, times };
   }
   if (!worst) return '';
-  return `misses ${SPEC_NAMES[worst.key].toLowerCase()} by ${say(worst.key, Math.abs(worst.off))}`;
+  return `misses ${specName(worst.key)} by ${say(worst.key, Math.abs(worst.off))}`;
 }

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, watch } from 'vue';
-import { PROGRAMMES, suggestProgramme, type Programme } from '@kevro/core';
+import { SPECS, PROGRAMMES, suggestProgramme, type Programme } from '@kevro/core';
 import { PROGRAMME_HINTS, PROGRAMME_NAMES, growingIn } from '@kevro/contract';
 import { api } from '../../api/client';
 import FormDialog from '../../forms/FormDialog.vue';
@@ -109,7 +109,7 @@ async function submit(key: string): Promise<void> {
         />
         <NumberField
           v-model="form.swingWeight"
-          label="and swing weight"
+          :label="`and ${SPECS.swingWeight.name}`"
           spec="swingWeight"
           :shape="fitting.record.shape"
           :error="said('towards.swingWeight')"

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import { useTheme } from 'vuetify';
-import { countedSessions, measuredIn } from '@kevro/core';
+import { capital, SPECS, countedSessions, measuredIn } from '@kevro/core';
 import PlainChart from '../../ui/PlainChart.vue';
 import { dayWords } from '../../words/days';
 import { historyChart } from '../../ui/history-chart';
@@ -40,7 +40,7 @@ const chart = computed(() => {
       })),
       level: ceiling ? { value: ceiling, name: `ceiling ${say(ceiling)}` } : undefined,
       next: to === undefined ? undefined : { value: to, name: `next ${say(to)}` },
-      unit: 'swing weight, kg·cm²',
+      unit: `${SPECS.swingWeight.name}, kg·cm²`,
     },
     theme.current.value.colors as Record<string, string>,
     new Date().toISOString(),
@@ -61,7 +61,7 @@ const rows = computed(() =>
 <template>
   <PlainChart
     v-if="chart"
-    label="Swing weight over time, with the energy that each session left; the table below says the same in words"
+    :label="`${capital(SPECS.swingWeight.name)} over time, with the energy that each session left; the table below says the same in words`"
     :file="`${fitting.record?.tag ?? 'frame'}-played`"
     :data="chart.data"
     :layout="chart.layout"

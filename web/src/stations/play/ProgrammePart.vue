@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
-import { zoneOf, type Day, type Placement } from '@kevro/core';
+import { SPECS, zoneOf, type Day, type Placement } from '@kevro/core';
 import { PROGRAMME_NAMES, ZONE_NAMES, stepHeading, stepWhy, type ProgrammeAct } from '@kevro/contract';
 import { api } from '../../api/client';
 import ChoiceRow from '../../ui/ChoiceRow.vue';
@@ -75,7 +75,7 @@ const becomes = computed(() => {
   const { record } = fitting;
   if (!ready || !record) return '';
   const pieces = ready.placements.length + ready.removals.length;
-  return `swing weight ${units.show('swingWeight', ready.before.swingWeight, record.shape)} → ${units.show('swingWeight', ready.specs.swingWeight, record.shape)} kg·cm² · ${counted(pieces, 'piece', 'pieces')}`;
+  return `${SPECS.swingWeight.name} ${units.show('swingWeight', ready.before.swingWeight, record.shape)} → ${units.show('swingWeight', ready.specs.swingWeight, record.shape)} kg·cm² · ${counted(pieces, 'piece', 'pieces')}`;
 });
 const short = computed(() => (next.value?.ready?.short.length ?? 0) > 0);
 </script>
