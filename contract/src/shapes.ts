@@ -1,5 +1,7 @@
 import { z } from 'zod';
 import {
+  type RatingKey,
+  RATING_KEYS,
   ALL_SPORTS,
   ALL_ZONES,
   ARM,
@@ -37,7 +39,12 @@ export const felt = {
   minutes: z.number().positive().max(1000).optional(),
 };
 
+const ratings = Object.fromEntries(RATING_KEYS.map((key) => [key, finite.optional()])) as Record<
+  RatingKey,
+  z.ZodOptional<z.ZodNumber>
+>;
 export const specs = z.strictObject({
+  ...ratings,
   massG: finite,
   balanceCm: finite,
   swingWeight: finite,
@@ -109,7 +116,7 @@ export const knownSpecs = z.strictObject(byAnySpec(() => finite.optional()));
 
 /** Standard uncertainties (one sigma): screens show twice as much. */
 export const specUncertainty = z
-  .strictObject(bySpec(() => finite.min(0)))
+  .strictObject({ ...bySpec(() => finite.min(0)), ...ratings })
   .describe('standard uncertainties (one sigma); a 95 % interval reaches twice as far to either side');
 /** One standard uncertainty. */
 export const standardUncertainty = finite
@@ -119,7 +126,13 @@ export const standardUncertainty = finite
 /** A standard uncertainty of one reading in its two parts: what repeats lessen, and what readings of one instrument and calibration share. */
 export const parted = z.strictObject({ random: finite.min(0), common: finite.min(0) });
 export const specParted = z
-  .strictObject(bySpec(() => parted))
+  .strictObject({
+    ...bySpec(() => parted),
+    ...(Object.fromEntries(RATING_KEYS.map((key) => [key, parted.optional()])) as Record<
+      RatingKey,
+      z.ZodOptional<typeof parted>
+    >),
+  })
   .describe('standard uncertainties (one sigma) in their parts: u² = random² + common²');
 const numberOrParted = z.union([finite.min(0), parted]);
 /** What instruments leave uncertain: a plain number is all of it scatter. */

@@ -448,12 +448,14 @@ describe('what goes out comes in again', () => {
       style: 'all court',
       shape: { sport: 'pickleball', lengthCm: 41.91, shape: 'elongated', handleLengthCm: 13.97 },
       dress: { baseGrip: 'leather', overgrips: 2 },
-      specs: { massG: 228.123456789, balanceCm: 24.1, twistWeight: 6.25, axisCm: 5.08 },
+      specs: { massG: 228.123456789, balanceCm: 24.1, twistWeight: 6.25, stiffness: 60.5, axisCm: 5.08 },
       asReported: { massG: '8.05 oz' },
-      facts: { beam: '14', stiffness: 60.5, leftRightG: -0.4 },
+      facts: { beam: '14', leftRightG: -0.4 },
       strings: {},
     });
     const total = await count();
+    const rated = await server.call('GET', '/setups?minStiffness=60&maxStiffness=61&sort=stiffness');
+    expect(rated.body).toMatchObject({ total: 1, rows: [{ specs: { stiffness: 60.5 } }] });
     const csv = await (await fetch(`${server.base}/setups.csv`)).text();
     const json = await (await fetch(`${server.base}/setups.json`)).text();
     expect(setupFile.parse(JSON.parse(json)).setups).toHaveLength(total);

@@ -110,6 +110,10 @@ class Row {
     const scale = fieldScale(field, own === '' ? (cell.unit as string) : own);
     return scale === undefined ? this.wrong(field, 'not-a-number') : value * scale;
   }
+  spec(key: AnySpecKey, lengthCm: number): number | undefined {
+    if (key === 'balanceCm') return this.balance(lengthCm);
+    return SPECS[key].listUnits.length === 0 ? this.number(key) : this.measure(key);
+  }
   balance(lengthCm: number): number | undefined {
     const cell = this.cells.get('balanceCm');
     if (!cell) return undefined;
@@ -218,7 +222,7 @@ export function readSetupCells(
     dampener: row.yes('dampener'),
   });
   const specs = known({
-    ...byAnySpec((key) => (key === 'balanceCm' ? row.balance(lengthCm) : row.measure(key))),
+    ...byAnySpec((key) => row.spec(key, lengthCm)),
     axisCm: row.measure('axisCm'),
   });
   const given = {
@@ -251,7 +255,6 @@ export function readSetupCells(
     facts: known({
       pattern: row.text('pattern') ?? typed?.shape.pattern,
       beam: row.text('beam'),
-      stiffness: row.number('stiffness'),
       gripSize: row.text('gripSize'),
       leftRightG: row.measure('leftRightG'),
     }),
@@ -314,7 +317,6 @@ export const HEADERS: Record<SetupField, string> = {
   style: 'style',
   pattern: 'pattern',
   beam: 'beam',
-  stiffness: 'stiffness',
   gripSize: 'grip size',
   leftRightG: 'left right (g)',
   mains: 'mains',

@@ -21,7 +21,7 @@ export const newFrame = z.strictObject({
   shape: frameShape,
   pattern: text(20).default(''),
   beam: text(30).default('').describe('widths along the beam, mm'),
-  stiffness: z.number().min(0).max(120).nullable().default(null),
+  stiffness: z.number().min(0).max(120).nullable().default(null).describe('as its maker states it'),
   gripSize: text(20).default(''),
   note: text(500).default(''),
   onIt: dress.default({}).describe('what is on it now'),

@@ -11,7 +11,6 @@ export const confidence = z.enum(CONFIDENCES);
 export const setupFacts = z.strictObject({
   pattern: text(20).optional(),
   beam: text(30).optional().describe('widths along the beam, mm'),
-  stiffness: z.number().min(0).max(120).optional(),
   gripSize: text(20).optional(),
   leftRightG: z.number().min(-50).max(50).optional().describe('how much heavier the left side is, g'),
 });
@@ -46,6 +45,14 @@ export const newSetup = z.strictObject({
   facts: setupFacts.default({}),
   strings: setupStrings.default({}),
 });
+/** A setup of an older file, where stiffness was a fact beside the specs, as one is written now. @example withRatings({ facts: { stiffness: 62 } }) // { facts: {}, specs: { stiffness: 62 } } */
+export function withRatings(given: unknown): unknown {
+  const old = z.looseObject({ facts: z.looseObject({ stiffness: z.number() }) }).safeParse(given);
+  if (!old.success) return given;
+  const { stiffness, ...facts } = old.data.facts;
+  const { specs } = old.data;
+  return { ...old.data, facts, specs: { stiffness, ...(typeof specs === 'object' ? specs : {}) } };
+}
 export const setup = newSetup.extend({ id: z.string() });
 
 /** A setup in the library: one that is retired stays, since aims were taken from it. */

@@ -2,9 +2,9 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { settleFrame, zoneAlong, type FrameShape } from '../frame';
 import { predict } from '../mass';
-import { airTwisting, edgeOnCorrection, pendulum, seededNormals, twistByThreads } from '../measure';
+import { airTwisting, edgeOnCorrection, parted, pendulum, seededNormals, twistByThreads } from '../measure';
 import { sameDress, type Dress } from '../dress';
-import { SPORTS } from '../sport';
+import { SPORTS, sportData } from '../sport';
 import {
   estimateOf,
   estimateSwing,
@@ -18,6 +18,10 @@ import {
   type Judgement,
   type JudgedMeasurement,
   type Reading,
+  quantitiesOf,
+  measurementOf,
+  typedReading,
+  type Quantity,
 } from '.';
 
 const TYPICAL_READING = SPORTS.tennis.typicalReading;
@@ -180,6 +184,30 @@ describe('readings that lean on others', () => {
     expect(specsOfCapture(frame, settleCapture(frame, known))).toBeUndefined();
     const low = settleCapture(frame, [...known, reading('swingWeight', 150)]);
     expect(specsOfCapture(frame, low)).toBeUndefined();
+  });
+});
+
+describe('a rating', () => {
+  it('is stored with what it is uncertain by, and what weight changes is as it was', () => {
+    const read = (quantity: Quantity, value: number): Reading => ({
+      ...typedReading(frame.sport, quantity, value),
+      id: `${quantity} ${value}`,
+      setAside: false,
+    });
+    const four = [read('massG', 327), read('balanceCm', 32.2), read('swingWeight', 320)];
+    const plain = measurementOf(frame, four);
+    const rated = measurementOf(frame, [...four, read('stiffness', 62.9), read('stiffness', 63.1)]);
+    expect(rated.specs).toEqual({ ...plain.specs, stiffness: 63 });
+    expect(plain.parts.stiffness).toBeUndefined();
+    // JCGM 100:2008, 4.2: the scatter of a mean falls with the root of how many were read, what they share stays.
+    const { random = NaN, common = NaN } = rated.parts.stiffness ?? {};
+    const [once] = [parted(frame.sport.typicalReading.stiffness ?? NaN)];
+    expect(random).toBeCloseTo(once.random / Math.SQRT2, 9);
+    expect(common).toBeCloseTo(once.common, 9);
+  });
+  it('is asked for only in a sport that knows it', () => {
+    expect(quantitiesOf(sportData('tennis'))).toContain('stiffness');
+    expect(quantitiesOf(sportData('padel'))).not.toContain('stiffness');
   });
 });
 

@@ -1,10 +1,14 @@
-import { ALL_SPEC_KEYS, type AnySpecKey } from '../spec';
+import { RATING_KEYS, SPEC_KEYS, type AnySpecKey } from '../spec';
 import { parted } from '../measure';
 import type { SportData } from '../sport';
 
 /** What is captured of a frame: its specs, and the difference between its two sides. */
 export type Quantity = AnySpecKey | 'leftRightG';
-export const QUANTITIES: readonly Quantity[] = [...ALL_SPEC_KEYS, 'leftRightG'];
+export const QUANTITIES: readonly Quantity[] = [...SPEC_KEYS, 'leftRightG', ...RATING_KEYS];
+
+/** What is captured in a sport: a rating only where the sport knows it. @example quantitiesOf(sportData('padel')).includes('stiffness') // false */
+export const quantitiesOf = ({ typicalReading }: Pick<SportData, 'typicalReading'>): Quantity[] =>
+  QUANTITIES.filter((quantity) => quantity === 'leftRightG' || typicalReading[quantity] !== undefined);
 
 /**
  * How a reading came about. `edge-on`: the swing weight with the face turned by 90°, from which the twist weight follows.
@@ -64,7 +68,7 @@ export function typedReading(
   axisCm?: number,
 ): Omit<Reading, 'id' | 'setAside'> {
   const read = means === 'edge-on' ? 'swingWeight' : quantity;
-  const u = read === 'leftRightG' ? TYPED_LEFT_RIGHT_G : typicalReading[read];
+  const u = read === 'leftRightG' ? TYPED_LEFT_RIGHT_G : (typicalReading[read] ?? 0);
   // Of the instrument behind it nobody knows more.
   const about = read === 'swingWeight' && axisCm !== undefined ? { axisCm } : {};
   return { quantity, means, value, ...about, ...parted(u), source: 'typed' };

@@ -1,3 +1,4 @@
+import { RATING_KEYS } from '../spec';
 import { Fault, type FaultCode } from '../fault';
 import type { Frame } from '../frame';
 import { recoilWeight, shiftAxis, type AxisSpecs } from '../mass';
@@ -260,7 +261,8 @@ class Capture {
     const faceOn = this.work('swingWeight', this.swing);
     this.settle('swingWeight', faceOn);
     this.settle('twistWeight', this.work('twistWeight', this.twist(faceOn)));
-    this.settle('leftRightG', this.work('leftRightG', this.direct));
+    for (const quantity of [...RATING_KEYS, 'leftRightG'] as const)
+      this.settle(quantity, this.work(quantity, this.direct));
     return this.result;
   }
 }
@@ -286,6 +288,7 @@ export function specsOfCapture(frame: Frame, { settled }: SettledCapture): AxisS
     swingWeight: swingWeight.value,
     axisCm: frame.sport.axisCm,
     ...(twistWeight ? { twistWeight: twistWeight.value } : {}),
+    ...Object.fromEntries(RATING_KEYS.flatMap((key) => (settled[key] ? [[key, settled[key].value]] : []))),
   };
   return recoilWeight(specs) > 0 ? specs : undefined;
 }

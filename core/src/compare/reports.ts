@@ -1,4 +1,4 @@
-import { SPEC_KEYS, type KnownSpecs, type SpecKey } from '../spec';
+import { ALL_SPEC_KEYS, type KnownSpecs, type AnySpecKey } from '../spec';
 import type { Dress } from '../sport';
 import { bringTo, type SetupReport } from './setup';
 
@@ -35,10 +35,10 @@ export function compareReports(
   reports: readonly Report[],
   dress: Dress,
   axisCm: number,
-): Partial<Record<SpecKey, ReportedSpec>> {
+): Partial<Record<AnySpecKey, ReportedSpec>> {
   const brought = reports.map((report) => bringTo(report, dress, axisCm));
-  const found: Partial<Record<SpecKey, ReportedSpec>> = {};
-  for (const key of SPEC_KEYS) {
+  const found: Partial<Record<AnySpecKey, ReportedSpec>> = {};
+  for (const key of ALL_SPEC_KEYS) {
     const said = brought.flatMap(({ specs, uncertainty }, i) => {
       const value = specs[key];
       if (value === undefined) return [];
@@ -60,5 +60,5 @@ export function compareReports(
 }
 
 /** The average of each spec that any report says. @example averageOf(compareReports(reports, dress, 10.16)).massG */
-export const averageOf = (found: Partial<Record<SpecKey, ReportedSpec>>): KnownSpecs =>
-  Object.fromEntries(SPEC_KEYS.flatMap((key) => (found[key] ? [[key, found[key].average]] : [])));
+export const averageOf = (found: Partial<Record<AnySpecKey, ReportedSpec>>): KnownSpecs =>
+  Object.fromEntries(ALL_SPEC_KEYS.flatMap((key) => (found[key] ? [[key, found[key].average]] : [])));

@@ -1,3 +1,4 @@
+import { ratingsOf } from '@kevro/core';
 import { dressChange, joinedParts, signedParts, type UncertainDressPart } from '../dress';
 import { settleFrame, type FrameShape } from '../frame';
 import { SPEC_KEYS, joinParts, knownOf, type Outcome, type SpecKey } from '../mass';
@@ -47,7 +48,7 @@ export function bringTo(report: SetupReport, dress: Dress, axisCm: number): Brou
   const change = dressChange(frame, report.dress, dress);
   const parts = signedParts(change);
   const outcome = joinParts(before, joinedParts(parts), axisCm);
-  const specs = knownOf(outcome.specs);
+  const specs = { ...knownOf(outcome.specs), ...ratingsOf(report.specs) };
 
   // Where weight or balance are missing, typical ones stand in: they only scale the balance's uncertainty.
   const { usual } = frame.sport;

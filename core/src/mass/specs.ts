@@ -1,11 +1,11 @@
 import { Fault, type Problem } from '../fault';
 import { G_CM2_PER_KG_CM2 } from '../units';
-import { SPEC_KEYS, type SpecKey } from '../spec';
+import { SPECS, RATING_KEYS, SPEC_KEYS, type Ratings, type SpecKey } from '../spec';
 import { DERIVED, DERIVED_KEYS, recoilWeight, type Derived } from './derived';
 import { swingAbout, type MassSums } from './sums';
 
 /** The four specs of a frame. Swing and twist weight in kg·cm². `axisCm` is the sport's own axis if left out. */
-export interface Specs {
+export interface Specs extends Ratings {
   massG: number;
   balanceCm: number;
   swingWeight: number;
@@ -129,6 +129,13 @@ export function specProblems(specs: AxisSpecs, lengthCm: number, path = 'specs')
   }
   if (specs.twistWeight !== undefined && !(specs.twistWeight > 0)) {
     problems.push({ code: 'twist-weight-impossible', path: `${path}.twistWeight` });
+  }
+  for (const key of RATING_KEYS) {
+    const value = specs[key];
+    const [least, most] = SPECS[key].within;
+    if (value === undefined || (value >= least && value <= most)) continue;
+    const range = `between ${least} and ${most}`;
+    problems.push({ code: 'unlikely', path: `${path}.${key}`, values: { range } });
   }
   return problems;
 }

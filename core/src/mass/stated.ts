@@ -1,5 +1,5 @@
 import type { FaultCode, Problem } from '../fault';
-import { SPECS, SPEC_KEYS, type KnownSpecs, type SpecTraits } from '../spec';
+import { ALL_SPEC_KEYS, SPECS, SPEC_KEYS, type KnownSpecs, type SpecTraits } from '../spec';
 import type { SportData } from '../sport';
 import { specProblems, type AxisSpecs } from './specs';
 
@@ -17,7 +17,7 @@ export function statedProblems(
   lengthCm: number,
   path = 'specs',
 ): Problem[] {
-  if (SPEC_KEYS.every((key) => known[key] === undefined)) return [{ code: 'nothing-stated', path }];
+  if (ALL_SPEC_KEYS.every((key) => known[key] === undefined)) return [{ code: 'nothing-stated', path }];
   // What is not known is such as goes with anything: a balance at the axis, or hardly beside one at the butt.
   const {
     massG = 1e-3,

@@ -1,4 +1,5 @@
-import { bySpec, type SpecKey } from '../spec';
+import { ALL_SPEC_KEYS } from '@kevro/core';
+import { type RatingKey, bySpec, type SpecKey } from '../spec';
 import type { SpecUncertainty } from './uncertainty';
 
 /**
@@ -9,7 +10,7 @@ export interface Parted {
   random: number;
   common: number;
 }
-export type SpecParted = Record<SpecKey, Parted>;
+export type SpecParted = Record<SpecKey, Parted> & Partial<Record<RatingKey, Parted>>;
 
 /** The parts of an uncertainty where nothing else is known, as shares of it (from memory). */
 export const USUAL_PARTS: Parted = { random: 0.6, common: 0.8 };
@@ -32,7 +33,10 @@ export const usualParts = (uncertainty: SpecUncertainty): SpecParted =>
 export const wholeOf = ({ random, common }: Parted): number => Math.hypot(random, common);
 
 /** The same of every spec. */
-export const wholesOf = (parts: SpecParted): SpecUncertainty => bySpec((key) => wholeOf(parts[key]));
+export const wholesOf = (parts: SpecParted): SpecUncertainty =>
+  Object.fromEntries(
+    ALL_SPEC_KEYS.flatMap((key) => (parts[key] ? [[key, wholeOf(parts[key])] as const] : [])),
+  ) as SpecUncertainty;
 
 /**
  * Of the mean of n readings where one has these parts, by u² = random²/n + common² (JCGM 100:2008, 4.2.3 and 5.2.4). With n below 1 the way back, from a mean of

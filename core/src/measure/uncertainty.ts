@@ -1,8 +1,9 @@
+import { ratingsOf, type Ratings } from '../spec';
 import { G_CM2_PER_KG_CM2 } from '../units';
 import { specsOf, sumsOf, swingAbout, add, type AxisSpecs, type MassSums, type SpecKey } from '../mass';
 
 /** Standard uncertainty of each spec, in the spec's own unit. */
-export type SpecUncertainty = Record<SpecKey, number>;
+export type SpecUncertainty = Record<SpecKey, number> & Ratings;
 
 /** A part of the dress put on or taken off, with the standard uncertainty of its mass and of where along the axis it lies. */
 export interface UncertainPart {
@@ -49,5 +50,11 @@ export function afterParts(
     // Parts of the dress lie evenly about the long axis and slip along it: that leaves the twist weight alone.
     twist.push((uMass * sums.twistGCm2) / sums.massG / G_CM2_PER_KG_CM2);
   }
-  return { massG: root(mass), balanceCm: root(balance), swingWeight: root(swing), twistWeight: root(twist) };
+  return {
+    ...ratingsOf(uncertainty),
+    massG: root(mass),
+    balanceCm: root(balance),
+    swingWeight: root(swing),
+    twistWeight: root(twist),
+  };
 }

@@ -19,6 +19,8 @@ export interface SpecTraits {
   addsUp: AddsUp;
   /** Least and most as shares of what a frame of the sport usually is: beyond, a digit or a unit is wrong (common practice, from memory). */
   stated?: readonly [number, number];
+  /** Between what a rating lies: it has no usual value to be judged by. */
+  within?: readonly [number, number];
   /** The least width of its lane as a share of what it shows, so that small differences stay small on frames of every weight. */
   laneShare: number;
   /** Which way more of it goes, as a person says it. */
@@ -78,6 +80,20 @@ export const SPECS = {
     laneShare: 0.18,
     sides: OVER,
   },
+  // How far a frame bends under a load, as its maker or a machine says it: for paddles and shafts nobody agrees on a number.
+  stiffness: {
+    name: 'stiffness',
+    short: 'stiffness',
+    spelt: 'stiffness|flex|ra',
+    unit: '',
+    measure: 'number',
+    listUnits: [],
+    column: 'stiffness',
+    addsUp: 'not',
+    within: [0, 120],
+    laneShare: 0.18,
+    sides: ['stiffer', 'softer'],
+  },
 } as const satisfies Record<string, SpecTraits>;
 
 export type AnySpecKey = keyof typeof SPECS;
@@ -85,12 +101,25 @@ export type AnySpecKey = keyof typeof SPECS;
 export type SpecKey = {
   [K in AnySpecKey]: (typeof SPECS)[K]['addsUp'] extends 'not' ? never : K;
 }[AnySpecKey];
+/** Whether weight changes it, so that it can be aimed at. @example isPlanned('massG') // true */
+export const isPlanned = (key: AnySpecKey): key is SpecKey => (SPECS[key].addsUp as AddsUp) !== 'not';
 /** All specs, in the order in which they are shown. */
 export const ALL_SPEC_KEYS = Object.keys(SPECS) as readonly AnySpecKey[];
 /** The four that weight changes, in the order in which they are shown. */
-export const SPEC_KEYS = ALL_SPEC_KEYS.filter(
-  (key): key is SpecKey => (SPECS[key].addsUp as AddsUp) !== 'not',
-);
+export const SPEC_KEYS = ALL_SPEC_KEYS.filter((key): key is SpecKey => isPlanned(key));
+
+/** Numbers that weight does not change: measured, compared and shown, never aimed at. */
+export type RatingKey = Exclude<AnySpecKey, SpecKey>;
+export const RATING_KEYS = ALL_SPEC_KEYS.filter((key): key is RatingKey => !isPlanned(key));
+export type Ratings = Partial<Record<RatingKey, number>>;
+/** The ratings of specs, as they are: whatever is put on a frame leaves them. @example ratingsOf({ massG: 300 }) // {} */
+export const ratingsOf = (specs: KnownSpecs): Ratings =>
+  Object.fromEntries(
+    RATING_KEYS.flatMap((key) => (specs[key] === undefined ? [] : [[key, specs[key]] as const])),
+  );
+/** The four, and each rating that one of these knows. @example specsToShow([{ massG: 300 }]).length // 4 */
+export const specsToShow = (known: readonly (KnownSpecs | undefined)[]): AnySpecKey[] =>
+  ALL_SPEC_KEYS.filter((key) => isPlanned(key) || known.some((of) => of?.[key] !== undefined));
 
 /** A spec as it is said within a sentence. @example specName('swingWeight') // 'swing weight' */
 export const specName = (key: AnySpecKey): string => SPECS[key].name;

@@ -1,4 +1,4 @@
-import type { SpecKey } from '../spec';
+import { type Ratings, type SpecKey } from '../spec';
 import type { Band, Guide, GuideName, JuniorClass } from './guide';
 import type { Dress, DressComponent, TypicalParts } from './kit';
 
@@ -142,7 +142,7 @@ export interface SportData {
   /** What a careful shop works to (common practice; the fitter can change it). */
   tolerance: Record<SpecKey, number>;
   /** Standard uncertainty of one reading with what a shop of the sport usually has (from memory). */
-  typicalReading: Record<SpecKey, number>;
+  typicalReading: Record<SpecKey, number> & Ratings;
   /**
    * What one step of a programme changes, g: at the tip, moved from the tip to a pair at the sides, and in the handle. Tennis: common practice (2 g, 2 + 2 g, 5 g);
    * the others as the same share of a usual frame's mass, to what is cut there (from memory).
@@ -151,7 +151,7 @@ export interface SportData {
   /** To what a fitter rounds an aim. */
   aimStep: Record<SpecKey, number>;
   /** Decimals shown, in g, cm and kg·cm². */
-  decimals: Record<SpecKey, number>;
+  decimals: Record<SpecKey, number> & Ratings;
   /** What of a dress there is, and what counts as bare. */
   dress: { components: readonly DressComponent[]; bare: Dress };
   typicalParts: TypicalParts;

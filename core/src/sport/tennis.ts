@@ -58,7 +58,8 @@ export const tennis: SportData = {
   massShares: { edge: 0.44, face: 0.05 },
   noticeable: { massG: 3, balanceCm: 0.3, swingWeightShare: 0.025, twistWeight: 0.4 },
   tolerance: { massG: 1, balanceCm: 0.15, swingWeight: 1.5, twistWeight: 0.2 },
-  typicalReading: { massG: 0.3, balanceCm: 0.07, swingWeight: 0.8, twistWeight: 0.15 },
+  // The scatter of a flex machine's number from frame to stand: from memory.
+  typicalReading: { massG: 0.3, balanceCm: 0.07, swingWeight: 0.8, twistWeight: 0.15, stiffness: 1 },
   programmeSteps: { tipG: 2, pairG: 4, handleG: 5 },
   aimStep: { massG: 1, balanceCm: 0.1, swingWeight: 1, twistWeight: 0.1 },
   decimals: { massG: 1, balanceCm: 1, swingWeight: 0, twistWeight: 1 },

@@ -33,7 +33,6 @@ export const SETUP_FIELDS = [
   'style',
   'pattern',
   'beam',
-  'stiffness',
   'gripSize',
   'leftRightG',
   'mains',
@@ -47,7 +46,11 @@ export type SetupField = (typeof SETUP_FIELDS)[number];
 
 /** A field's numbers come in one of these; the first is what they are kept in. */
 export const FIELD_UNITS: Partial<Record<SetupField, readonly string[]>> = {
-  ...byAnySpec((key) => SPECS[key].listUnits),
+  ...Object.fromEntries(
+    ALL_SPEC_KEYS.flatMap((key) =>
+      SPECS[key].listUnits.length > 0 ? [[key, SPECS[key].listUnits] as const] : [],
+    ),
+  ),
   axisCm: ['cm', 'mm', 'in'],
   lengthCm: ['cm', 'mm', 'in'],
   headAreaCm2: ['cm²', 'in²'],
@@ -90,7 +93,6 @@ const NAMES: Record<SetupField, string> = {
   style: 'style|playing style|plays',
   pattern: 'pattern|string pattern',
   beam: 'beam|beam width|thickness',
-  stiffness: 'stiffness|flex|ra',
   gripSize: 'grip size|handle size|grip',
   leftRightG: 'left right|left right difference|left heavier by',
   mains: 'mains|main strings|string|strings',

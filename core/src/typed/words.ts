@@ -1,8 +1,9 @@
+import { type RatingKey } from '../spec';
 import { G_PER_OUNCE, G_PER_POUND, spelledScale } from '../units';
 import type { Specs } from '../mass';
 
 /** What a number of the line may be. */
-export type Means = keyof Specs | 'lengthCm' | 'headAreaCm2';
+export type Means = Exclude<keyof Specs, RatingKey> | 'lengthCm' | 'headAreaCm2';
 export type Dimension = 'mass' | 'length' | 'area' | 'inertia';
 
 type Unit = readonly [Dimension, number];

@@ -22,6 +22,10 @@ describe('a demo shop that the last version stored', () => {
     db = dbOf(await openEngine());
     await migrate(db, 2);
     await storeOldDemo(db);
+    await migrate(db, 19);
+    await db.query(
+      `update setup set facts = facts || '{"stiffness": 64}' where id = (select min(id) from setup)`,
+    );
     await migrate(db);
     server = await startTestServer(undefined, db);
   });
@@ -70,6 +74,13 @@ describe('a demo shop that the last version stored', () => {
       expect(await rows(table, '1')).toHaveLength(of(table).length);
     },
   );
+
+  it('finds the stiffness of a setup among its specs, and nowhere else', async () => {
+    const [{ id }] = (await db.query('select min(id) as id from setup')) as [{ id: string }];
+    const { setup } = (await server.call('GET', `/setups/${id}`)).body;
+    expect(setup.specs).toMatchObject({ stiffness: 64 });
+    expect(setup.facts).not.toHaveProperty('stiffness');
+  });
 
   it('gives each fitting its frame and a round, with its aims and plans', async () => {
     expect((await rows('round')).length).toBe(of('fitting').length);

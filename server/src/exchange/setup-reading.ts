@@ -1,4 +1,5 @@
 import {
+  withRatings,
   MOST_COLUMNS,
   columnNames,
   columnsOf,
@@ -105,7 +106,7 @@ function fromJson(text: string): Source {
     for (let at = 0; at < list.length; at += PART) {
       yield list.slice(at, at + PART).map((item: unknown, i): ReadRow => {
         const line = at + i + 1;
-        const found = newSetup.safeParse(item, { reportInput: true });
+        const found = newSetup.safeParse(withRatings(item), { reportInput: true });
         if (!found.success) {
           const problems = fieldErrors(found.error.issues);
           return {

@@ -155,7 +155,7 @@ const typed =
   ({ frame, truth, normal, times }) => {
     const stays = normal();
     return quantities.flatMap((quantity) => {
-      const u = quantity === 'leftRightG' ? 0.3 : frame.sport.typicalReading[quantity];
+      const u = quantity === 'leftRightG' ? 0.3 : (frame.sport.typicalReading[quantity] ?? 0);
       const value = quantity === 'leftRightG' ? truth.leftRightG : truth.specs[quantity];
       return repeat(times, () =>
         byHand(frame, { means: 'typed', quantity, value: (value ?? 0) + u * (0.8 * stays + 0.6 * normal()) }),

@@ -1,4 +1,4 @@
-import type { AxisSpecs, Dress } from '@kevro/core';
+import { ALL_SPEC_KEYS, type AnySpecKey, SPECS, type Dress } from '@kevro/core';
 import type {
   FrameQuery,
   FrameRecord,
@@ -11,6 +11,7 @@ import type {
 import type { Queries } from '../db/db';
 import { tableOf } from '../db/table';
 import { newId } from './id';
+import { specsKnown } from './measurement';
 import { Conditions, readListing, type Listing } from './listing';
 
 type Stored = Omit<FrameRecord, 'nominal'>;
@@ -55,7 +56,7 @@ type ListRow = Omit<FrameRow, 'newest'> & {
   measured_id: string | null;
   taken_at: string | null;
   dress: Dress;
-  specs: AxisSpecs & { twistWeight: number | null };
+  specs: Record<AnySpecKey | 'axisCm', number | null>;
   estimated: Measurement['estimated'];
 };
 
@@ -64,16 +65,16 @@ const LIST = {
   find: 'frame f left join player p on p.id = f.owner_id',
   columns: `f.id, f.tag, f.maker, f.model, f.paint, f.owner_id as "ownerId", p.name as "ownerName", f.shape, f.pattern,
     f.grip_size as "gripSize", f.note, f.archived, m.id as measured_id, m.taken_at, m.dress, m.estimated,
-    json_build_object('massG', m.mass_g, 'balanceCm', m.balance_cm, 'swingWeight', m.swing_weight,
-      'twistWeight', m.twist_weight, 'axisCm', m.axis_cm) as specs`,
+    json_build_object(${ALL_SPEC_KEYS.map((key) => `'${key}', m.${SPECS[key].column}`).join(', ')}, 'axisCm', m.axis_cm) as specs`,
   from: `frame f left join player p on p.id = f.owner_id left join measurement m on m.id = f.newest_measurement_id`,
 };
 
 function rowOf({ measured_id, taken_at, dress, specs, estimated, ...frame }: ListRow): FrameRow {
   if (measured_id === null || taken_at === null) return { ...frame, newest: null };
-  const { twistWeight, ...three } = specs;
-  const known = twistWeight === null ? three : { ...three, twistWeight };
-  return { ...frame, newest: { id: measured_id, takenAt: taken_at, dress, specs: known, estimated } };
+  return {
+    ...frame,
+    newest: { id: measured_id, takenAt: taken_at, dress, specs: specsKnown(specs), estimated },
+  };
 }
 
 export async function listFrames(db: Queries, query: FrameQuery): Promise<Listing<FrameRow>> {

@@ -1,4 +1,6 @@
 import {
+  ALL_SPEC_KEYS,
+  type AnySpecKey,
   ESTIMATE_PARTS,
   SPECS,
   STANDING_PURPOSES,
@@ -16,13 +18,9 @@ import type { Queries } from '../db/db';
 import { tableOf } from '../db/table';
 import { newId } from './id';
 
-interface Row extends Omit<Measurement, 'specs' | 'uncertainty'> {
+interface Row extends Omit<Measurement, 'specs' | 'uncertainty'>, Record<AnySpecKey, number | null> {
   key: string;
   place: number | null;
-  massG: number;
-  balanceCm: number;
-  swingWeight: number;
-  twistWeight: number | null;
   axisCm: number;
 }
 
@@ -48,23 +46,17 @@ const table = tableOf<Row>('measurement', {
   place: 'place',
 });
 
-function measurementOf({
-  key: _,
-  place: __,
-  massG,
-  balanceCm,
-  swingWeight,
-  twistWeight,
-  axisCm,
-  ...rest
-}: Row): Measurement {
-  const specs: AxisSpecs = {
-    massG,
-    balanceCm,
-    swingWeight,
-    ...(twistWeight === null ? {} : { twistWeight }),
-    axisCm,
-  };
+/** What a row of SQL knows of a frame's specs: a spec that was not measured is left out, and weight, balance and swing weight always were. */
+export const specsKnown = (row: Record<AnySpecKey | 'axisCm', number | null>): AxisSpecs =>
+  Object.fromEntries(
+    [...ALL_SPEC_KEYS, 'axisCm' as const].flatMap((key) => (row[key] === null ? [] : [[key, row[key]]])),
+  ) as unknown as AxisSpecs;
+
+function measurementOf({ key: _, place: __, ...row }: Row): Measurement {
+  const specs = specsKnown(row);
+  const rest = Object.fromEntries(
+    Object.entries(row).filter(([key]) => !(key in SPECS) && key !== 'axisCm'),
+  ) as Omit<Measurement, 'specs' | 'uncertainty'>;
   return { ...rest, specs, uncertainty: wholesOf(rest.parts) };
 }
 

@@ -1,13 +1,9 @@
 import { createHash } from 'node:crypto';
-import { bareOf, dressSums, type MassSums, type Sport } from '@kevro/core';
+import { type AnySpecKey, byAnySpec, bareOf, dressSums, type MassSums, type Sport } from '@kevro/core';
 import { plainDress, type SetupToStore } from '@kevro/contract';
 
 /** A setup as it is stored: what was reported, in short, and the sums of its bare frame. */
-export interface StoredSetup extends Omit<SetupToStore, 'specs'> {
-  massG: number | null;
-  balanceCm: number | null;
-  swingWeight: number | null;
-  twistWeight: number | null;
+export interface StoredSetup extends Omit<SetupToStore, 'specs'>, Record<AnySpecKey, number | null> {
   axisCm: number | null;
   sport: Sport;
   shapeKey: string;
@@ -59,10 +55,7 @@ export function rowOfSetup({ specs, ...setup }: SetupToStore): StoredSetup {
   const bare = bareOf({ shape, dress, specs }, sumsOn(shapeKey, setup));
   return {
     ...setup,
-    massG: specs.massG ?? null,
-    balanceCm: specs.balanceCm ?? null,
-    swingWeight: specs.swingWeight ?? null,
-    twistWeight: specs.twistWeight ?? null,
+    ...byAnySpec((key) => specs[key] ?? null),
     axisCm: specs.axisCm ?? null,
     sport: shape.sport,
     shapeKey,

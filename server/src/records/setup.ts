@@ -175,18 +175,9 @@ const STORED = (Object.keys(COLUMNS) as (keyof Row)[]).filter(
 const TYPES: Partial<Record<keyof Row, string>> = {
   ...Object.fromEntries(['shape', 'dress', 'asReported', 'facts', 'strings'].map((key) => [key, 'jsonb'])),
   ...Object.fromEntries(
-    [
-      'massG',
-      'balanceCm',
-      'swingWeight',
-      'twistWeight',
-      'axisCm',
-      'bareMass',
-      'bareMoment',
-      'bareSwing',
-      'bareTwist',
-      'bareAxis',
-    ].map((key) => [key, 'float8']),
+    [...ALL_SPEC_KEYS, 'axisCm', 'bareMass', 'bareMoment', 'bareSwing', 'bareTwist', 'bareAxis'].map(
+      (key) => [key, 'float8'],
+    ),
   ),
   year: 'integer',
   reportedOn: 'date',

@@ -7,6 +7,7 @@ import {
   guideBands,
   isSpec,
   type ChangeOutcome,
+  type KnownSpecs,
   type Frame,
   type NumberKey,
   type Working,
@@ -18,6 +19,12 @@ import { useBeside } from '../stores/beside';
 import { useFitting } from '../stores/fitting';
 import { useGuides } from '../stores/guides';
 import { useLibrary } from '../stores/library';
+
+/** What was measured, and of what was not what the maker states of the frame. */
+const withStated = (specs: KnownSpecs, frame: { stiffness: number | null } | undefined): KnownSpecs => ({
+  ...(frame?.stiffness == null ? {} : { stiffness: frame.stiffness }),
+  ...specs,
+});
 
 /** The marks that every station shows: measured, aim, setups, and what the player's own sport knows of them: guide and ceiling. */
 export function useBenchMarks(): ComputedRef<LaneMarks> {
@@ -32,7 +39,7 @@ export function useBenchMarks(): ComputedRef<LaneMarks> {
     const ceiling = view.player.ceilings[sport];
     const guide = view.player.guides[sport];
     return {
-      measured: measurement?.specs,
+      measured: measurement && withStated(measurement.specs, fitting.record),
       measuredUncertainty: measurement?.uncertainty,
       estimated: measurement?.estimated,
       aim: aim?.target,

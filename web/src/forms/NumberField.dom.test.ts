@@ -3,7 +3,7 @@ import { mount } from '@vue/test-utils';
 import { createPinia, setActivePinia } from 'pinia';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { nextTick } from 'vue';
-import { G_PER_OUNCE, type Measure, type SpecKey } from '@kevro/core';
+import { G_PER_OUNCE, type Measure, type AnySpecKey } from '@kevro/core';
 import { WAYS, useUnits } from '../stores/units';
 import { VTextField } from 'vuetify/components/VTextField';
 import { vuetify } from '../ui/theme';
@@ -16,7 +16,7 @@ beforeEach(() => {
 });
 const shape = { sport: 'tennis', lengthCm: 68.58 } as const;
 interface Asked {
-  spec?: SpecKey;
+  spec?: AnySpecKey;
   measure?: Measure;
   unit?: string;
   width?: boolean;

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue';
-import type { Measure, SpecKey } from '@kevro/core';
+import type { Measure, AnySpecKey } from '@kevro/core';
 import { sentence } from '@kevro/contract';
 import { useUnits } from '../stores/units';
 import { isUnreadable, type OfFrame, type Typed } from '../ui/typed';
@@ -12,7 +12,7 @@ import { isUnreadable, type OfFrame, type Typed } from '../ui/typed';
 const props = defineProps<{
   label: string;
   /** One of the four specs, of this frame: shown in the units that the fitter thinks in. */
-  spec?: SpecKey;
+  spec?: AnySpecKey;
   shape?: OfFrame;
   /** A tolerance or a give-or-take of that spec. */
   width?: boolean;

@@ -1,6 +1,14 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
-import { SPEC_KEYS, sportData, type Dress, type FrameShape, type SpecKey } from '@kevro/core';
+import {
+  quantitiesOf,
+  byAnySpec,
+  ALL_SPEC_KEYS,
+  sportData,
+  type Dress,
+  type FrameShape,
+  type AnySpecKey,
+} from '@kevro/core';
 import type { Measurement } from '@kevro/contract';
 import { api } from '../api/client';
 import DressForm from './DressForm.vue';
@@ -14,10 +22,17 @@ import { SPEC_NAMES } from '../words';
 const props = defineProps<{ shape: FrameShape }>();
 const emit = defineEmits<{ stored: [measurement: Measurement] }>();
 const of = ref<Measurement>();
+/** A rating is asked for in sports that know it. */
+const shown = computed(() =>
+  ALL_SPEC_KEYS.filter((key) => quantitiesOf(sportData(props.shape.sport)).includes(key)),
+);
 
 const correcting = ref(false);
 const draftOf = (m?: Measurement) => ({
-  specs: Object.fromEntries(SPEC_KEYS.map((key) => [key, m?.specs[key] ?? null])) as Record<SpecKey, Typed>,
+  specs: Object.fromEntries(ALL_SPEC_KEYS.map((key) => [key, m?.specs[key] ?? null])) as Record<
+    AnySpecKey,
+    Typed
+  >,
   dress: (m?.dress ?? {}) as Dress,
   note: m?.note ?? '',
   reason: '',
@@ -32,16 +47,15 @@ function correct(m: Measurement): void {
 function storeCorrection(key: string): Promise<Measurement> {
   const { specs, dress, note, reason } = form.value;
   const before = of.value as Measurement;
-  const { massG, balanceCm, swingWeight, twistWeight } = specs;
   return api('correctMeasurement', {
     id: before.id,
     body: {
       key,
       specs: {
-        massG: sent(massG),
-        balanceCm: sent(balanceCm),
-        swingWeight: sent(swingWeight),
-        twistWeight: sentOrNone(twistWeight),
+        ...byAnySpec((spec) => sentOrNone(specs[spec])),
+        massG: sent(specs.massG),
+        balanceCm: sent(specs.balanceCm),
+        swingWeight: sent(specs.swingWeight),
         axisCm: before.specs.axisCm,
       },
       dress,
@@ -87,7 +101,7 @@ defineExpose({ correct, mark });
       </p>
       <div class="two">
         <NumberField
-          v-for="(spec, i) in SPEC_KEYS"
+          v-for="(spec, i) in shown"
           :key="spec"
           v-model="form.specs[spec]"
           :autofocus="i === 0"

@@ -4,12 +4,12 @@ import { useTheme } from 'vuetify';
 import {
   specName,
   SPECS,
-  SPEC_KEYS,
+  ALL_SPEC_KEYS,
   STANDING_PURPOSES,
   countedSessions,
   redress,
   type KnownSpecs,
-  type SpecKey,
+  type AnySpecKey,
 } from '@kevro/core';
 import type { FrameRecord, Measurement } from '@kevro/contract';
 import { api } from '../api/client';
@@ -32,7 +32,7 @@ const { record: played } = useRecord(
   (id) => api('frameSessions', { id }),
 );
 const sessions = computed(() => countedSessions(played.value ?? []));
-const spec = ref<SpecKey>('swingWeight');
+const spec = ref<AnySpecKey>('swingWeight');
 const stands = computed(() =>
   props.measurements
     .filter(({ counts, purpose }) => counts && STANDING_PURPOSES.includes(purpose))
@@ -77,7 +77,7 @@ const chart = computed(() =>
 const rows = computed(() =>
   inOneDress.value.map(({ takenAt, brought: now }) => ({
     takenAt,
-    ...Object.fromEntries(SPEC_KEYS.map((key) => [key, now[key] ?? null])),
+    ...Object.fromEntries(ALL_SPEC_KEYS.map((key) => [key, now[key] ?? null])),
   })),
 );
 </script>
@@ -93,7 +93,7 @@ const rows = computed(() =>
       <span class="spring" />
       <v-select
         v-model="spec"
-        :items="SPEC_KEYS.map((value) => ({ value, title: SPEC_NAMES[value] }))"
+        :items="ALL_SPEC_KEYS.map((value) => ({ value, title: SPEC_NAMES[value] }))"
         label="Spec"
       />
     </div>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
 import { useRouter } from 'vue-router';
-import { SPEC_KEYS, isStrung, settleFrame, type SpecKey } from '@kevro/core';
+import { ALL_SPEC_KEYS, isStrung, settleFrame, type AnySpecKey } from '@kevro/core';
 import type { FrameRecord, Stringing } from '@kevro/contract';
 import { api } from '../api/client';
 import FormDialog from '../forms/FormDialog.vue';
@@ -41,7 +41,7 @@ const frame = computed(() => page.value && settleFrame(page.value.frame.shape));
 const newest = computed(() =>
   page.value?.measurements.find(({ purpose, counts }) => counts && purpose !== 'trial' && purpose !== 'step'),
 );
-const show = (key: SpecKey, value: number): string => {
+const show = (key: AnySpecKey, value: number): string => {
   const shape = page.value?.frame.shape;
   const text = shape ? units.show(key, value, shape) : '';
   const unit = key === 'balanceCm' && units.way.balance === 'points' ? '' : ` ${units.unit(key)}`;
@@ -55,7 +55,7 @@ const facts = computed(() => (page.value ? factsOf(page.value, newest.value?.spe
 const stated = computed(() => {
   const { nominal, shape } = page.value?.frame ?? {};
   if (!nominal || !shape) return [];
-  return SPEC_KEYS.flatMap((key) => {
+  return ALL_SPEC_KEYS.flatMap((key) => {
     const value = nominal.specs[key];
     const tolerance = nominal.tolerance[key];
     if (value === undefined) return [];

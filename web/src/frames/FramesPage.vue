@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { reactive, ref } from 'vue';
 import { RouterLink, useRouter } from 'vue-router';
-import { SPECS, capital, SPEC_KEYS, type Sport, type SpecKey } from '@kevro/core';
+import { SPECS, capital, SPEC_KEYS, type Sport, type AnySpecKey } from '@kevro/core';
 import type { FrameQuery, FrameRow } from '@kevro/contract';
 import { api } from '../api/client';
 import ListFilter from '../forms/ListFilter.vue';
@@ -33,11 +33,11 @@ const { rows, total, failure, load, more } = useListing(
 const units = useUnits();
 const router = useRouter();
 const form = ref<InstanceType<typeof FrameForm>>();
-const show = (f: FrameRow, key: SpecKey): string => {
+const show = (f: FrameRow, key: AnySpecKey): string => {
   const value = f.newest?.specs[key];
   return value === undefined ? '—' : units.show(key, value, f.shape);
 };
-const guessed = (f: FrameRow, key: SpecKey): boolean => f.newest?.estimated.includes(key) ?? false;
+const guessed = (f: FrameRow, key: AnySpecKey): boolean => f.newest?.estimated.includes(key) ?? false;
 const SORTS: { value: typeof query.sort; title: string }[] = [
   { value: 'tag', title: 'by tag' },
   { value: 'model', title: 'by maker and model' },

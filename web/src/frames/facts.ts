@@ -1,10 +1,10 @@
-import { settleFrame, swingAtPlaces, zoneOf, type AxisSpecs, type Frame, type SpecKey } from '@kevro/core';
+import { settleFrame, swingAtPlaces, zoneOf, type AxisSpecs, type Frame, type AnySpecKey } from '@kevro/core';
 import type { FramePage } from '@kevro/contract';
 import { dressWords } from '../words/dress';
 import type { useUnits } from '../stores/units';
 import { SPORT_NAMES, ZONE_NAMES } from '../words';
 
-type Show = (key: SpecKey, value: number) => string;
+type Show = (key: AnySpecKey, value: number) => string;
 
 /** Its swing weight about the places that people speak of, beside that about the hand. */
 function swingWords(frame: Frame, specs: AxisSpecs, show: Show): string {

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, shallowRef, useId } from 'vue';
-import { pointsHeadLight, sportData, targetOf, type SpecKey } from '@kevro/core';
+import { type SpecKey, isPlanned, pointsHeadLight, sportData, targetOf, type AnySpecKey } from '@kevro/core';
 import type { OfFrame } from '../ui/typed';
 import { useShop } from '../stores/shop';
 import { useUnits } from '../stores/units';
@@ -9,7 +9,7 @@ import LaneAim from './LaneAim.vue';
 import { laneDomain, laneScale, standing, type LaneMarks } from './lane';
 
 const props = defineProps<{
-  spec: SpecKey;
+  spec: AnySpecKey;
   marks: LaneMarks;
   shape: OfFrame;
   width: number;
@@ -40,7 +40,9 @@ const setupTicks = computed(() =>
 );
 /** What is shown is an estimate: a plan on an estimate is one too. */
 const guessed = computed(() => props.marks.estimated?.includes(props.spec) ?? false);
-const aimed = computed(() => targetOf(props.marks.aim ?? {}, props.spec));
+const aimed = computed(() =>
+  isPlanned(props.spec) ? targetOf(props.marks.aim ?? {}, props.spec) : undefined,
+);
 const checked = computed(() => props.marks.checked !== undefined);
 const shown = computed(() =>
   checked.value ? own.value.measured : (own.value.predicted ?? own.value.measured),
@@ -188,7 +190,7 @@ const spoken = computed(() => {
           :width="width"
           @hold="held = laneDomain(spec, marks)"
           @release="held = undefined"
-          @move="emit('aim', spec, $event)"
+          @move="emit('aim', spec as SpecKey, $event)"
         >
           <path :d="bracket" class="aim" />
         </LaneAim>
@@ -198,13 +200,15 @@ const spoken = computed(() => {
     <div class="value">
       <template v-if="shown !== undefined">
         <button
+          v-if="isPlanned(spec)"
           type="button"
           class="big"
           :aria-label="`${SPEC_NAMES[spec]} ${show(shown)}: show how it came about`"
-          @click="emit('open', spec)"
+          @click="emit('open', spec as SpecKey)"
         >
           {{ show(shown) }}
         </button>
+        <span v-else class="big">{{ show(shown) }}</span>
         <span v-if="uncertainty !== undefined" class="pm">
           ±{{ units.showWidth(spec, 2 * uncertainty, shape.sport) }}</span
         >

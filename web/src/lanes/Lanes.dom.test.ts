@@ -57,6 +57,18 @@ describe('the lanes', () => {
     expect(wrapper.text()).not.toMatch(/NaN|undefined|Infinity/);
   });
 
+  it('show stiffness where anybody knows it, without a working and without an aim', () => {
+    const wrapper = lanes({
+      ...measured,
+      aim: { massG: { value: 330, tolerance: 1 } },
+      setups: [{ id: 'a', specs: { stiffness: 66 }, marked: true }],
+      measured: { ...measurement.specs, stiffness: 62 },
+    });
+    expect(wrapper.text()).toContain('Stiffness');
+    expect(wrapper.findAll('.big').map((b) => b.text())).toContain('62');
+    expect(lanes(measured).text()).not.toContain('Stiffness');
+  });
+
   it('mark an estimate as one', () => {
     expect(lanes({ ...measured, estimated: ['swingWeight'] }).text()).toContain('est.');
     expect(lanes(measured).text()).not.toContain('est.');

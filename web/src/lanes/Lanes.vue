@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core';
 import { computed, ref } from 'vue';
-import { DERIVED, derivedOf, type DerivedKey, type NumberKey, type SpecKey } from '@kevro/core';
+import { DERIVED, derivedOf, specsToShow, type DerivedKey, type NumberKey, type SpecKey } from '@kevro/core';
 import type { OfFrame } from '../ui/typed';
 import { useUnits } from '../stores/units';
 import { DERIVED_HINTS, DERIVED_NAMES } from '../words';
 import Lane from './Lane.vue';
-import { SPEC_KEYS, type LaneMarks } from './lane';
+import type { LaneMarks } from './lane';
 
 const props = defineProps<{
   marks: LaneMarks;
@@ -19,6 +19,11 @@ const props = defineProps<{
 const emit = defineEmits<{ open: [what: NumberKey]; aim: [spec: SpecKey, value: number] }>();
 
 const units = useUnits();
+/** A rating has a lane where anybody knows it. */
+const keys = computed(() => {
+  const { measured, checked, setups = [] } = props.marks;
+  return specsToShow([measured, checked, ...setups.map(({ specs }) => specs)]);
+});
 const box = ref<HTMLElement>();
 const { width } = useElementSize(box);
 /** Narrower than this, a lane stands below its name and number. */
@@ -68,7 +73,7 @@ const rows = computed(() =>
 <template>
   <div ref="box" class="lanes">
     <Lane
-      v-for="key in SPEC_KEYS"
+      v-for="key in keys"
       :key="key"
       :spec="key"
       :marks="marks"

@@ -1,7 +1,7 @@
 import { scaleLinear } from 'd3-scale';
 import {
   SPECS,
-  SPEC_KEYS,
+  isPlanned,
   deviationFrom,
   isInside,
   noticeableStep,
@@ -9,7 +9,7 @@ import {
   targetOf,
   type Aim,
   type KnownSpecs,
-  type SpecKey,
+  type AnySpecKey,
   type SpecUncertainty,
   type AnySport,
 } from '@kevro/core';
@@ -27,14 +27,14 @@ export interface LaneMarks {
   predictedUncertainty?: SpecUncertainty;
   aim?: Aim;
   setups?: readonly { id: string; specs: KnownSpecs; marked: boolean }[];
-  guide?: Partial<Record<SpecKey, readonly [number, number]>>;
-  walls?: Partial<Record<SpecKey, { value: number; name: string }>>;
+  guide?: Partial<Record<AnySpecKey, readonly [number, number]>>;
+  walls?: Partial<Record<AnySpecKey, { value: number; name: string }>>;
 }
 
 /** The values that a lane must show; setups and guides only widen it up to a limit, so that one stray does not flatten the rest. */
-export function laneDomain(key: SpecKey, marks: LaneMarks): [number, number] {
+export function laneDomain(key: AnySpecKey, marks: LaneMarks): [number, number] {
   const { measured, checked, predicted, aim, setups = [], walls, guide } = marks;
-  const target = targetOf(aim ?? {}, key);
+  const target = isPlanned(key) ? targetOf(aim ?? {}, key) : undefined;
   const own = [
     measured?.[key],
     checked?.[key],
@@ -83,8 +83,9 @@ export interface Standing {
   inside: boolean;
 }
 
-export function standing(key: SpecKey, marks: LaneMarks, sport: AnySport): Standing | undefined {
+export function standing(key: AnySpecKey, marks: LaneMarks, sport: AnySport): Standing | undefined {
   const { aim = {} } = marks;
+  if (!isPlanned(key)) return undefined;
   const target = targetOf(aim, key);
   const shown = marks.checked ?? marks.predicted ?? marks.measured;
   if (!target || !shown) return undefined;
@@ -97,5 +98,3 @@ export function standing(key: SpecKey, marks: LaneMarks, sport: AnySport): Stand
     inside: isInside(target, target.value + difference),
   };
 }
-
-export { SPEC_KEYS };

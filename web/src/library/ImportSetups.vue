@@ -1,6 +1,13 @@
 <script setup lang="ts">
 import { computed, reactive, ref, watch } from 'vue';
-import { FIELD_UNITS, SETUP_FIELDS, SOURCE_KINDS, SPEC_KEYS, sportData, type SetupField } from '@kevro/core';
+import {
+  FIELD_UNITS,
+  SETUP_FIELDS,
+  SOURCE_KINDS,
+  ALL_SPEC_KEYS,
+  sportData,
+  type SetupField,
+} from '@kevro/core';
 import AxisQuestion from '../forms/AxisQuestion.vue';
 import ChoiceRow from '../ui/ChoiceRow.vue';
 import DressForm from '../forms/DressForm.vue';
@@ -201,7 +208,7 @@ const wrongAt = (line: number, header: string): string[] =>
         <thead>
           <tr>
             <th>Name</th>
-            <th v-for="key in SPEC_KEYS" :key="key" class="num">
+            <th v-for="key in ALL_SPEC_KEYS" :key="key" class="num">
               {{ SPEC_NAMES[key] }}, {{ units.unit(key) }}
             </th>
           </tr>
@@ -210,7 +217,7 @@ const wrongAt = (line: number, header: string): string[] =>
           <tr v-for="({ read, cells }, i) in preview" :key="i">
             <template v-if="read && 'setup' in read">
               <td>{{ read.setup.name }}</td>
-              <td v-for="key in SPEC_KEYS" :key="key" class="num">
+              <td v-for="key in ALL_SPEC_KEYS" :key="key" class="num">
                 {{
                   read.setup.specs[key] === undefined
                     ? '—'
@@ -220,7 +227,7 @@ const wrongAt = (line: number, header: string): string[] =>
             </template>
             <template v-else>
               <td>{{ cells[0] }}</td>
-              <td :colspan="SPEC_KEYS.length" class="warn">
+              <td :colspan="ALL_SPEC_KEYS.length" class="warn">
                 {{ read?.problems.map(({ message }) => message).join(' ') ?? 'an empty row' }}
               </td>
             </template>

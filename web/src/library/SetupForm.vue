@@ -3,12 +3,12 @@ import { computed, ref } from 'vue';
 import {
   CONFIDENCES,
   SOURCE_KINDS,
-  SPEC_KEYS,
+  ALL_SPEC_KEYS,
   SPORTS,
   isStrung,
   type Confidence,
   type Dress,
-  type SpecKey,
+  type AnySpecKey,
   type Sport,
 } from '@kevro/core';
 import type { Setup, SourceKind } from '@kevro/contract';
@@ -44,14 +44,13 @@ const draftOf = (s?: Setup) => ({
   confidence: s?.confidence ?? ('medium' as Confidence),
   style: s?.style ?? '',
   head: (s?.shape.headAreaCm2 ?? null) as Typed,
-  told: Object.fromEntries(SPEC_KEYS.map((key) => [key, s?.asReported[key] ?? ''])) as Record<
-    SpecKey,
+  told: Object.fromEntries(ALL_SPEC_KEYS.map((key) => [key, s?.asReported[key] ?? ''])) as Record<
+    AnySpecKey,
     string
   >,
   pattern: s?.facts.pattern ?? '',
   beam: s?.facts.beam ?? '',
   gripSize: s?.facts.gripSize ?? '',
-  stiffness: (s?.facts.stiffness ?? null) as Typed,
   leftRight: (s?.facts.leftRightG ?? null) as Typed,
   strings: { mains: '', crosses: '', gauge: '', tension: '', ...s?.strings },
   sourceKind: s?.sourceKind ?? ('published' as SourceKind),
@@ -61,7 +60,10 @@ const draftOf = (s?: Setup) => ({
   shape: s?.shape.shape ?? null,
   length: (s?.shape.lengthCm ?? SPORTS.tennis.lengthCm) as Typed,
   dress: s?.dress ?? playedDress('tennis'),
-  specs: Object.fromEntries(SPEC_KEYS.map((key) => [key, s?.specs[key] ?? null])) as Record<SpecKey, Typed>,
+  specs: Object.fromEntries(ALL_SPEC_KEYS.map((key) => [key, s?.specs[key] ?? null])) as Record<
+    AnySpecKey,
+    Typed
+  >,
   axis: (s?.specs.axisCm ?? null) as Typed,
 });
 const draft = useDraft(() => draftOf());
@@ -105,7 +107,7 @@ function submit(key: string): Promise<Setup> {
   const f = form.value;
   const specs = Object.fromEntries(
     [
-      ...SPEC_KEYS.map((key) => [key, sentOrNone(f.specs[key])] as const),
+      ...ALL_SPEC_KEYS.map((key) => [key, sentOrNone(f.specs[key])] as const),
       ['axisCm', asksAxis.value ? typedAxis.axisCm.value : sentOrNone(f.axis)],
     ].filter(([, value]) => value !== undefined),
   );
@@ -124,7 +126,6 @@ function submit(key: string): Promise<Setup> {
       pattern: f.pattern,
       beam: f.beam,
       gripSize: f.gripSize,
-      stiffness: sentOrNone(f.stiffness),
       leftRightG: sentOrNone(f.leftRight),
     }),
     strings: filled(f.strings),
@@ -168,7 +169,7 @@ function submit(key: string): Promise<Setup> {
       <p class="soft small mb-0">Leave a value empty where it was not published: missing stays missing.</p>
       <div class="two">
         <NumberField
-          v-for="key in SPEC_KEYS"
+          v-for="key in ALL_SPEC_KEYS"
           :key="key"
           v-model="form.specs[key]"
           :label="SPEC_NAMES[key]"
@@ -224,7 +225,7 @@ function submit(key: string): Promise<Setup> {
       <MoreFields title="As it was told, and what else is known">
         <div class="two">
           <v-text-field
-            v-for="key in SPEC_KEYS"
+            v-for="key in ALL_SPEC_KEYS"
             :key="key"
             v-model="form.told[key]"
             :label="`${SPEC_NAMES[key]} as told, unit and all`"
@@ -242,7 +243,6 @@ function submit(key: string): Promise<Setup> {
         </div>
         <div class="three">
           <v-text-field v-model="form.beam" label="Beam, mm" :error-messages="at('facts.beam')" />
-          <NumberField v-model="form.stiffness" label="Stiffness" :error="said('facts.stiffness')" />
           <NumberField
             v-model="form.leftRight"
             label="Left heavier by"

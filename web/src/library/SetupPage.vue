@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
-import { SPEC_KEYS, type SpecKey } from '@kevro/core';
+import { ALL_SPEC_KEYS, type AnySpecKey } from '@kevro/core';
 import { api } from '../api/client';
 import { useActKey } from '../forms/act-key';
 import { useRecord } from '../ui/record';
@@ -40,7 +40,7 @@ watch(page, (now) => {
 const form = ref<InstanceType<typeof SetupForm>>();
 
 const shape = computed(() => page.value?.setup.shape ?? { sport: 'tennis' as const, lengthCm: 0 });
-const number = (key: SpecKey, value: number | undefined): string =>
+const number = (key: AnySpecKey, value: number | undefined): string =>
   value === undefined ? '—' : units.show(key, value, shape.value);
 
 const actKey = useActKey();
@@ -95,7 +95,6 @@ const facts = computed((): [string, string][] => {
     ['Swung about', s.specs.axisCm === undefined ? undefined : units.showMeasure('length', s.specs.axisCm)],
     ['Pattern', s.facts.pattern],
     ['Beam', s.facts.beam && `${s.facts.beam} mm`],
-    ['Stiffness', s.facts.stiffness === undefined ? undefined : String(s.facts.stiffness)],
     ['Grip size', s.facts.gripSize],
     ['Left heavier by', s.facts.leftRightG === undefined ? undefined : `${s.facts.leftRightG} g`],
     ['Mains', s.strings.mains],
@@ -144,7 +143,7 @@ const facts = computed((): [string, string][] => {
             </tr>
           </thead>
           <tbody>
-            <tr v-for="key in SPEC_KEYS" :key="key">
+            <tr v-for="key in ALL_SPEC_KEYS" :key="key">
               <td>{{ SPEC_NAMES[key] }}</td>
               <td class="num nowrap">
                 <b>{{ number(key, page.setup.specs[key]) }}</b>

@@ -1,13 +1,15 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import {
-  SPEC_KEYS,
+  type SpecKey,
+  isPlanned,
+  specsToShow,
   bringTo,
   compareReports,
   explainOutcome,
   sportData,
   type Dress,
-  type SpecKey,
+  type AnySpecKey,
 } from '@kevro/core';
 import type { SetupRow } from '@kevro/contract';
 import { vWide } from '../ui/wide-table';
@@ -36,7 +38,8 @@ const told = computed(() =>
   ),
 );
 const standing = computed(() => props.reports.filter(({ standsBack }) => !standsBack));
-const number = (key: SpecKey, value: number | undefined): string =>
+const keys = computed(() => specsToShow(props.reports.map(({ specs }) => specs)));
+const number = (key: AnySpecKey, value: number | undefined): string =>
   value === undefined ? '—' : units.show(key, value, shape.value);
 function explain(report: SetupRow, key: SpecKey): void {
   const { outcome } = bringTo(report, DRESS, sport.value.axisCm);
@@ -70,7 +73,7 @@ function explain(report: SetupRow, key: SpecKey): void {
       <thead>
         <tr>
           <th>Report</th>
-          <th v-for="key in SPEC_KEYS" :key="key" class="num">
+          <th v-for="key in keys" :key="key" class="num">
             {{ SPEC_NAMES[key] }}<br /><span class="unit">{{ units.unit(key) }}</span>
           </th>
           <th class="no-print"><span class="d-sr-only">Choose</span></th>
@@ -89,9 +92,9 @@ function explain(report: SetupRow, key: SpecKey): void {
               {{ r.source }} · {{ r.confidence }} confidence{{ r.standsBack ? ' · stands back' : '' }}
             </div>
           </td>
-          <td v-for="key in SPEC_KEYS" :key="key" class="num nowrap">
+          <td v-for="key in keys" :key="key" class="num nowrap">
             <button
-              v-if="compared[key]?.values[i] !== undefined"
+              v-if="isPlanned(key) && compared[key]?.values[i] !== undefined"
               type="button"
               class="value"
               @click="explain(r, key)"
@@ -99,7 +102,7 @@ function explain(report: SetupRow, key: SpecKey): void {
               {{ number(key, compared[key]?.values[i])
               }}<span class="d-sr-only">: show how it came about</span>
             </button>
-            <template v-else>—</template>
+            <template v-else>{{ number(key, compared[key]?.values[i]) }}</template>
           </td>
           <td class="no-print num">
             <v-btn
@@ -115,7 +118,7 @@ function explain(report: SetupRow, key: SpecKey): void {
       <tfoot v-if="reports.length > 1">
         <tr>
           <td>Furthest apart</td>
-          <td v-for="key in SPEC_KEYS" :key="key" class="num nowrap" :class="{ warn: told[key]?.disagree }">
+          <td v-for="key in keys" :key="key" class="num nowrap" :class="{ warn: told[key]?.disagree }">
             {{ told[key] ? units.showWidth(key, told[key]!.spread, shape.sport) : '—' }}
             <div v-if="told[key]?.disagree" class="small">disagree</div>
           </td>
@@ -123,7 +126,7 @@ function explain(report: SetupRow, key: SpecKey): void {
         </tr>
         <tr>
           <td>By confidence</td>
-          <td v-for="key in SPEC_KEYS" :key="key" class="num nowrap">
+          <td v-for="key in keys" :key="key" class="num nowrap">
             {{ number(key, told[key]?.average) }}
           </td>
           <td class="no-print num">

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
 import { useRouter } from 'vue-router';
-import { SOURCE_KINDS, SPEC_KEYS, SPORTS } from '@kevro/core';
+import { SOURCE_KINDS, ALL_SPEC_KEYS, SPORTS } from '@kevro/core';
 import { SETUP_SORTS, type Setup } from '@kevro/contract';
 import { api, urlOf } from '../api/client';
 import FormDialog from '../forms/FormDialog.vue';
@@ -101,7 +101,7 @@ const file = (of: 'setups.csv' | 'setups.json'): string => urlOf(of, query.value
       class="no-print more"
     >
       <div class="ranges">
-        <fieldset v-for="key in SPEC_KEYS" :key="key">
+        <fieldset v-for="key in ALL_SPEC_KEYS" :key="key">
           <legend class="soft small">{{ SPEC_NAMES[key] }}, as published</legend>
           <NumberField v-model="filters.ranges[key][0]" label="from" :spec="key" :shape="shape" />
           <NumberField v-model="filters.ranges[key][1]" label="to" :spec="key" :shape="shape" />

@@ -19,7 +19,6 @@ export const COLUMN_NAMES = {
   length: 'Length',
   head: 'Head size',
   pattern: 'Pattern',
-  stiffness: 'Stiffness',
   strings: 'Strings',
 } as const;
 export type ColumnKey = keyof typeof COLUMN_NAMES;
@@ -130,8 +129,6 @@ export function cellOf(key: ColumnKey, s: SetupRow, units: ReturnType<typeof use
       return s.shape.headAreaCm2 === undefined ? '' : units.showMeasure('area', s.shape.headAreaCm2);
     case 'pattern':
       return s.facts.pattern ?? '';
-    case 'stiffness':
-      return s.facts.stiffness === undefined ? '' : String(s.facts.stiffness);
     case 'strings':
       return [s.strings.mains, s.strings.crosses].filter(Boolean).join(' / ');
   }

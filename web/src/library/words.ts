@@ -34,7 +34,6 @@ export const FIELD_NAMES: Record<SetupField, string> = {
   style: 'how they play',
   pattern: 'string pattern',
   beam: 'beam',
-  stiffness: 'stiffness',
   gripSize: 'grip size',
   leftRightG: 'left heavier by',
   mains: 'mains',

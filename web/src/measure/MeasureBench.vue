@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, onMounted, ref, watch } from 'vue';
 import {
-  QUANTITIES,
+  quantitiesOf,
   type Dress,
   type NumberKey,
   type Purpose,
@@ -55,6 +55,7 @@ const emit = defineEmits<{ stored: [purpose: Purpose] }>();
 const bench = useCapture(props.frame);
 const { capture, judgements, started, anything, busy, failure } = bench;
 const { sport } = bench.settledFrame;
+const quantities = quantitiesOf(sport);
 const instruments = useInstruments();
 const { sheet, show } = useWorking();
 const active = ref<Quantity>('massG');
@@ -170,13 +171,13 @@ async function dropAll(): Promise<void> {
 
 /** From one quantity to the next; behind the last one stands the button that stores. */
 async function goOn(from: Quantity): Promise<void> {
-  const next = QUANTITIES[QUANTITIES.indexOf(from) + 1];
+  const next = quantities[quantities.indexOf(from) + 1];
   await nextTick();
-  const field = next && rows.value?.querySelectorAll<HTMLElement>('.row input')[QUANTITIES.indexOf(next)];
+  const field = next && rows.value?.querySelectorAll<HTMLElement>('.row input')[quantities.indexOf(next)];
   (field ?? storeButton.value?.$el)?.focus();
 }
 function step(by: number): void {
-  const to = QUANTITIES[QUANTITIES.indexOf(active.value) + by];
+  const to = quantities[quantities.indexOf(active.value) + by];
   if (to) active.value = to;
 }
 useKeys({
@@ -233,7 +234,7 @@ watch(
       <AxisQuestion v-if="asksNow" v-model="bench.typedAxis.axisCm.value" :sport="sport" class="my-2" />
       <div ref="rows" class="rows">
         <QuantityRow
-          v-for="quantity in QUANTITIES"
+          v-for="quantity in quantities"
           :key="quantity"
           :quantity="quantity"
           :bench="bench"

@@ -1,8 +1,9 @@
 import { computed, ref, type Ref } from 'vue';
 import { nanoid } from 'nanoid';
 import {
+  byAnySpec,
+  ALL_SPEC_KEYS,
   QUANTITIES,
-  SPEC_KEYS,
   judge,
   sameDress,
   settleCapture,
@@ -33,10 +34,7 @@ import { numberOf, type Typed } from '../ui/typed';
 import { useTypedAxis } from '../forms/typed-axis';
 
 const nothingTyped = (): Record<Quantity, Typed> => ({
-  massG: null,
-  balanceCm: null,
-  swingWeight: null,
-  twistWeight: null,
+  ...byAnySpec(() => null),
   leftRightG: null,
 });
 
@@ -156,7 +154,7 @@ export function useCapture(frame: FrameRecord) {
   const uncertainty = computed<KnownSpecs>(() => pick((s) => s.uncertainty));
   function pick(of: (settled: { value: number; uncertainty: number }) => number): KnownSpecs {
     const known: KnownSpecs = {};
-    for (const key of SPEC_KEYS) {
+    for (const key of ALL_SPEC_KEYS) {
       const one = found.value.settled[key];
       if (one) known[key] = of(one);
     }

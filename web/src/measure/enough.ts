@@ -1,5 +1,6 @@
 import { computed, type Ref } from 'vue';
 import {
+  isPlanned,
   SPEC_KEYS,
   bySpec,
   chanceToPass,
@@ -29,6 +30,9 @@ export interface Planned {
  * How often each quantity is to be read for what the measurement is for: a start so that a usual build passes, a check so that its own plan does; and what it costs
  * to read less often.
  */
+/** Whether readings of it are counted: those that a build is judged by. */
+const isAsked = (quantity: Quantity): quantity is SpecKey => quantity !== 'leftRightG' && isPlanned(quantity);
+
 export function useEnough(
   { settledFrame, found }: CaptureBench,
   purpose: Ref<Purpose>,
@@ -60,10 +64,10 @@ export function useEnough(
     if (purpose.value !== 'found') return bySpec(() => 1);
     return readingsToStart(frame.value, before.value, readBy.value);
   });
-  const timesOf = (quantity: Quantity): number => (quantity === 'leftRightG' ? 1 : asked.value[quantity]);
+  const timesOf = (quantity: Quantity): number => (isAsked(quantity) ? asked.value[quantity] : 1);
   /** How many more readings of a quantity are asked for. */
   const left = (quantity: Quantity): number =>
-    quantity === 'leftRightG' ? 0 : Math.max(0, asked.value[quantity] - counts.value[quantity]);
+    isAsked(quantity) ? Math.max(0, asked.value[quantity] - counts.value[quantity]) : 0;
 
   /** What was read, but less often than asked, and what that costs. */
   const cost = computed(() => {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue';
 import { useTheme } from 'vuetify';
-import { specName, SPECS, SPEC_KEYS, type SpecKey, type Sport } from '@kevro/core';
+import { specName, SPECS, ALL_SPEC_KEYS, type AnySpecKey, type Sport } from '@kevro/core';
 import type { PlayerPage } from '@kevro/contract';
 import PlainChart from '../ui/PlainChart.vue';
 import { dayWords } from '../words/days';
@@ -24,12 +24,12 @@ const sports = computed(() => {
 });
 const sport = ref<Sport>();
 watch(sports, ([first]) => (sport.value ??= first), { immediate: true });
-const spec = ref<SpecKey>('swingWeight');
+const spec = ref<AnySpecKey>('swingWeight');
 const played = computed(() =>
   props.page.sessions.filter(({ sport: of, counts }) => counts && of === sport.value).toReversed(),
 );
 const shapeOf = (frameId: string) => props.page.frames.find(({ id }) => id === frameId)?.shape;
-const show = (key: SpecKey, value: number | undefined, frameId: string): string => {
+const show = (key: AnySpecKey, value: number | undefined, frameId: string): string => {
   const shape = shapeOf(frameId);
   return value === undefined || !shape ? '—' : units.show(key, value, shape);
 };
@@ -64,7 +64,7 @@ const rows = computed(() =>
     energyLeft,
     late: late ?? null,
     twists: twists ?? null,
-    ...Object.fromEntries(SPEC_KEYS.map((key) => [key, specs[key] ?? null])),
+    ...Object.fromEntries(ALL_SPEC_KEYS.map((key) => [key, specs[key] ?? null])),
   })),
 );
 </script>
@@ -83,7 +83,7 @@ const rows = computed(() =>
       <v-select
         v-if="chart"
         v-model="spec"
-        :items="SPEC_KEYS.map((value) => ({ value, title: SPEC_NAMES[value] }))"
+        :items="ALL_SPEC_KEYS.map((value) => ({ value, title: SPEC_NAMES[value] }))"
         label="Over time"
       />
     </div>

@@ -9,7 +9,7 @@ import {
   sportData,
   type LengthUnit,
   type Measure,
-  type SpecKey,
+  type AnySpecKey,
   type Sport,
 } from '@kevro/core';
 import { useKept } from '../ui/kept';
@@ -59,20 +59,20 @@ export const useUnits = defineStore('units', () => {
     () => ({ cm: 1, in: 1 / CM_PER_INCH, points: 1 / CM_PER_POINT })[way.value.balance],
   );
 
-  const unit = (key: SpecKey): string => {
+  const unit = (key: AnySpecKey): string => {
     if (key === 'massG') return way.value.mass;
     return key === 'balanceCm' ? way.value.balance : SPECS[key].unit;
   };
 
   /** Decimals of a spec: the sport's own, one more where the unit is coarser. */
-  const digits = (key: SpecKey, sport: Sport): number => {
-    const own = sportData(sport).decimals[key];
+  const digits = (key: AnySpecKey, sport: Sport): number => {
+    const own = sportData(sport).decimals[key] ?? 0;
     if (key === 'massG') return way.value.mass === 'oz' ? own + 1 : own;
     return key === 'balanceCm' && way.value.balance === 'in' ? own + 1 : own;
   };
 
   /** A value as shown, without its unit; balance in points is followed by HL or HH. */
-  function show(key: SpecKey, value: number, { sport, lengthCm }: OfFrame, extraDigits = 0): string {
+  function show(key: AnySpecKey, value: number, { sport, lengthCm }: OfFrame, extraDigits = 0): string {
     const places = digits(key, sport) + extraDigits;
     if (key === 'massG') return (way.value.mass === 'oz' ? value / G_PER_OUNCE : value).toFixed(places);
     if (key !== 'balanceCm') return value.toFixed(places);
@@ -84,20 +84,20 @@ export const useUnits = defineStore('units', () => {
     return (value * balancePerCm.value).toFixed(places);
   }
 
-  const scale = (key: SpecKey): number => {
+  const scale = (key: AnySpecKey): number => {
     if (key === 'massG') return way.value.mass === 'oz' ? 1 / G_PER_OUNCE : 1;
     return key === 'balanceCm' ? balancePerCm.value : 1;
   };
   /** Decimals of a difference or a width: at least one, and for a balance in cm one more than the value has. */
-  const fine = (key: SpecKey, sport: Sport): number =>
+  const fine = (key: AnySpecKey, sport: Sport): number =>
     Math.max(1, digits(key, sport)) + (key === 'balanceCm' && way.value.balance === 'cm' ? 1 : 0);
 
   /** A width (an uncertainty, a tolerance) as shown. */
-  const showWidth = (key: SpecKey, width: number, sport: Sport): string =>
+  const showWidth = (key: AnySpecKey, width: number, sport: Sport): string =>
     (width * scale(key)).toFixed(fine(key, sport));
 
   /** A difference with its sign. In points, toward the butt is plus head-light. */
-  function showChange(key: SpecKey, change: number, sport: Sport): string {
+  function showChange(key: AnySpecKey, change: number, sport: Sport): string {
     const signed = way.value.balance === 'points' && key === 'balanceCm' ? -change : change;
     const places = key === 'balanceCm' ? 2 : fine(key, sport);
     const text = (signed * scale(key)).toFixed(places);
@@ -106,15 +106,15 @@ export const useUnits = defineStore('units', () => {
   }
 
   /** How a spec is typed, and a width of it. */
-  const writing = (key: SpecKey, shape: OfFrame): Writing =>
+  const writing = (key: AnySpecKey, shape: OfFrame): Writing =>
     specWriting(key, shape, way.value, digits(key, shape.sport) + 1);
-  const widthWritingOf = (key: SpecKey, sport: Sport): Writing =>
+  const widthWritingOf = (key: AnySpecKey, sport: Sport): Writing =>
     widthWriting(key, way.value, fine(key, sport) + 1);
   /** The unit in which a measure is shown, unless it is always shown in one. */
   const unitOf = (measure: Measure): string => UNITS[measure]?.(way.value) ?? '';
   const writingOf = (measure: Measure, unit = unitOf(measure)): Writing => measureWriting(measure, unit, 3);
   /** A width or an amount by which something misses, with its unit: «9 kg·cm²», «0.5 points». */
-  const sayWidth = (key: SpecKey, width: number, sport: Sport): string =>
+  const sayWidth = (key: AnySpecKey, width: number, sport: Sport): string =>
     `${showWidth(key, width, sport)} ${unit(key)}`;
   /** A length at the bench, without its unit: a tenth of a cm, or a hundredth of an inch. */
   const benchLength = (cm: number): string =>

@@ -8,7 +8,7 @@ import {
   type LengthUnit,
   type MassUnit,
   type Measure,
-  type SpecKey,
+  type AnySpecKey,
 } from '@kevro/core';
 
 /**
@@ -60,7 +60,7 @@ export function measureWriting(measure: Measure, unit: string, digits: number): 
 
 /** How a spec is typed, in the units that are shown. @param digits decimals of a value that was worked out */
 export function specWriting(
-  key: SpecKey,
+  key: AnySpecKey,
   { lengthCm }: OfFrame,
   { mass, balance }: Way,
   digits: number,
@@ -82,7 +82,7 @@ export function specWriting(
 }
 
 /** How a width of a spec is typed: a tolerance, a give or take. */
-export function widthWriting(key: SpecKey, { mass, balance }: Way, digits: number): Writing {
+export function widthWriting(key: AnySpecKey, { mass, balance }: Way, digits: number): Writing {
   if (key === 'massG') return measureWriting('mass', mass, digits);
   if (key === 'balanceCm') return measureWriting('shift', balance, digits);
   return measureWriting(SPECS[key].measure, SPECS[key].unit, digits);

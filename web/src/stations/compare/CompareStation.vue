@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue';
 import { watchDebounced } from '@vueuse/core';
-import { specName, SPEC_KEYS, explainOutcome, type SpecKey } from '@kevro/core';
+import { type SpecKey, specName, SPEC_KEYS, explainOutcome } from '@kevro/core';
 import { useArrowsAlong, useKeys } from '../../ui/keys';
 import ChoiceRow from '../../ui/ChoiceRow.vue';
 import { dressWords } from '../../words/dress';

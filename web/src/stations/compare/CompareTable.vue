@@ -1,5 +1,13 @@
 <script setup lang="ts">
-import { SPEC_KEYS, type AxisSpecs, type Frame, type SpecKey } from '@kevro/core';
+import { computed } from 'vue';
+import {
+  type SpecKey,
+  isPlanned,
+  specsToShow,
+  type AxisSpecs,
+  type Frame,
+  type AnySpecKey,
+} from '@kevro/core';
 import type { Compared } from '../../stores/beside';
 import type { Reached } from '../../stores/whole-library';
 import { vWide } from '../../ui/wide-table';
@@ -19,13 +27,15 @@ const props = defineProps<{
 }>();
 const emit = defineEmits<{ toggle: [id: string]; explain: [setup: Compared, key: SpecKey] }>();
 const units = useUnits();
+const keys = computed(() => specsToShow([props.own, ...props.setups.map(({ specs }) => specs)]));
 const shape = { sport: props.frame.sport.sport, lengthCm: props.frame.lengthCm };
 
 /** «+11.5, 3.8 steps»: nothing where either side is not known. */
-function apart({ specs, steps }: Compared, key: SpecKey): string {
+function apart({ specs, steps }: Compared, key: AnySpecKey): string {
   const [theirs, ours, step] = [specs[key], props.own[key], steps[key]];
-  if (theirs === undefined || ours === undefined || step === undefined) return '';
-  return `${units.showChange(key, theirs - ours, shape.sport)}, ${Math.abs(step).toFixed(1)}`;
+  if (theirs === undefined || ours === undefined) return '';
+  const change = units.showChange(key, theirs - ours, shape.sport);
+  return step === undefined ? change : `${change}, ${Math.abs(step).toFixed(1)}`;
 }
 /** The grams that it takes, or how far off it stays. */
 function reachWords(id: string): string {
@@ -45,7 +55,7 @@ function reachWords(id: string): string {
     <thead>
       <tr>
         <th>Setup</th>
-        <th v-for="key in SPEC_KEYS" :key="key" class="num">
+        <th v-for="key in keys" :key="key" class="num">
           {{ SPEC_NAMES[key] }}
           <div class="unit">{{ units.unit(key) }}</div>
         </th>
@@ -62,7 +72,7 @@ function reachWords(id: string): string {
     <tbody>
       <tr class="own">
         <td><b>This frame</b> {{ tag }}</td>
-        <td v-for="key in SPEC_KEYS" :key="key" class="num">
+        <td v-for="key in keys" :key="key" class="num">
           <b>{{ own[key] === undefined ? '–' : units.show(key, own[key], shape) }}</b>
         </td>
         <td></td>
@@ -82,9 +92,9 @@ function reachWords(id: string): string {
             {{ n.told }}
           </span>
         </td>
-        <td v-for="key in SPEC_KEYS" :key="key" class="num">
+        <td v-for="key in keys" :key="key" class="num">
           <button
-            v-if="n.specs[key] !== undefined && n.brought"
+            v-if="n.specs[key] !== undefined && n.brought && isPlanned(key)"
             type="button"
             class="value"
             @click="emit('explain', n, key)"

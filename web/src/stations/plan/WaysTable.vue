@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { aimMeaning, recoilWeight, type Aim, type AxisSpecs, type Frame } from '@kevro/core';
+import { SPEC_KEYS, aimMeaning, recoilWeight, type Aim, type AxisSpecs, type Frame } from '@kevro/core';
 import Sheet from '../../ui/Sheet.vue';
 import { vWide } from '../../ui/wide-table';
 import { useUnits } from '../../stores/units';
 import { SPEC_NAMES } from '../../words';
-import { SPEC_KEYS } from '../../lanes/lane';
+
 import { percent } from '../../words/chance';
 
 /** A way, or a variant, as it stands in the table. */
