@@ -1,4 +1,6 @@
 import {
+  partWeight,
+  type PartUnit,
   SPECS,
   sportData,
   type Programme,
@@ -33,12 +35,12 @@ export const PROGRAMME_HINTS: Record<Programme, string> = {
   'hot-cold': 'Toward the hand on hot and fast days, toward the tip on cold and slow ones.',
 };
 
-const grams = (massG: number): string => `${Number(Math.abs(massG).toFixed(1))} g`;
-export const zoneChangeWords = (change: readonly ZoneChange[]): string =>
+/** @param unit what the shop says weights of parts in */
+export const zoneChangeWords = (change: readonly ZoneChange[], unit: PartUnit = 'g'): string =>
   change
     .map(
       ({ zone, massG }) =>
-        `${grams(massG)} ${massG < 0 ? 'off' : 'onto'} the ${ZONE_NAMES[zone].toLowerCase()}`,
+        `${partWeight(Math.abs(massG), unit, 1, true)} ${massG < 0 ? 'off' : 'onto'} the ${ZONE_NAMES[zone].toLowerCase()}`,
     )
     .join(', ');
 
@@ -99,16 +101,16 @@ const HEADINGS: Partial<Record<StepReason, string>> = {
   'too-tired': 'Nothing heavier now',
 };
 type Said = Omit<Proposal, 'specs'>;
-const doing = ({ change, state }: Said): string =>
+const doing = ({ change, state }: Said, unit?: PartUnit): string =>
   change.length === 0
     ? ''
-    : `${state === 'done' || state === 'stopped' ? 'Go back: ' : ''}${zoneChangeWords(change)}`;
+    : `${state === 'done' || state === 'stopped' ? 'Go back: ' : ''}${zoneChangeWords(change, unit)}`;
 
 /** What is to be done next, in a few words. @example stepHeading(proposal) // '2 g onto the tip' */
-export function stepHeading(proposal: Said): string {
+export function stepHeading(proposal: Said, unit?: PartUnit): string {
   const { reason, full = [] } = proposal;
   const where = full.length > 0 ? `: ${full.map((zone) => ZONE_NAMES[zone].toLowerCase()).join(', ')}` : '';
-  return capital(doing(proposal) || `${HEADINGS[reason] ?? 'Leave it so'}${where}`);
+  return capital(doing(proposal, unit) || `${HEADINGS[reason] ?? 'Leave it so'}${where}`);
 }
 
 /** Why, without what is to be done. */

@@ -54,6 +54,7 @@ export const shopFile = z.strictObject({
     backupsKept: true,
     signedInHours: true,
     wantedChance: true,
+    partUnit: true,
     sports: true,
   }),
   players: z.array(newPlayer.extend({ id, archived: z.boolean().default(false) })),

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { ALL_SPORTS, bySpec } from '@kevro/core';
+import { ALL_SPORTS, PART_UNITS, bySpec } from '@kevro/core';
 
 function isTimeZone(name: string): boolean {
   try {
@@ -34,6 +34,7 @@ export const editShop = z.strictObject({
     .max(0.99)
     .optional()
     .describe('how often a check is to pass at first: so many readings are asked for; left out it stays'),
+  partUnit: z.enum(PART_UNITS).optional().describe('what weights of parts are said in; left out it stays'),
   name: z.string().trim().min(1).max(80),
   town: z.string().trim().max(80),
   timeZone: z

@@ -1,10 +1,9 @@
-import { ratingsOf } from '@kevro/core';
+import { ratingsOf, type KnownSpecs } from '../spec';
 import { dressChange, joinedParts, signedParts, type UncertainDressPart } from '../dress';
 import { settleFrame, type FrameShape } from '../frame';
 import { SPEC_KEYS, joinParts, knownOf, type Outcome, type SpecKey } from '../mass';
 import { afterParts, type SpecUncertainty } from '../measure';
 import type { Dress } from '../sport';
-import type { KnownSpecs } from '../spec';
 
 /** Where a setup comes from. */
 export const SOURCE_KINDS = ['measured', 'published', 'maker', 'hearsay'] as const;

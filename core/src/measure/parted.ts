@@ -1,5 +1,4 @@
-import { ALL_SPEC_KEYS } from '@kevro/core';
-import { type RatingKey, bySpec, type SpecKey } from '../spec';
+import { ALL_SPEC_KEYS, type RatingKey, bySpec, type SpecKey } from '../spec';
 import type { SpecUncertainty } from './uncertainty';
 
 /**

@@ -1,6 +1,7 @@
 /** Exact conversions (NIST SP 811, appendix B). */
 export const CM_PER_INCH = 2.54;
 export const G_PER_OUNCE = 28.349523125;
+export const G_PER_GRAIN = 0.06479891;
 export const G_PER_POUND = 453.59237;
 export const KG_PER_POUND = G_PER_POUND / 1000;
 

@@ -2,3 +2,4 @@ export * from './constants';
 export * from './points';
 export * from './typed';
 export * from './day';
+export * from './part-weight';

@@ -1,4 +1,11 @@
-import { CM_PER_INCH, CM_PER_POINT, G_PER_OUNCE, KG_PER_POUND, STANDARD_GRAVITY } from './constants';
+import {
+  CM_PER_INCH,
+  CM_PER_POINT,
+  G_PER_GRAIN,
+  G_PER_OUNCE,
+  KG_PER_POUND,
+  STANDARD_GRAVITY,
+} from './constants';
 import { balanceFromPoints } from './points';
 
 export type MassUnit = 'g' | 'oz';
@@ -11,7 +18,7 @@ export type Measure = keyof typeof MEASURES;
 const LENGTHS = { cm: 1, mm: 0.1, m: 100, in: CM_PER_INCH } as const;
 /** The units of each measure, and what one of them is in the first (NIST SP 811, appendix B). */
 const MEASURES = {
-  mass: { g: 1, oz: G_PER_OUNCE },
+  mass: { g: 1, oz: G_PER_OUNCE, grains: G_PER_GRAIN },
   length: LENGTHS,
   /** A difference of balances: points may be said. */
   shift: { ...LENGTHS, points: CM_PER_POINT },
@@ -36,6 +43,7 @@ const SPELT: Record<string, string> = {
   grams: 'g',
   ounce: 'oz',
   ounces: 'oz',
+  grain: 'grains',
   lbs: 'lb',
   pound: 'lb',
   pounds: 'lb',

@@ -12,6 +12,7 @@ import {
   parseMeasure,
   parseNumber,
   pointsHeadLight,
+  partWeight,
 } from '.';
 
 describe('conversions, against a general-purpose units library (NIST SP 811 values)', () => {
@@ -107,5 +108,20 @@ describe('typed values', () => {
     expect(parseMeasure('0,5', 'shift', 'points')).toBeCloseTo(0.15875, 9);
     expect(parseBalance('even', 'cm', 68.58)).toBe(34.29);
     expect(parseBalance('−1', 'points', 68.58)).toBeCloseTo(34.29 + 0.3175, 9);
+  });
+});
+
+describe('the weight of a part', () => {
+  it('is said in the shop’s unit, as finely as in grams (NIST SP 811, appendix B)', () => {
+    expect(partWeight(2.345)).toBe('2.3 g');
+    expect(partWeight(2, 'g', 2, true)).toBe('2 g');
+    expect(partWeight(-1.25, 'g', 2)).toBe('−1.25 g');
+    expect(partWeight(2.345, 'oz')).toBe('0.083 oz');
+    expect(partWeight(2.345, 'grains')).toBe('36 grains');
+    expect(partWeight(2.345, 'grains', 2)).toBe('36.2 grains');
+  });
+  it('is typed in each of them', () => {
+    expect(parseMeasure('0.083 oz', 'mass')).toBeCloseTo(2.353, 3);
+    expect(parseMeasure('36.2 grains', 'mass')).toBeCloseTo(2.3457, 4);
   });
 });

@@ -1,4 +1,4 @@
-import { SPECS } from '@kevro/core';
+import { SPECS, type KnownSpecs } from '../spec';
 import type { Means } from '../capture';
 import {
   DERIVED,
@@ -10,7 +10,6 @@ import {
   type Outcome,
   type SpecKey,
 } from '../mass';
-import type { KnownSpecs } from '../spec';
 import type { Working, WorkingValue } from './working';
 
 const PARALLEL_AXES = 'parallel-axes theorem (handbook mechanics)';

@@ -1,5 +1,13 @@
 import PDFDocument from 'pdfkit';
-import { tilesOf, type Cut, type OnPaper, type Template, type Tile } from '@kevro/core';
+import {
+  partWeight,
+  type PartUnit,
+  tilesOf,
+  type Cut,
+  type OnPaper,
+  type Template,
+  type Tile,
+} from '@kevro/core';
 import { ZONE_NAMES } from '@kevro/contract';
 
 /** What stands on a template beside its lines. */
@@ -7,6 +15,8 @@ export interface TemplateWords {
   /** The shop, the frame, for whom. */
   title: string;
   cuts: readonly Cut[];
+  /** What the shop says weights of parts in. */
+  unit?: PartUnit;
 }
 
 /** By this bar a fitter checks that the printer did not shrink the page, mm. */
@@ -30,8 +40,8 @@ const escaped = (text: string): string =>
   text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('"', '&quot;');
 
 /** «shoulders, both sides: 9.1 to 18.6 cm from the tip». */
-const lineOf = ({ zone, sides, startCm, endCm, massG, measuredFrom }: Cut): string =>
-  `${ZONE_NAMES[zone]}${sides === 2 ? ', both sides' : ''}: ${startCm.toFixed(1)} to ${endCm.toFixed(1)} cm from the ${measuredFrom}, ${massG.toFixed(1)} g`;
+const lineOf = ({ zone, sides, startCm, endCm, massG, measuredFrom }: Cut, unit?: PartUnit): string =>
+  `${ZONE_NAMES[zone]}${sides === 2 ? ', both sides' : ''}: ${startCm.toFixed(1)} to ${endCm.toFixed(1)} cm from the ${measuredFrom}, ${partWeight(massG, unit)}`;
 
 /** Where the words stand: in the head, which is cut out, left of its middle line. */
 const wordsAt = (template: Template): OnPaper => ({
@@ -48,7 +58,7 @@ function hourAt({ widthMm, outer }: Template, { x, y }: OnPaper): [number, numbe
 }
 
 /** The template as one drawing, its user unit a mm: for a large printer, or a cutter. */
-export function templateSvg(template: Template, { title, cuts }: TemplateWords): string {
+export function templateSvg(template: Template, { title, cuts, unit }: TemplateWords): string {
   const { widthMm, heightMm, outer, inner, pieces, hours } = template;
   const height = heightMm + FOOT_MM;
   const at = wordsAt(template);
@@ -69,7 +79,7 @@ export function templateSvg(template: Template, { title, cuts }: TemplateWords):
     ...strips,
     ...hours.map(({ hour, at: p }) => text(...hourAt(template, p), String(hour), 3)),
     text(at.x, at.y - 10, title, 4.2),
-    ...cuts.map((cut, i) => text(at.x, at.y + 6 * i, lineOf(cut))),
+    ...cuts.map((cut, i) => text(at.x, at.y + 6 * i, lineOf(cut, unit))),
     `<path class="bar" d="M${number(middle - BAR_MM / 2)} ${number(heightMm + 6)}h${BAR_MM}" stroke="#000" stroke-width="0.6"/>`,
     text(
       middle,
@@ -128,7 +138,7 @@ function sheet(
   }
   pdf.fontSize(4).text(words.title, at.x - 80, at.y - 12, { width: 160, align: 'center' });
   words.cuts.forEach((cut, i) =>
-    pdf.fontSize(3.2).text(lineOf(cut), at.x - 80, at.y + 6 * i, { width: 160, align: 'center' }),
+    pdf.fontSize(3.2).text(lineOf(cut, words.unit), at.x - 80, at.y + 6 * i, { width: 160, align: 'center' }),
   );
   pdf.restore();
   // Marks at the corners, by which sheets are laid on one another.

@@ -12,6 +12,7 @@ const table = tableOf<Shop>('shop', {
   backupsKept: 'backups_kept',
   signedInHours: 'signed_in_hours',
   wantedChance: 'wanted_chance',
+  partUnit: 'part_unit',
   sports: 'sports',
 });
 
@@ -19,10 +20,11 @@ const table = tableOf<Shop>('shop', {
 const hereZone = (): string => new Intl.DateTimeFormat().resolvedOptions().timeZone;
 
 /** As the database has it where nothing was said. */
-export const KEPT: Pick<Shop, 'backupsKept' | 'signedInHours' | 'wantedChance' | 'sports'> = {
+export const KEPT: Pick<Shop, 'backupsKept' | 'signedInHours' | 'wantedChance' | 'partUnit' | 'sports'> = {
   backupsKept: 14,
   signedInHours: 12,
   wantedChance: WANTED_CHANCE,
+  partUnit: 'g',
   sports: {},
 };
 
@@ -47,7 +49,8 @@ export const setShop = (db: Queries, shop: Shop): Promise<unknown> =>
     shop,
     `on conflict (only_row) do update set name = excluded.name, town = excluded.town, demo = excluded.demo,
        time_zone = excluded.time_zone, calibration_hours = excluded.calibration_hours, backups_kept = excluded.backups_kept,
-       signed_in_hours = excluded.signed_in_hours, wanted_chance = excluded.wanted_chance, sports = excluded.sports`,
+       signed_in_hours = excluded.signed_in_hours, wanted_chance = excluded.wanted_chance,
+       part_unit = excluded.part_unit, sports = excluded.sports`,
   );
 
 /** A moment, and the day that it is in the shop. */

@@ -50,7 +50,7 @@ export function paperRoutes(router: Router, db: Db, now: Clock): void {
       if (!plan || !fitting) continue;
       const settled = settleFrame(frame.shape);
       const onHead = plan.placements.filter(({ path }) => path === 'rim' || path === 'throat');
-      const { name } = await theShop(db);
+      const { name, partUnit } = await theShop(db);
       return {
         tag: frame.tag,
         paper,
@@ -58,6 +58,7 @@ export function paperRoutes(router: Router, db: Db, now: Clock): void {
         words: {
           title: `${name}: ${frame.tag}, ${fitting.player.name}`,
           cuts: cutList(settled, onHead, plan.parts),
+          unit: partUnit,
         },
       };
     }

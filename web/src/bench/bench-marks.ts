@@ -22,7 +22,7 @@ import { useLibrary } from '../stores/library';
 
 /** What was measured, and of what was not what the maker states of the frame. */
 const withStated = (specs: KnownSpecs, frame: { stiffness: number | null } | undefined): KnownSpecs => ({
-  ...(frame?.stiffness == null ? {} : { stiffness: frame.stiffness }),
+  ...(!frame || frame.stiffness === null ? {} : { stiffness: frame.stiffness }),
   ...specs,
 });
 

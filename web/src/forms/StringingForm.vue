@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { partWeight } from '../words/part-weight';
 import { computed, ref } from 'vue';
 import { STRING_MATERIALS, patternOf, settleFrame, stringMass, type FrameShape } from '@kevro/core';
 import type { Stringing } from '@kevro/contract';
@@ -55,7 +56,7 @@ const weighs = computed(() => {
   const frame = settleFrame(props.shape);
   const said = STRING_MATERIALS.map((material) => {
     const { massG } = stringMass(frame, { ...pattern, gaugeMm, crossGaugeMm, material });
-    return `${massG.toFixed(1)} g in ${MATERIAL_WORDS[material]}`;
+    return `${partWeight(massG)} in ${MATERIAL_WORDS[material]}`;
   });
   return `${pattern.mains} × ${pattern.crosses} of these weighs about ${said.join(', ')}; give or take 10 %. Weighed strings are surer.`;
 });

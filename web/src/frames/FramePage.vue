@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { shortWeight } from '../words/part-weight';
 import { computed, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { ALL_SPEC_KEYS, isStrung, settleFrame, type AnySpecKey } from '@kevro/core';
@@ -124,7 +125,7 @@ function startTwin(): void {
       :measured-balance-cm="newest?.specs.balanceCm"
       :sweet-before="sweetOf(frame, newest?.specs)"
       :weights="weights"
-      :weight-labels="weights.map((w) => `${Number(w.massG.toFixed(1))} g`)"
+      :weight-labels="weights.map((w) => shortWeight(w.massG))"
       label-once
     />
     <div class="columns">

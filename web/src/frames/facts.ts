@@ -1,3 +1,4 @@
+import { shortWeight } from '../words/part-weight';
 import { settleFrame, swingAtPlaces, zoneOf, type AxisSpecs, type Frame, type AnySpecKey } from '@kevro/core';
 import type { FramePage } from '@kevro/contract';
 import { dressWords } from '../words/dress';
@@ -38,7 +39,7 @@ export function factsOf(
     ['On it', dressWords(f.onIt, f.shape.sport)],
     ...f.weights.map((w, i): [string, string] => [
       i === 0 ? 'Pieces on it' : '',
-      `${Number(w.massG.toFixed(2))} g ${w.what} · ${ZONE_NAMES[zoneOf(frame, w)].toLowerCase()}${w.sides === 2 ? ', both sides' : ''}`,
+      `${shortWeight(w.massG, 2)} ${w.what} · ${ZONE_NAMES[zoneOf(frame, w)].toLowerCase()}${w.sides === 2 ? ', both sides' : ''}`,
     ]),
     ['Note', f.note],
   ];

@@ -1,3 +1,4 @@
+import { partWeight } from '../words/part-weight';
 import { ALL_SPEC_KEYS, type AnySpecKey, KG_PER_POUND } from '@kevro/core';
 import type { FramePage, Measurement, Stringing } from '@kevro/contract';
 import { howWords } from './quantities';
@@ -97,7 +98,7 @@ export function timeline(page: FramePage, show: (key: AnySpecKey, value: number)
     key: b.planId,
     at: b.createdAt,
     kind: 'build',
-    title: `${b.addedG.toFixed(1)} g planned, ${b.byHand ? 'changed by hand' : SCHOOL_NAMES[b.school]}`,
+    title: `${partWeight(b.addedG)} planned, ${b.byHand ? 'changed by hand' : SCHOOL_NAMES[b.school]}`,
     text: `fitting of ${b.playerName}, round ${b.round}, ${b.stepsDone === 0 ? 'not begun' : counted(b.stepsDone, 'bench step done', 'bench steps done')}`,
     to: `/fittings/${b.fittingId}/build?frame=${page.frame.id}`,
   }));

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { partWeight } from '../words/part-weight';
 import { useElementSize } from '@vueuse/core';
 import { computed, ref } from 'vue';
 import type { Dress, Frame, Placement, SweetRegion } from '@kevro/core';
@@ -78,7 +79,7 @@ const drawn = computed(() =>
     return {
       id,
       drawing: weightDrawing(scale.value, props.frame, placement),
-      spoken: `${zone}, ${massG.toFixed(1)} g${sides === 2 ? ' in two halves' : ''}`,
+      spoken: `${zone}, ${partWeight(massG)}${sides === 2 ? ' in two halves' : ''}`,
     };
   }),
 );

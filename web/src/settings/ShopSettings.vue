@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, onMounted, ref } from 'vue';
-import { WANTED_CHANCE } from '@kevro/core';
+import { PART_UNITS, WANTED_CHANCE, type PartUnit } from '@kevro/core';
 import { Refused, api } from '../api/client';
 import DraftNotice from '../forms/DraftNotice.vue';
 import NumberField from '../forms/NumberField.vue';
@@ -20,6 +20,7 @@ const draft = useDraft(() => ({
   kept: null as Typed,
   signedIn: null as Typed,
   wanted: WANTED_CHANCE,
+  partUnit: 'g' as PartUnit,
 }));
 const form = draft.value;
 const WANTED = [
@@ -40,7 +41,7 @@ const loaded = ref(false);
 const busy = ref(false);
 onMounted(async () => {
   try {
-    const { name, town, timeZone, calibrationHours, backupsKept, signedInHours, wantedChance } =
+    const { name, town, timeZone, calibrationHours, backupsKept, signedInHours, wantedChance, partUnit } =
       await shop.load();
     draft.begin('shop', {
       name,
@@ -50,6 +51,7 @@ onMounted(async () => {
       kept: backupsKept,
       signedIn: signedInHours,
       wanted: wantedChance,
+      partUnit,
     });
     loaded.value = true;
   } catch (error) {
@@ -62,7 +64,7 @@ async function store(): Promise<void> {
   refused.value = undefined;
   failure.value = '';
   try {
-    const { name, town, timeZone, hours, kept, signedIn, wanted } = form.value;
+    const { name, town, timeZone, hours, kept, signedIn, wanted, partUnit } = form.value;
     await api('editShop', {
       body: {
         name,
@@ -72,6 +74,7 @@ async function store(): Promise<void> {
         backupsKept: sent(kept),
         signedInHours: sent(signedIn),
         wantedChance: wanted,
+        partUnit,
       },
     });
     draft.stored();
@@ -119,6 +122,13 @@ const at = (path: string): string[] => [refused.value?.at(path)].filter((s) => s
         :items="wantedChoices"
         label="First checks that should pass"
         hint="Measure asks for as many readings as that takes"
+        persistent-hint
+      />
+      <v-select
+        v-model="form.partUnit"
+        :items="PART_UNITS"
+        label="Weights of parts in"
+        hint="Tape, grips, pieces; frames are weighed as the head line says"
         persistent-hint
       />
       <div><v-btn type="submit" color="primary" :loading="busy">Store</v-btn></div>

@@ -7,7 +7,7 @@ import FormDialog from '../forms/FormDialog.vue';
 import NumberField from '../forms/NumberField.vue';
 import { useDraft } from '../forms/draft';
 import { sent, sentOrNone, type Typed } from '../ui/typed';
-import { PART_WORDS } from '../words';
+import { fieldUnit, PART_WORDS } from '../words';
 
 /** A part, added or changed. Its fields are those that its kind's words name; what can be chosen stands in its schema. */
 const emit = defineEmits<{ stored: [part: PartRecord] }>();
@@ -110,7 +110,7 @@ function submit(key: string): Promise<PartRecord> {
             v-model="form.numbers[field]!"
             :label="of.optional ? `${of.label}, if known` : of.label"
             :measure="of.measure"
-            :unit="of.unit"
+            :unit="fieldUnit(of)"
             :error="said(field)"
           />
         </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { partWeight } from '../words/part-weight';
 import { computed, onMounted, ref, shallowRef, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import {
@@ -298,7 +299,7 @@ const number = (key: (typeof SPEC_KEYS)[number], value: number | undefined): str
                 f.placements.length === 0
                   ? 'nothing to put on'
                   : f.placements
-                      .map((p) => `${ZONE_NAMES[p.zone].toLowerCase()} ${p.massG.toFixed(1)} g`)
+                      .map((p) => `${ZONE_NAMES[p.zone].toLowerCase()} ${partWeight(p.massG)}`)
                       .join(', ')
               }}</span>
               <span :class="f.withinTolerance ? 'good' : 'miss'">{{

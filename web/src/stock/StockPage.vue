@@ -11,7 +11,7 @@ import { useListing } from '../ui/listing';
 import { useCatalogue } from '../stores/catalogue';
 import { useSaved } from '../stores/saved';
 import { useUnits } from '../stores/units';
-import { PART_WORDS } from '../words';
+import { fieldUnit, PART_WORDS } from '../words';
 import PartForm from './PartForm.vue';
 import { vWide } from '../ui/wide-table';
 
@@ -42,8 +42,10 @@ const retiredCount = computed(() => (rows.value ?? []).filter(({ retired }) => r
 const valueOf = ({ part }: PartRow, field: string): string => {
   const value = (part as unknown as Record<string, string | number | undefined>)[field];
   if (value === undefined) return '—';
-  const { measure = 'number', unit } = PART_WORDS[part.kind].fields[field] ?? {};
-  return typeof value === 'number' ? units.measureWriting(measure, unit).write(value) : value;
+  const of = PART_WORDS[part.kind].fields[field];
+  return typeof value === 'number'
+    ? units.measureWriting(of?.measure ?? 'number', of && fieldUnit(of)).write(value)
+    : value;
 };
 /** The columns of a group: what every part of the kind has, and what at least one of these is known by. */
 const columnsOf = (group: Group) =>
@@ -98,7 +100,7 @@ async function retire({ part, retired }: PartRow): Promise<void> {
               :key="field"
               :class="{ num: isNumber(group, field) }"
             >
-              {{ said?.label }}<template v-if="said?.unit">, {{ said.unit }}</template>
+              {{ said?.label }}<template v-if="said?.unit">, {{ fieldUnit(said) }}</template>
             </th>
             <th class="num"><span class="d-sr-only">Change or retire</span></th>
           </tr>

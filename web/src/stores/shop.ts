@@ -4,6 +4,7 @@ import { WANTED_CHANCE, sportData, withOwn, type Sport, type SportData } from '@
 import type { Shop } from '@kevro/contract';
 import { api } from '../api/client';
 import { setShopZone } from '../words/days';
+import { setPartUnit } from '../words/part-weight';
 
 /** The shop: its name for the head line and for paper, its time zone for every day that is said. */
 export const useShop = defineStore('shop', () => {
@@ -11,6 +12,7 @@ export const useShop = defineStore('shop', () => {
   async function load(): Promise<Shop> {
     const now = await api('shop');
     setShopZone(now.timeZone);
+    setPartUnit(now.partUnit);
     shop.value = now;
     return now;
   }

@@ -1,7 +1,8 @@
+import { partWeight } from './part-weight';
 import { zoneOf, type ChangeTerm, type Frame } from '@kevro/core';
 import { ZONE_NAMES } from '.';
 
-const grams = (massG: number): string => `${massG.toFixed(2)} g`;
+const grams = (massG: number): string => partWeight(massG, 2);
 
 /** What a plan does, as one line of a working: «shoulders, tungsten tape 6 mm, 4.51 g». */
 export function changeWords(term: ChangeTerm, frame: Frame): string {

@@ -1,3 +1,4 @@
+import { partWeight } from './part-weight';
 import type { Cut } from '@kevro/core';
 
 /** A length as it is said at the bench, and its unit. */
@@ -29,9 +30,9 @@ export function placeWords(
 /** How much and where, in one line: «2 × 8.5 cm (2.3 g each), 8.4 to 16.9 cm from the tip, both sides». */
 export function cutWords(cut: Cut, length: BenchLength): string {
   const place = placeWords(cut, length) + (cut.sides === 2 ? ', both sides' : '');
-  if (!cut.cut) return `${cut.massG.toFixed(1)} g of ${cut.part?.name ?? 'what was there'}, ${place}`;
+  if (!cut.cut) return `${partWeight(cut.massG)} of ${cut.part?.name ?? 'what was there'}, ${place}`;
   const layers = cut.layers > 1 ? `, ${cut.layers} layers` : '';
-  return `${cut.pieces} × ${length.say(cut.lengthCm)} ${length.unit} (${cut.pieceG.toFixed(2)} g each), ${place}${layers}`;
+  return `${cut.pieces} × ${length.say(cut.lengthCm)} ${length.unit} (${partWeight(cut.pieceG, 2)} each), ${place}${layers}`;
 }
 
 /** Waiting time as a fitter says it: «12 h», «1 h 30 min», «45 min». */

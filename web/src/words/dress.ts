@@ -1,3 +1,4 @@
+import { shortWeight } from './part-weight';
 import { isStrung, type Dress, type Sport } from '@kevro/core';
 import { STRINGS_MOST_G, sentence } from '@kevro/contract';
 
@@ -6,7 +7,7 @@ export function dressWords(dress: Dress, sport: Sport): string {
   const words = isStrung(sport) ? [dress.strings ? 'strung' : 'unstrung'] : [];
   const weighed: unknown = typeof dress.strings === 'object' ? dress.strings.massG : undefined;
   // While it is typed it may be no number yet.
-  if (typeof weighed === 'number') words[0] = `strung (${Number(weighed.toFixed(2))} g)`;
+  if (typeof weighed === 'number') words[0] = `strung (${shortWeight(weighed, 2)})`;
   if (dress.baseGrip === 'leather') words.push('leather');
   // Where there are no strings to speak of, the grip is what there is to say.
   if (dress.baseGrip === 'synthetic' && !isStrung(sport)) words.push('base grip');

@@ -27,6 +27,7 @@ import {
   type StepKind,
   type StrokeName,
 } from '@kevro/core';
+import { partUnit } from './part-weight';
 import type { AimRecord, SourceKind } from '@kevro/contract';
 
 export { STEP_TITLES, ZONE_NAMES } from '@kevro/contract';
@@ -184,13 +185,16 @@ export interface PartWords {
   hint: string;
   fields: Partial<Record<string, FieldWords>>;
 }
-/** A field of a part: a word to choose, or a number of a measure in a unit. Small weights stay in grams, whatever a frame is said in. */
-interface FieldWords {
+/** A field of a part: a word to choose, or a number of a measure in a unit. Weights are said as the shop says those of parts, whatever a frame is said in. */
+export interface FieldWords {
   label: string;
   measure?: Measure;
   unit?: string;
   optional?: true;
 }
+/** The unit that a field is shown in: weights of parts in the shop's. */
+export const fieldUnit = ({ measure, unit }: FieldWords): string | undefined =>
+  measure === 'mass' ? partUnit() : unit;
 const MATERIAL: FieldWords = { label: 'Material' };
 const WEIGHT: FieldWords = { label: 'Weight', measure: 'mass', unit: 'g' };
 const PER_CM = { measure: 'massPerCm', unit: 'g/cm' } as const;

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { partWeight } from '../../words/part-weight';
 import { useNow } from '@vueuse/core';
 import { computed, nextTick, ref } from 'vue';
 import {
@@ -146,7 +147,7 @@ const differs = computed(() =>
   (over.value ? props.noted : []).map((p) => {
     const planned = pieces.value.find(({ id }) => id === p.id);
     const span = spanCmOf(p) > 0 ? `, ${units.bench.say(spanCmOf(p))} ${units.bench.unit} long` : '';
-    return `as built ${p.massG.toFixed(2)} g${span}${planned ? ` (planned ${planned.massG.toFixed(2)} g)` : ''}`;
+    return `as built ${partWeight(p.massG, 2)}${span}${planned ? ` (planned ${partWeight(planned.massG, 2)})` : ''}`;
   }),
 );
 

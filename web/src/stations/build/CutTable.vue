@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { partUnit, partNumber } from '../../words/part-weight';
 import type { Cut } from '@kevro/core';
 import { ZONE_NAMES } from '../../words';
 import { useUnits } from '../../stores/units';
@@ -21,9 +22,9 @@ const units = useUnits();
         <th>What</th>
         <th class="num">Pieces</th>
         <th class="num">Length, {{ units.way.length }}</th>
-        <th class="num">Each, g</th>
+        <th class="num">Each, {{ partUnit() }}</th>
         <th>Start and end</th>
-        <th class="num">Sum, g</th>
+        <th class="num">Sum, {{ partUnit() }}</th>
       </tr>
     </thead>
     <tbody>
@@ -37,10 +38,10 @@ const units = useUnits();
         </td>
         <td class="num">{{ cut.pieces }}</td>
         <td class="num">{{ cut.lengthCm > 0 ? units.benchLength(cut.lengthCm) : '—' }}</td>
-        <td class="num">{{ cut.pieceG.toFixed(2) }}</td>
+        <td class="num">{{ partNumber(cut.pieceG, 2) }}</td>
         <td>{{ placeWords(cut, units.bench) }}</td>
         <td class="num">
-          <b>{{ cut.massG.toFixed(1) }}</b>
+          <b>{{ partNumber(cut.massG) }}</b>
         </td>
       </tr>
       <tr v-if="cuts.length === 0">

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { partWeight } from '../../words/part-weight';
 import { computed, nextTick, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import {
@@ -90,7 +91,7 @@ const shownMarks = computed(() => ({
   ...(check.value ? { checked: check.value.specs, checkedUncertainty: check.value.uncertainty } : {}),
   ...(plan.value ? { predicted: plan.value.specs, predictedUncertainty: plan.value.uncertainty } : {}),
 }));
-const labels = computed(() => laid.value.map((p) => `${(p.massG / p.sides).toFixed(1)} g`));
+const labels = computed(() => laid.value.map((p) => partWeight(p.massG / p.sides)));
 
 // The pieces that a trim may use: those of the plan, and those chosen for it.
 const parts = computed(() => {

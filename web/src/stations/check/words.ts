@@ -1,3 +1,4 @@
+import { partWeight } from '../../words/part-weight';
 import {
   partNamed,
   partRule,
@@ -12,6 +13,8 @@ import { pieceWords } from '../../words/pieces';
 import { ZONE_NAMES } from '../../words';
 import type { BenchLength } from '../../words/cuts';
 
+/** A weight whose number and unit stay in one line. */
+const unbroken = (massG: number): string => partWeight(massG, 2).replace(' ', '\u00a0');
 /** What of a placement is named: «the strips at the shoulders», «the filling of the butt». */
 function named(placement: Placement, part: Part | undefined, zone: string): string {
   const lie = part ? partRule(part).lie : placement.path === 'handle' ? 'column' : 'strip';
@@ -35,7 +38,7 @@ export function touchWords(
   const where = ZONE_NAMES[zone].toLowerCase();
   const before = index === undefined ? undefined : built[index];
   // A number and its unit stay in one line.
-  const grams = `${Math.abs(massG).toFixed(2)}\u00a0g`;
+  const grams = unbroken(Math.abs(massG));
   const cm = (value: number): string => `${say(value)}\u00a0${unit}`;
   if (!before) {
     return placement
@@ -43,7 +46,7 @@ export function touchWords(
       : '';
   }
   const what = named(before, partNamed(parts, before.partId), where);
-  if (!placement) return `Take ${what} off, ${before.massG.toFixed(2)}\u00a0g`;
+  if (!placement) return `Take ${what} off, ${unbroken(before.massG)}`;
   const [from, to] = [spanCmOf(before), spanCmOf(placement)];
   if (massG === 0 && before.path !== 'slot' && placement.path !== 'slot') {
     const byCm = (placement.startCm + placement.endCm - before.startCm - before.endCm) / 2;

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue';
+import { partWeightLabel, partUnit } from '../../words/part-weight';
+import { ref, watch } from 'vue';
 import { clockOf, middleOf, spanCmOf, type Frame, type Part, type Placement } from '@kevro/core';
 import NumberField from '../../forms/NumberField.vue';
 import { numberOf, type Typed } from '../../ui/typed';
@@ -7,7 +8,6 @@ import { numberOf, type Typed } from '../../ui/typed';
 /** The chosen piece by numbers: its grams, its length, the hour on the clock where its middle lies. */
 const props = defineProps<{ frame: Frame; placement: Placement; part: Part | undefined }>();
 const emit = defineEmits<{ grams: [massG: number]; span: [cm: number]; clock: [hour: number] }>();
-const shape = computed(() => ({ sport: props.frame.sport.sport, lengthCm: props.frame.lengthCm }));
 
 const grams = ref<Typed>(null);
 const span = ref<Typed>(null);
@@ -33,10 +33,9 @@ function leave(typed: Typed, now: number, say: (value: number) => void): void {
   <div class="editor" role="group" aria-label="The chosen piece">
     <NumberField
       v-model="grams"
-      label="Grams"
-      spec="massG"
-      :shape="shape"
-      width
+      :label="partWeightLabel()"
+      measure="mass"
+      :unit="partUnit()"
       hide-details="auto"
       @left="leave(grams, rounded(placement.massG, 2), (value) => emit('grams', value))"
       @keydown.enter="leave(grams, rounded(placement.massG, 2), (value) => emit('grams', value))"

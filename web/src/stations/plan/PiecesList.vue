@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { partWeight } from '../../words/part-weight';
 import { computed } from 'vue';
 import {
   leftRightOf,
@@ -52,7 +53,7 @@ const lopsided = computed(() => {
   const grams = leftRightOf(props.frame, props.change.placements);
   return Math.abs(grams) < LOPSIDED_G
     ? ''
-    : `${Math.abs(grams).toFixed(1)} g heavier on the ${grams > 0 ? 'upper' : 'lower'} side, as drawn.`;
+    : `${partWeight(Math.abs(grams))} heavier on the ${grams > 0 ? 'upper' : 'lower'} side, as drawn.`;
 });
 /** What a left/right reading can just tell, g. */
 const LOPSIDED_G = 0.1;
@@ -77,7 +78,7 @@ const MOVES = [
         @click="selected = p.id"
       >
         <span class="line">
-          <b>{{ ZONE_NAMES[zoneOf(frame, p)] }}</b><span class="num">{{ p.massG.toFixed(1) }} g</span>
+          <b>{{ ZONE_NAMES[zoneOf(frame, p)] }}</b><span class="num">{{ partWeight(p.massG) }}</span>
         </span>
         <span class="soft small">{{ pieceWords(p, partNamed(change.parts, p.partId), units.bench) }}</span>
       </button>

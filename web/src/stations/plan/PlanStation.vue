@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { partWeight } from '../../words/part-weight';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import {
@@ -125,7 +126,7 @@ const nowMisses = computed(() =>
     : '',
 );
 const addedG = computed(() => (after.value && fitting.before ? after.value.massG - fitting.before.massG : 0));
-const labels = computed(() => placements.value.map((p) => `${(p.massG / p.sides).toFixed(1)} g`));
+const labels = computed(() => placements.value.map((p) => partWeight(p.massG / p.sides)));
 const places = computed(() => {
   const { swaps, removals } = standing.value;
   const count = placements.value.length + swaps.length + removals.length;
@@ -304,7 +305,7 @@ async function choose(): Promise<void> {
 
     <template #action>
       <div v-if="after" class="line sum small" role="status">
-        <span class="soft">{{ addedG.toFixed(1).replace('-', '−') }} g in {{ places }}</span>
+        <span class="soft">{{ partWeight(addedG) }} in {{ places }}</span>
         <b :class="inside ? 'good' : 'miss'">{{ inside ? 'inside the aim' : nowMisses }}</b>
       </div>
       <HowSure

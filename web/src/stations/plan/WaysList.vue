@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { partWeight } from '../../words/part-weight';
 import { computed, ref } from 'vue';
 import type { Aim, Frame, Plan } from '@kevro/core';
 import { counted } from '../../words/counted';
@@ -23,7 +24,7 @@ const shown = computed(() => (showAll.value ? props.plans : props.plans.slice(0,
 const passes = ({ chance }: Plan): string => `${Math.round(100 * chance)} % pass`;
 const judged = (plan: Plan): string =>
   plan.withinTolerance
-    ? `${counted(plan.places, 'place', 'places')} · ${plan.addedG.toFixed(1)} g · ${passes(plan)}`
+    ? `${counted(plan.places, 'place', 'places')} · ${partWeight(plan.addedG)} · ${passes(plan)}`
     : missWords(props.aim, plan.deviation, (key, amount) =>
         units.sayWidth(key, amount, props.frame.sport.sport),
       );

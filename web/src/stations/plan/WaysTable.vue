@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { partWeightLabel, partNumber } from '../../words/part-weight';
 import { computed } from 'vue';
 import { SPEC_KEYS, aimMeaning, recoilWeight, type Aim, type AxisSpecs, type Frame } from '@kevro/core';
 import Sheet from '../../ui/Sheet.vue';
@@ -60,7 +61,7 @@ function take(id: string): void {
           <tr>
             <th>Way</th>
             <th class="num">Places</th>
-            <th class="num">Grams</th>
+            <th class="num">{{ partWeightLabel() }}</th>
             <th v-for="key in SPEC_KEYS" :key="key" class="num">
               {{ SPEC_NAMES[key] }}<br /><span class="unit">{{ units.unit(key) }}</span>
             </th>
@@ -80,7 +81,7 @@ function take(id: string): void {
               }}</span>
             </td>
             <td class="num">{{ way.places }}</td>
-            <td class="num">{{ way.addedG.toFixed(1).replace('-', '−') }}</td>
+            <td class="num">{{ partNumber(way.addedG) }}</td>
             <td v-for="key in SPEC_KEYS" :key="key" class="num">
               {{ way.specs[key] === undefined ? '–' : units.show(key, way.specs[key], shape) }}
             </td>

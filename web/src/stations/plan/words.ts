@@ -1,3 +1,4 @@
+import { shortWeight } from '../../words/part-weight';
 import {
   specName,
   SPEC_KEYS,
@@ -15,8 +16,6 @@ import {
 } from '@kevro/core';
 import { BASE_GRIP_NAMES, ZONE_NAMES } from '../../words';
 
-const grams = (massG: number): string => `${Number(massG.toFixed(1))} g`;
-
 /** «one overgrip», «leather base grip»: what a swap leads to. */
 export function swapWords(swap: Swap): string {
   switch (swap.what) {
@@ -27,14 +26,14 @@ export function swapWords(swap: Swap): string {
     case 'dampener':
       return swap.to ? 'dampener on' : 'dampener off';
     case 'strings':
-      return swap.to === true ? 'new strings' : `new strings, ${grams(swap.to.massG)}`;
+      return swap.to === true ? 'new strings' : `new strings, ${shortWeight(swap.to.massG)}`;
   }
 }
 
 /** «handle: off», «sides: down to 2.1 g» */
 export function removalWords({ of, left }: Removal, frame: Frame): string {
   const zone = ZONE_NAMES[zoneOf(frame, of)].toLowerCase();
-  return left ? `${zone} down to ${grams(left.massG)}` : `${zone} ${grams(of.massG)} off`;
+  return left ? `${zone} down to ${shortWeight(left.massG)}` : `${zone} ${shortWeight(of.massG)} off`;
 }
 
 /** «shoulders 4.5 g, butt 6 g, no overgrip»: all that a plan does. */
@@ -47,7 +46,7 @@ export function doingWords(
   frame: Frame,
 ): string {
   const words = [
-    ...placements.map((p) => `${ZONE_NAMES[zoneOf(frame, p)].toLowerCase()} ${grams(p.massG)}`),
+    ...placements.map((p) => `${ZONE_NAMES[zoneOf(frame, p)].toLowerCase()} ${shortWeight(p.massG)}`),
     ...swaps.map(swapWords),
     ...removals.map((removal) => removalWords(removal, frame)),
   ];

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { partWeight } from '../../words/part-weight';
 import { computed, onMounted, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { countedSessions, measuredIn } from '@kevro/core';
@@ -40,7 +41,7 @@ onMounted(() => void catalogue.load().catch((error: unknown) => saved.failed(err
 const closed = computed(() => fitting.view?.closed !== null);
 const measured = computed(() => fitting.round && measuredIn(fitting.round));
 const weights = computed(() => fitting.record?.weights ?? []);
-const labels = computed(() => weights.value.map((p) => `${(p.massG / p.sides).toFixed(1)} g`));
+const labels = computed(() => weights.value.map((p) => partWeight(p.massG / p.sides)));
 const { next } = useOutlook();
 const sessionCount = computed(() =>
   fitting.rounds.reduce((all, round) => all + countedSessions(round.sessions).length, 0),

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { partUnit, partWeight } from '../../words/part-weight';
 import { computed, ref } from 'vue';
 import { SPECS, zoneOf, type Day, type Placement } from '@kevro/core';
 import { PROGRAMME_NAMES, ZONE_NAMES, stepHeading, stepWhy, type ProgrammeAct } from '@kevro/contract';
@@ -58,14 +59,14 @@ const today = computed<Day>({
 const piece = (p: Placement): string => {
   const part = catalogue.inUse.find(({ id }) => id === p.partId);
   const zone = fitting.frame ? ZONE_NAMES[zoneOf(fitting.frame, p)].toLowerCase() : '';
-  return `${p.massG.toFixed(2)} g${part ? ` ${part.name}` : ''}, ${zone}`;
+  return `${partWeight(p.massG, 2)}${part ? ` ${part.name}` : ''}, ${zone}`;
 };
 const lines = computed(() => {
   const ready = next.value?.ready;
   if (!ready) return [];
   return [
     ...ready.removals.map(({ of, left }) =>
-      left ? `shorten to ${left.massG.toFixed(2)} g: ${piece(of)}` : `take off ${piece(of)}`,
+      left ? `shorten to ${partWeight(left.massG, 2)}: ${piece(of)}` : `take off ${piece(of)}`,
     ),
     ...ready.placements.map((p) => `put on ${piece(p)}`),
   ];
@@ -105,7 +106,9 @@ const short = computed(() => (next.value?.ready?.short.length ?? 0) > 0);
     </p>
     <p v-else-if="!next" class="soft" role="status">Working out the next step…</p>
     <template v-else>
-      <p class="title" :class="{ miss: next.state === 'stopped' }" role="status">{{ stepHeading(next) }}</p>
+      <p class="title" :class="{ miss: next.state === 'stopped' }" role="status">
+        {{ stepHeading(next, partUnit()) }}
+      </p>
       <p class="mb-2">{{ stepWhy(sport, next) }}</p>
       <ChoiceRow
         v-if="programme.name === 'hot-cold'"

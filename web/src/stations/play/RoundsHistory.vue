@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { partUnit } from '../../words/part-weight';
 import { computed, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { measuredIn } from '@kevro/core';
@@ -57,7 +58,7 @@ const differences = computed(() => {
             by: `${units.showChange(spec, amount, record.shape.sport)} ${units.unit(spec)}`,
           }))
         : [],
-    zones: was && is ? zoneChangeWords(changedZones(frame, was, is)) || 'no weight moved' : '',
+    zones: was && is ? zoneChangeWords(changedZones(frame, was, is), partUnit()) || 'no weight moved' : '',
     dress: was && is ? changedDress(frame, was, is) : undefined,
   };
 });

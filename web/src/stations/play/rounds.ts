@@ -1,3 +1,4 @@
+import { partUnit } from '../../words/part-weight';
 import { measuredIn, settleFrame, type AxisSpecs } from '@kevro/core';
 import { zoneChangeWords, type Carried, type FrameRecord, type RoundView } from '@kevro/contract';
 import { changedZones } from './what-changed';
@@ -19,7 +20,7 @@ export function playedWith(frame: FrameRecord, rounds: readonly RoundView[]): Pl
   return rounds.map((round) => {
     const built = round.signOffs.at(-1)?.onFrame;
     const change = built && round.onFrame ? changedZones(settled, round.onFrame, built) : undefined;
-    const words = change ? zoneChangeWords(change) || 'no weight changed' : 'as found';
+    const words = change ? zoneChangeWords(change, partUnit()) || 'no weight changed' : 'as found';
     return { round, words, specs: measuredIn(round)?.specs };
   });
 }
