@@ -2,7 +2,7 @@
 import { spawn } from 'node:child_process';
 import { root } from './lib.mjs';
 
-const LANES = [['types'], ['lint', 'format:check', 'imports', 'unused']];
+const LANES = [['types'], ['lint', 'format:check', 'imports', 'unused', 'api']];
 
 const one = (name) =>
   new Promise((done) => {

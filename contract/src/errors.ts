@@ -1,82 +1,5 @@
 import { SPECS, type BrokenLimit, type FaultCode, type Problem } from '@kevro/core';
 
-type RequestCode =
-  | 'over-rule-limit'
-  | 'missing'
-  | 'unknown-key'
-  | 'not-among-choices'
-  | 'not-text'
-  | 'too-long'
-  | 'not-whole'
-  | 'out-of-range'
-  | 'not-json'
-  | 'not-sent-as-json'
-  | 'unreadable-text'
-  | 'foreign-name'
-  | 'foreign-page'
-  | 'disk-full'
-  | 'busy'
-  | 'not-the-name'
-  | 'sign-in'
-  | 'bench-only'
-  | 'too-many-tries'
-  | 'no-passphrase'
-  | 'wrong-passphrase'
-  | 'name-kept'
-  | 'check-outdated'
-  | 'not-played-yet'
-  | 'backup-under-way'
-  | 'too-large'
-  | 'not-found'
-  | 'already-there'
-  | 'nothing-measured'
-  | 'fitting-closed'
-  | 'fitting-open'
-  | 'fitting-exists'
-  | 'fitting-not-empty'
-  | 'frame-has-work'
-  | 'no-time-zone'
-  | 'measurement-superseded'
-  | 'key-used'
-  | 'stored-already'
-  | 'nothing-planned'
-  | 'nothing-aimed'
-  | 'guard-unanswered'
-  | 'programme-over'
-  | 'no-step'
-  | 'step-outdated'
-  | 'check-first'
-  | 'step-short'
-  | 'note-for-sore'
-  | 'note-for-own-step'
-  | 'nothing-kept'
-  | 'nothing-to-go-back'
-  | 'link-used'
-  | 'link-ended'
-  | 'outside-needs-note'
-  | 'capture-gone'
-  | 'nothing-on-it'
-  | 'not-what-it-reads'
-  | 'instrument-busy'
-  | 'calibration-refused'
-  | 'instrument-retired'
-  | 'not-a-machine'
-  | 'bad-input'
-  | 'cannot-reach-server'
-  | 'starting'
-  | 'no-unit'
-  | 'not-a-table'
-  | 'too-many-columns'
-  | 'too-many-cells'
-  | 'no-columns-known'
-  | 'compressed-file'
-  | 'not-setups-file'
-  | 'import-cancelled'
-  | 'import-under-way'
-  | 'internal';
-
-export type ErrorCode = FaultCode | RequestCode;
-
 type Values = Record<string, number | string>;
 
 /** Thrown inside a sentence that lacks a value: the plain sentence is said instead. */
@@ -107,7 +30,7 @@ const entry = (status: number, sentence: string | ((v: Values) => string), plain
 });
 
 /** Every error a user can meet: its HTTP status and its sentence. The API and the page both say these words. */
-const TABLE: Record<ErrorCode, Entry> = {
+const TABLE = {
   // About numbers and frames
   'not-a-number': entry(422, 'This is not a number. Type digits, with a point or a comma.'),
   'not-positive': entry(422, 'This must be more than zero.'),
@@ -256,6 +179,10 @@ const TABLE: Record<ErrorCode, Entry> = {
   'link-used': entry(410, 'The session of this link is noted already. Ask in the shop for another link.'),
   'link-ended': entry(410, 'This link has ended. Ask in the shop for another one.'),
   'nothing-measured': entry(409, 'Measure the frame first.'),
+  'nothing-sets': entry(
+    404,
+    'Nothing sets or cures in this fitting now, so there is nothing for a calendar.',
+  ),
   'nothing-planned': entry(409, 'Choose a plan first.'),
   'fitting-closed': entry(409, 'This fitting is closed. Open it again to go on.'),
   'fitting-open': entry(409, 'This fitting is open already.'),
@@ -364,7 +291,8 @@ const TABLE: Record<ErrorCode, Entry> = {
   'cannot-reach-server': entry(503, 'Kevro’s server does not answer. What you typed is kept; try again.'),
   starting: entry(503, 'Kevro is starting. Try again in a few seconds.'),
   internal: entry(500, 'Something went wrong on the server. Nothing was stored.'),
-};
+} satisfies Record<FaultCode, Entry> & Record<string, Entry>;
+export type ErrorCode = keyof typeof TABLE;
 
 export const ERROR_CODES = Object.keys(TABLE) as ErrorCode[];
 

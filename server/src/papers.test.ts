@@ -231,7 +231,10 @@ describe('the template at true scale', () => {
 describe('the calendar of what sets (RFC 5545)', () => {
   it('has an entry for each wait that began, at its end, the same one each time', async () => {
     const url = `/fittings/${made.fittingId}/calendar.ics`;
-    expect((await file(url)).bytes.toString()).not.toContain('BEGIN:VEVENT');
+    // A file without an entry is one that no calendar takes: that nothing sets is said instead.
+    const none = await file(url);
+    expect(none.response.status).toBe(404);
+    expect(JSON.parse(none.bytes.toString())).toMatchObject({ code: 'nothing-sets' });
     now = '2026-11-23T18:30:00.000Z';
     await post(`/fittings/${made.fittingId}/marks`, {
       planId: made.planId,

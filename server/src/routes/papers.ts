@@ -35,6 +35,7 @@ export function paperRoutes(router: Router, db: Db, now: Clock): void {
         });
       }
     }
+    if (calendar.length() === 0) throw new ApiProblem('nothing-sets');
     response
       .attachment(`kevro-${fitting.id}.ics`)
       .type('text/calendar; charset=utf-8')
