@@ -1,5 +1,7 @@
 import { z } from 'zod';
 import {
+  CAME_FROM,
+  PROPOSAL_STATES,
   ERROR_KINDS,
   GUARDS,
   GUIDES,
@@ -370,7 +372,7 @@ export const nextStepBody = z.strictObject({
     .describe('the most that a zone takes, g; the sport’s own if left out'),
 });
 export const nextStepAnswer = z.strictObject({
-  state: z.enum(['go-on', 'done', 'stopped']),
+  state: z.enum(PROPOSAL_STATES),
   change: zoneChanges,
   specs: axisSpecs.describe('after the change'),
   ceiling: z
@@ -418,7 +420,7 @@ export const guardsAnswer = z.strictObject({
 export const shapeAdviceBody = z.strictObject({
   first: z.enum(SHAPE_FIRSTS),
   misHits: z.enum(['tip', 'sides']).optional(),
-  from: z.enum(['other-racket-sport', 'new']).optional(),
+  from: z.enum(CAME_FROM).optional(),
 });
 export const shapeAdviceAnswer = z.strictObject({
   shapes: z.array(z.strictObject({ shape: z.enum(PADDLE_SHAPES), reasons: z.array(z.string()) })),

@@ -1,3 +1,4 @@
+import { BASE_GRIPS } from '@kevro/core';
 import { z } from 'zod';
 import { grams, mm, partBase } from './base';
 
@@ -11,7 +12,7 @@ const grip = {
 export const baseGrip = z.strictObject({
   kind: z.literal('baseGrip'),
   ...grip,
-  material: z.enum(['synthetic', 'leather']),
+  material: z.enum(BASE_GRIPS).exclude(['none']),
 });
 export const overgrip = z.strictObject({ kind: z.literal('overgrip'), ...grip });
 export const sleeve = z.strictObject({ kind: z.literal('sleeve'), ...grip });

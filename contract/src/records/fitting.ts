@@ -1,5 +1,7 @@
 import { z } from 'zod';
 import {
+  NEXT_BECAUSE,
+  LAPSES,
   BOTHERS,
   CAUTIONS,
   CLOSINGS,
@@ -189,18 +191,7 @@ export const session = newSession.omit({ key: true }).extend({
 
 const nextStep = z.strictObject({
   station,
-  because: z.enum([
-    'nothing-measured',
-    'nothing-beside',
-    'no-aim',
-    'no-plan',
-    'plan-lapsed',
-    'steps-left',
-    'setting',
-    'built',
-    'not-played',
-    'step-due',
-  ]),
+  because: z.enum(NEXT_BECAUSE),
   step: z.string().optional(),
   until: z.string().optional(),
 });
@@ -212,7 +203,7 @@ const roundState = z.strictObject({
   next: nextStep.nullable(),
   aimId: z.string().nullable(),
   planId: z.string().nullable(),
-  lapsed: z.record(z.string(), z.enum(['another-plan', 'another-aim', 'another-start'])),
+  lapsed: z.record(z.string(), z.enum(LAPSES)),
   steps: z.record(z.string(), z.strictObject({ mark: z.enum(MARKS), at: z.string() })),
   built: z.boolean(),
 });

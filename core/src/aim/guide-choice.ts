@@ -1,6 +1,7 @@
-import { dataOf, sportData, type AnySport, type GuideName, type Sport } from '../sport';
+import { dataOf, sportData, type AnySport, type GuideChoice, type GuideName, type Sport } from '../sport';
 import type { Bands } from './guides';
 import type { Bother } from './complaints';
+import { GROWN } from './juniors';
 
 /** What of a player decides on a guide; what is not known decides nothing. */
 export interface GuidedPlayer {
@@ -28,14 +29,6 @@ export const GUIDE_REASONS = [
 ] as const;
 export type GuideReason = (typeof GUIDE_REASONS)[number];
 
-const TENNIS: readonly GuideName[] = [
-  'first-full',
-  'average-adult',
-  'strong-adult',
-  'advanced',
-  'very-strong',
-];
-
 /**
  * The guide that suits a player best, with the reasons, from age, size, level, strength, what comes first and what bothers (common practice): levels set the
  * class, build and wishes move it by one, a sore or tired arm takes one off. Nothing is proposed by what is not known.
@@ -59,32 +52,36 @@ export function proposeGuide(
   const small = heightCm !== undefined && heightCm < 160;
 
   // Where guides are classes of weight, lightest first.
-  const order: readonly GuideName[] =
-    sport === 'tennis' ? TENNIS : sport === 'badminton' ? ['4u', '3u'] : guides;
-  if (sport === 'tennis' && ((age !== undefined && age < 12) || (heightCm !== undefined && heightCm < 145))) {
+  const { order, start, child, heaviestForAll, raisedFrom }: GuideChoice = sportData(sport).guideChoice ?? {
+    order: guides,
+  };
+  if (
+    child &&
+    ((age !== undefined && age < child.belowAge) || (heightCm !== undefined && heightCm < child.belowCm))
+  ) {
     because('small-child');
-    return { guide: 'junior-26', reasons };
+    return { guide: child.guide, reasons };
   }
   const last = order.length - 1;
-  let at = sport === 'tennis' ? 1 : Math.floor(last / 2);
+  let at = start ?? Math.floor(last / 2);
   if (level !== undefined) {
     if (level <= 2) at += because('new');
     else if (level <= 4) at += because('social');
     else at += because('competes') + 1;
-    if (sport === 'tennis' && level >= 6) at += 1;
+    if (raisedFrom !== undefined && level >= raisedFrom) at += 1;
   }
-  if (age !== undefined && age < 18) {
+  if (age !== undefined && age < GROWN) {
     because('growing');
     at = Math.min(at, age < 14 ? 0 : level !== undefined && level >= 5 ? 2 : 1);
   }
   if (small || build === 'slight') at += because(small ? 'small' : 'slight') - 1;
   else if (build === 'strong') at += because('strong') + 1;
   if (tender) at += because('tender-arm') - 1;
-  else if (heavier && !quicker) at += because('wants-weight') + (age !== undefined && age < 18 ? 0 : 1);
+  else if (heavier && !quicker) at += because('wants-weight') + (age !== undefined && age < GROWN ? 0 : 1);
   else if (quicker && !heavier) at += because('wants-quick') - 1;
   if (reasons.length === 0) because('nothing-known');
   // Without a sign of strength the heaviest class is proposed to nobody.
-  const most = build === 'strong' || sport === 'badminton' ? last : Math.max(0, last - 1);
+  const most = build === 'strong' || heaviestForAll ? last : Math.max(0, last - 1);
   const guide = order[Math.max(0, Math.min(most, at))];
   return guide && { guide, reasons };
 }

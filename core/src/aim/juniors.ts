@@ -3,6 +3,9 @@ import { sportData, type Sport } from '../sport';
 /** Below this age a player counts as growing. */
 export const GROWN = 18;
 
+/** A growing player goes half of the way to another frame: they will move up later (common practice). */
+export const HALF_THE_WAY = 0.5;
+
 /** Whether a player may still be growing in a year. @example isGrowing(2012, 2026) // true */
 export const isGrowing = (birthYear: number, year: number): boolean => year - birthYear < GROWN;
 

@@ -1,6 +1,9 @@
 import { sportData, type Sport } from '../sport';
 import { CM_PER_INCH } from '../units';
 
+/** What a player comes from. */
+export const CAME_FROM = ['other-racket-sport', 'new'] as const;
+
 export const PADDLE_SHAPES = ['standard', 'hybrid', 'elongated', 'extra-long', 'wide'] as const;
 export type PaddleShape = (typeof PADDLE_SHAPES)[number];
 export const SHAPE_FIRSTS = ['hands', 'power', 'forgiveness', 'reach'] as const;
@@ -8,7 +11,7 @@ export const SHAPE_FIRSTS = ['hands', 'power', 'forgiveness', 'reach'] as const;
 export interface ShapeWish {
   first: (typeof SHAPE_FIRSTS)[number];
   misHits?: 'tip' | 'sides' | undefined;
-  from?: 'other-racket-sport' | 'new' | undefined;
+  from?: (typeof CAME_FROM)[number] | undefined;
 }
 /** Why a shape suits: what was asked for, and what of the shape answers it. */
 export interface ShapeReason {

@@ -47,22 +47,28 @@ export interface RoundRecords {
 }
 
 /** Why a plan does not stand any more. */
-export type Lapse = 'another-plan' | 'another-aim' | 'another-start';
+export const LAPSES = ['another-plan', 'another-aim', 'another-start'] as const;
+export type Lapse = (typeof LAPSES)[number];
+
+/** Why something is next. */
+export const NEXT_BECAUSE = [
+  'nothing-measured',
+  'nothing-beside',
+  'no-aim',
+  'no-plan',
+  'plan-lapsed',
+  'steps-left',
+  'setting',
+  'built',
+  'not-played',
+  'step-due',
+] as const;
+export type NextBecause = (typeof NEXT_BECAUSE)[number];
 
 /** What is to do next, and why. `until` is given while something sets. */
 export interface NextStep {
   station: Station;
-  because:
-    | 'nothing-measured'
-    | 'nothing-beside'
-    | 'no-aim'
-    | 'no-plan'
-    | 'plan-lapsed'
-    | 'steps-left'
-    | 'setting'
-    | 'built'
-    | 'not-played'
-    | 'step-due';
+  because: NextBecause;
   /** The bench step that is due. */
   step?: string;
   until?: string;
@@ -157,7 +163,7 @@ export function roundState(records: RoundRecords, now: string, closed = false): 
   if (follows) stations.play = 'due';
   const due = STATIONS.find((s) => stations[s] === 'due' || stations[s] === 'waiting');
   const station = closed ? undefined : follows ? 'play' : due;
-  const because = (): NextStep['because'] => {
+  const because = (): NextBecause => {
     switch (station as Station) {
       case 'measure':
         return 'nothing-measured';

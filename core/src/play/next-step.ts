@@ -1,3 +1,4 @@
+import { programmeTraits } from './programme';
 import { Fault } from '../fault';
 import { predict, type AxisSpecs } from '../mass';
 import { sportData } from '../sport';
@@ -84,10 +85,14 @@ export function nextStep(request: ProgrammeRequest): Proposal {
   }
   // These begin with a change, before anything was played.
   const lightenFirst = programme === 'after-sore-arm' && there.length > 0 && !history.some(isChange);
-  const atOnce = programme === 'hot-cold' || lightenFirst;
+  const atOnce = programmeTraits(programme).asksForDay || lightenFirst;
   if (!last?.session && !atOnce) return propose({ state: 'go-on', change: [], reason: 'play-first' });
   const felt = last?.session ?? { energyLeft: 'enough', arm: 'fine' };
-  if (programme !== 'hot-cold' && history.filter(isChange).length >= MOST_STEPS && !isTired(felt))
+  if (
+    !programmeTraits(programme).asksForDay &&
+    history.filter(isChange).length >= MOST_STEPS &&
+    !isTired(felt)
+  )
     return propose({ state: 'done', change: [], reason: 'seven-steps' });
   const found = RULES[programme]({
     history,

@@ -16,6 +16,30 @@ export const PROGRAMMES = [
 ] as const;
 export type Programme = (typeof PROGRAMMES)[number];
 
+/** What pages and calls need to know of a programme, so that none of them names one. */
+export interface ProgrammeTraits {
+  /** Each session says what kind of day it is for, and it goes on from day to day: no answer ends it. */
+  asksForDay?: true;
+  /** It goes toward another frame, which has to be said. */
+  needsTarget?: true;
+  /** Its name says that an arm was sore: it is left out where others may read it. */
+  isPrivate?: true;
+  /** It takes load off, so it may begin after a sore session without a reason. */
+  lightens?: true;
+  /** When to look again after it, days: a growing player in half a year, else in six weeks (conventions). */
+  lookAgainDays: number;
+  lookAgainWhy: 'programme' | 'growing';
+}
+const USUAL_TRAITS: ProgrammeTraits = { lookAgainDays: 42, lookAgainWhy: 'programme' };
+const TRAITS: Partial<Record<Programme, ProgrammeTraits>> = {
+  'trim-evenly': { ...USUAL_TRAITS, lightens: true },
+  'after-sore-arm': { ...USUAL_TRAITS, lightens: true, isPrivate: true },
+  'half-way': { needsTarget: true, lookAgainDays: 182, lookAgainWhy: 'growing' },
+  'hot-cold': { ...USUAL_TRAITS, asksForDay: true },
+};
+/** @example programmeTraits('hot-cold').asksForDay // true */
+export const programmeTraits = (programme: Programme): ProgrammeTraits => TRAITS[programme] ?? USUAL_TRAITS;
+
 /** Weight put on a zone, both its sides together; less than zero is taken off. */
 export interface ZoneChange {
   zone: ZoneName;
@@ -43,6 +67,10 @@ export interface ProgrammeRequest {
   /** What `hot-cold` makes it ready for; a usual day if left out. */
   day?: Day | undefined;
 }
+
+/** Whether a programme goes on after a session. */
+export const PROPOSAL_STATES = ['go-on', 'done', 'stopped'] as const;
+export type ProposalState = (typeof PROPOSAL_STATES)[number];
 
 /** Why a step is proposed, or why there is none. */
 export const STEP_REASONS = [
@@ -78,7 +106,7 @@ export type StepReason = (typeof STEP_REASONS)[number];
 
 export interface Proposal {
   /** There is a next step; the programme has found what it looked for; or it was stopped for the player's sake. */
-  state: 'go-on' | 'done' | 'stopped';
+  state: ProposalState;
   /** What to change next; nothing where the same is to be played (once more), or nothing is left to do. */
   change: ZoneChange[];
   /** The frame after it. */

@@ -1,3 +1,4 @@
+import { HALF_THE_WAY } from '../aim';
 import { Fault } from '../fault';
 import type { AxisSpecs, Specs } from '../mass';
 import type { ZoneName } from '../sport';
@@ -8,9 +9,6 @@ import type { Played, Programme, ProgrammeRequest, Proposal, StepReason, ZoneCha
 const GOOD_BEFORE = { climb: 2, 'after-sore-arm': 3 } as const;
 /** What trimming takes off everywhere. */
 const TRIM_SHARE = 0.3;
-/** A growing player goes half of the way (common practice). */
-const HALF = 0.5;
-
 export const sum = (changes: readonly ZoneChange[], zone: ZoneName): number =>
   changes.reduce((all, one) => all + (one.zone === zone ? one.massG : 0), 0);
 export const undone = (change: readonly ZoneChange[]): ZoneChange[] =>
@@ -231,7 +229,8 @@ export const RULES: Record<Programme, Rule> = {
         ? { state: 'done', change: takenBack(last, ground), reason: 'tired' }
         : { ...DONE, reason: 'tired-as-found' };
     if (!towards) throw new Fault({ code: 'nothing-stated', path: 'towards' });
-    const goal = (key: 'massG' | 'swingWeight'): number => start[key] + HALF * (towards[key] - start[key]);
+    const goal = (key: 'massG' | 'swingWeight'): number =>
+      start[key] + HALF_THE_WAY * (towards[key] - start[key]);
     const now = specsWith([]);
     const oneGram = specsWith([{ zone: 'tip', massG: 1 }]).swingWeight - now.swingWeight;
     const atTip = inQuarters((goal('swingWeight') - now.swingWeight) / oneGram, steps);

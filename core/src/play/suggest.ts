@@ -22,6 +22,3 @@ export function suggestProgramme({ last, growing, soreArm, ceilingKnown }: ForSu
   if (growing) return 'half-way';
   return ceilingKnown ? 'climb' : 'find-ceiling';
 }
-
-/** When to look again after a programme, days: a growing player in half a year, else in six weeks (conventions). */
-export const lookAgainDays = (programme: Programme): number => (programme === 'half-way' ? 182 : 42);

@@ -55,6 +55,7 @@ export const badminton: SportData = {
     overgrip: typical(3, 0.4),
     dampener: typical(0.5, 0.2),
   },
+  guideChoice: { order: ['4u', '3u'], heaviestForAll: true },
   guides: {
     '4u': { massG: { from: 80, to: 85, dress: {} } },
     '3u': { massG: { from: 85, to: 90, dress: {} } },

@@ -2,6 +2,7 @@ import { badminton } from './badminton';
 import { padel } from './padel';
 import { pickleball } from './pickleball';
 import type { Sport, SportData } from './sport';
+export type { GuideChoice } from './sport';
 import { tennis } from './tennis';
 
 export { GUIDES, type Band, type Guide, type GuideName } from './guide';

@@ -97,6 +97,19 @@ export interface Face {
   source: string;
 }
 
+/** How a guide is proposed to a player (common practice). */
+export interface GuideChoice {
+  /** Lightest first, without those for children. */
+  order: readonly GuideName[];
+  /** Where to begin in that order; the middle if left out. */
+  start?: number;
+  child?: { guide: GuideName; belowAge: number; belowCm: number };
+  /** From which level on one class more is carried. */
+  raisedFrom?: number;
+  /** The heaviest class needs no strong build. */
+  heaviestForAll?: true;
+}
+
 /** All that a sport is: data. Numbers without a published source say so. */
 export interface SportData {
   sport: Sport;
@@ -156,6 +169,8 @@ export interface SportData {
   dress: { components: readonly DressComponent[]; bare: Dress };
   typicalParts: TypicalParts;
   guides: Partial<Record<GuideName, Guide>>;
+  /** How one of them is proposed to a player, where that is not just the middle of them (common practice). */
+  guideChoice?: GuideChoice;
   bands: Partial<Record<SpecKey, readonly Band[]>>;
   juniorClasses: readonly JuniorClass[];
   limits: readonly ShapeLimit[];

@@ -71,6 +71,12 @@ export const tennis: SportData = {
     overgrip: typical(5.5, 0.4),
     dampener: typical(2.5, 0.4),
   },
+  guideChoice: {
+    order: ['first-full', 'average-adult', 'strong-adult', 'advanced', 'very-strong'],
+    start: 1,
+    child: { guide: 'junior-26', belowAge: 12, belowCm: 145 },
+    raisedFrom: 6,
+  },
   guides: {
     'junior-26': guide([245, 278], [225, 255]),
     'first-full': guide([270, 300], [250, 275]),

@@ -1,4 +1,4 @@
-import { countedSessions, settleFrame, sportData, zoneChanges } from '@kevro/core';
+import { programmeTraits, countedSessions, settleFrame, sportData, zoneChanges } from '@kevro/core';
 import {
   zoneChangeWords,
   type FittingView,
@@ -46,12 +46,12 @@ export async function beginProgramme(
   } = entryOf(fitting, (entry) => entry.frame.id === frameId, 'frameId');
   const start = await lastStanding(tx, frameId);
   if (!start) throw new ApiProblem('nothing-measured');
-  const comesBack = name === 'after-sore-arm' || name === 'trim-evenly';
+  const traits = programmeTraits(name);
   const wasSore = fitting.frames.some(
     (entry) => countedSessions(entry.rounds.flatMap(({ sessions }) => sessions)).at(-1)?.arm === 'sore',
   );
-  if (wasSore && !comesBack && note === '') throw badInput([wrongAt('note', 'note-for-sore')]);
-  if (name === 'half-way' && !towards) throw badInput([wrongAt('towards', 'missing')]);
+  if (wasSore && !traits.lightens && note === '') throw badInput([wrongAt('note', 'note-for-sore')]);
+  if (traits.needsTarget && !towards) throw badInput([wrongAt('towards', 'missing')]);
   for (const other of list)
     if (other.state !== 'ended') await addEvent(tx, other, { what: 'end', note: '', by, day: null }, now);
   const id = newId();
@@ -148,7 +148,7 @@ export async function takeStep(
   if (body.change || !next) return begun;
   await writeCeiling(tx, fitting, frame, next, day);
   // What was found, or was too much, is taken back in this step: there is no next one.
-  if (next.state !== 'go-on' && programme.name !== 'hot-cold')
+  if (next.state !== 'go-on' && !programmeTraits(programme.name).asksForDay)
     await addEvent(tx, programme, { what: 'end', note: '', by: body.by, day: null }, now);
   return begun;
 }
@@ -173,7 +173,7 @@ export async function actOnProgramme(
         playerId: fitting.player.id,
         fittingId: fitting.id,
         dueOn: lookAgainOn,
-        why: programme.name === 'half-way' ? 'growing' : 'programme',
+        why: programmeTraits(programme.name).lookAgainWhy,
         note,
       },
       now,

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
-import type { Sport } from '@kevro/core';
+import { type Programme, programmeTraits, type Sport } from '@kevro/core';
 import { PROGRAMME_NAMES, type PlayerPage } from '@kevro/contract';
 import { api } from '../api/client';
 import { counted } from '../words/counted';
@@ -51,7 +51,7 @@ const ceilings = computed(() =>
 );
 const advisedWords = ({ what, words }: PlayerPage['advised'][number]): string =>
   what === 'programme'
-    ? `Programme: ${words === 'after-sore-arm' && !withArm.value ? 'step by step' : PROGRAMME_NAMES[words as keyof typeof PROGRAMME_NAMES]}`
+    ? `Programme: ${programmeTraits(words as Programme).isPrivate && !withArm.value ? 'step by step' : PROGRAMME_NAMES[words as keyof typeof PROGRAMME_NAMES]}`
     : `Aim, ${WAY_WORDS[words as keyof typeof WAY_WORDS]}`;
 </script>
 

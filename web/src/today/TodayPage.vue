@@ -2,7 +2,7 @@
 import { until, useNow } from '@vueuse/core';
 import { computed, onMounted, reactive, ref, shallowRef } from 'vue';
 import { RouterLink, useRouter } from 'vue-router';
-import type { Sport } from '@kevro/core';
+import { programmeTraits, type Sport } from '@kevro/core';
 import { PROGRAMME_NAMES, type AnswerOf, type FittingRow } from '@kevro/contract';
 import { api } from '../api/client';
 import { useArrowsAlong, useKeys } from '../ui/keys';
@@ -62,7 +62,7 @@ const reason = ({ next, programme }: Frame): string => {
   if (next.until) return `${leftWords(next.until, now.value.getTime())}, until ${momentWords(next.until)}`;
   const why = NEXT_WORDS[next.because];
   // Whose arm was sore is nobody's business who looks on.
-  const named = programme && programme !== 'after-sore-arm' ? `${PROGRAMME_NAMES[programme]}: ` : '';
+  const named = programme && !programmeTraits(programme).isPrivate ? `${PROGRAMME_NAMES[programme]}: ` : '';
   return next.station === 'play' ? named + why : why;
 };
 

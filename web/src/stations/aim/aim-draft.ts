@@ -1,5 +1,6 @@
 import { computed, watch } from 'vue';
 import {
+  HALF_THE_WAY,
   SPEC_KEYS,
   aimFromComplaints,
   aimProblems,
@@ -50,8 +51,6 @@ interface Draft {
   overridden: Partial<Record<string, string>>;
 }
 
-/** A growing player goes half the way: they will move up later (common practice). */
-const HALF = 50;
 /** Ways of which a part may be gone. */
 export const PART_OF: readonly Way[] = ['part-way', 'frame', 'guide'];
 
@@ -96,9 +95,16 @@ export function useAimDraft(setupAsked: string | undefined) {
   const startSetup = setupAsked ?? fitting.references[0] ?? null;
   const startDraft = (): Draft => {
     const { aim } = fitting;
-    const nothing = { frameId: null, guide: null, bothers: [], note: '', overridden: {}, share: HALF };
+    const nothing = {
+      frameId: null,
+      guide: null,
+      bothers: [],
+      note: '',
+      overridden: {},
+      share: 100 * HALF_THE_WAY,
+    };
     if (aim) {
-      const { frameId = null, guide = null, bothers = [], share = HALF / 100 } = aim.source;
+      const { frameId = null, guide = null, bothers = [], share = (100 * HALF_THE_WAY) / 100 } = aim.source;
       return {
         ...nothing,
         way: aim.way,
@@ -159,7 +165,7 @@ export function useAimDraft(setupAsked: string | undefined) {
   ): void {
     // Whole, unless the way is one of parts or the player grows.
     if (change.way !== undefined && change.way !== draft.value.way)
-      draft.value.share = change.way === 'part-way' || growing.value ? HALF : 100;
+      draft.value.share = change.way === 'part-way' || growing.value ? 100 * HALF_THE_WAY : 100;
     Object.assign(draft.value, change);
     if (draft.value.way === 'guide') draft.value.guide ??= theirGuide();
     draft.value.rows = taken() ?? draft.value.rows;

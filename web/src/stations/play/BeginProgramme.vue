@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, watch } from 'vue';
-import { SPECS, PROGRAMMES, suggestProgramme, type Programme } from '@kevro/core';
+import { programmeTraits, SPECS, PROGRAMMES, suggestProgramme, type Programme } from '@kevro/core';
 import { PROGRAMME_HINTS, PROGRAMME_NAMES, growingIn } from '@kevro/contract';
 import { api } from '../../api/client';
 import FormDialog from '../../forms/FormDialog.vue';
@@ -67,7 +67,7 @@ watch(
 );
 /** What stands beside the frame comes later than the form: it is filled in where it is asked for and nothing is typed. */
 watch([() => form.value.name, goal, open], ([name, { massG, swingWeight }, isOpen]) => {
-  if (!isOpen || name !== 'half-way') return;
+  if (!isOpen || !programmeTraits(name).needsTarget) return;
   form.value.massG ??= massG;
   form.value.swingWeight ??= swingWeight;
 });
@@ -75,7 +75,9 @@ async function submit(key: string): Promise<void> {
   const { view, record } = fitting;
   if (!view || !record) return;
   const { name, massG, swingWeight, note } = form.value;
-  const towards = name === 'half-way' ? { massG: sent(massG), swingWeight: sent(swingWeight) } : null;
+  const towards = programmeTraits(name).needsTarget
+    ? { massG: sent(massG), swingWeight: sent(swingWeight) }
+    : null;
   await fitting.stored(
     await api('beginProgramme', {
       id: view.id,
@@ -99,7 +101,7 @@ async function submit(key: string): Promise<void> {
           <span class="soft small d-block">{{ PROGRAMME_HINTS[name] }}</span>
         </label>
       </div>
-      <div v-if="form.name === 'half-way' && fitting.record" class="two">
+      <div v-if="programmeTraits(form.name).needsTarget && fitting.record" class="two">
         <NumberField
           v-model="form.massG"
           label="Half-way toward weight"

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { watch } from 'vue';
-import { lookAgainDays } from '@kevro/core';
+import { programmeTraits } from '@kevro/core';
 import { api } from '../../api/client';
 import FormDialog from '../../forms/FormDialog.vue';
 import { shopDay } from '../../words/days';
@@ -24,7 +24,7 @@ watch(
     if (!now || !programme) return;
     const found = next.value?.state === 'done';
     draft.begin(`end ${programme.id}`, {
-      lookAgainOn: found ? inDays(lookAgainDays(programme.name)) : '',
+      lookAgainOn: found ? inDays(programmeTraits(programme.name).lookAgainDays) : '',
       note: '',
     });
   },

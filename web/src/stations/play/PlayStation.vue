@@ -2,7 +2,7 @@
 import { partWeight } from '../../words/part-weight';
 import { computed, onMounted, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
-import { countedSessions, measuredIn } from '@kevro/core';
+import { programmeTraits, countedSessions, measuredIn } from '@kevro/core';
 import { Refused, api } from '../../api/client';
 import { useRecord } from '../../ui/record';
 import { useKeys } from '../../ui/keys';
@@ -99,7 +99,10 @@ async function take(): Promise<void> {
 }
 const isOver = computed(
   () =>
-    next.value && next.value.state !== 'go-on' && !next.value.ready && fitting.programme?.name !== 'hot-cold',
+    next.value &&
+    next.value.state !== 'go-on' &&
+    !next.value.ready &&
+    !(fitting.programme && programmeTraits(fitting.programme.name).asksForDay),
 );
 const note = (): boolean => {
   if (!closed.value) noting.value = true;

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { partUnit, partWeight } from '../../words/part-weight';
 import { computed, ref } from 'vue';
-import { SPECS, zoneOf, type Day, type Placement } from '@kevro/core';
+import { programmeTraits, SPECS, zoneOf, type Day, type Placement } from '@kevro/core';
 import { PROGRAMME_NAMES, ZONE_NAMES, stepHeading, stepWhy, type ProgrammeAct } from '@kevro/contract';
 import { api } from '../../api/client';
 import ChoiceRow from '../../ui/ChoiceRow.vue';
@@ -111,7 +111,7 @@ const short = computed(() => (next.value?.ready?.short.length ?? 0) > 0);
       </p>
       <p class="mb-2">{{ stepWhy(sport, next) }}</p>
       <ChoiceRow
-        v-if="programme.name === 'hot-cold'"
+        v-if="programmeTraits(programme.name).asksForDay"
         v-model="today"
         label="The day to come"
         :choices="items(DAY_WORDS)"
@@ -136,7 +136,7 @@ const short = computed(() => (next.value?.ready?.short.length ?? 0) > 0);
       </div>
       <div v-if="!closed" class="acts">
         <v-btn
-          v-if="next.ready && next.state === 'go-on' && programme.name !== 'hot-cold'"
+          v-if="next.ready && next.state === 'go-on' && !programmeTraits(programme.name).asksForDay"
           variant="outlined"
           :disabled="busy"
           @click="act('once-more')"
