@@ -23,6 +23,21 @@ export default tseslint.config(
     },
   },
   {
+    // A promise that nobody waits for is an error that nobody hears. Pages are left to the compiler of Vue: read with types, one file of them takes a second.
+    files: ['{core,contract,server,web,demo,e2e,bench}/**/*.ts'],
+    ignores: ['**/*.d.ts'],
+    languageOptions: {
+      parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname },
+    },
+    rules: {
+      '@typescript-eslint/no-floating-promises': 'error',
+      '@typescript-eslint/no-misused-promises': [
+        'error',
+        { checksVoidReturn: { arguments: false, attributes: false } },
+      ],
+    },
+  },
+  {
     // The computing core is pure: nothing of the page, of Node or of the clock may be used in it.
     files: ['core/src/**/*.ts'],
     ignores: ['**/*.test.ts'],

@@ -56,7 +56,9 @@ describe('the shelf', () => {
     await expect.poll(async () => (await tags.allInnerTexts())[0]).toBe('AI-1');
     // The balance and the free twist weight are not asked for: nothing is said of them.
     const cells = page.locator('tbody tr.own td');
-    expect((await cells.allInnerTexts()).slice(1, 5)).toEqual(['336.0', '—', '333', '—']);
+    await expect
+      .poll(async () => (await cells.allInnerTexts()).slice(1, 5))
+      .toEqual(['336.0', '—', '333', '—']);
   });
 
   it('is ranked in the dress of the player’s frame, gives the pair that is alike, and makes it a set in a fitting', async () => {

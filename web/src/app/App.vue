@@ -12,7 +12,7 @@ const chosen = useKept<'light' | 'dark' | 'system'>('kevro-theme', 'light');
 const prefersDark = usePreferredDark();
 watchEffect(() => {
   const dark = chosen.value === 'dark' || (chosen.value === 'system' && prefersDark.value);
-  theme.change(dark ? 'dark' : 'light');
+  void theme.change(dark ? 'dark' : 'light');
 });
 
 const router = useRouter();

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, onMounted, ref, watch } from 'vue';
 import {
+  isPlanned,
   quantitiesOf,
   type Dress,
   type NumberKey,
@@ -169,9 +170,11 @@ async function dropAll(): Promise<void> {
   if (await bench.drop()) askAnew.value = false;
 }
 
-/** From one quantity to the next; behind the last one stands the button that stores. */
+/** From one quantity to the next; behind those that weight changes stands the button that stores: few shops read a rating. */
 async function goOn(from: Quantity): Promise<void> {
-  const next = quantities[quantities.indexOf(from) + 1];
+  const [next] = quantities
+    .slice(quantities.indexOf(from) + 1)
+    .filter((quantity) => quantity === 'leftRightG' || isPlanned(quantity));
   await nextTick();
   const field = next && rows.value?.querySelectorAll<HTMLElement>('.row input')[quantities.indexOf(next)];
   (field ?? storeButton.value?.$el)?.focus();

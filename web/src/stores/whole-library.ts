@@ -1,8 +1,8 @@
 import { defineStore } from 'pinia';
-import { computed, ref, shallowRef } from 'vue';
-import type { OwnNumbers } from '@kevro/core';
-import type { LibraryMessage, LibraryPart } from '../workers/library.worker';
-import LibraryWorker from '../workers/library.worker?worker';
+import { computed, ref, shallowRef, watch } from 'vue';
+import type { LibraryPart, LibraryWorker } from '../workers/library.worker';
+import LibraryWorkerFile from '../workers/library.worker?worker';
+import { plainly, useWorker } from '../workers/use-worker';
 import { useFitting } from './fitting';
 import { useShop } from './shop';
 
@@ -18,21 +18,14 @@ export const useWholeLibrary = defineStore('whole-library', () => {
   const shop = useShop();
   const parts = shallowRef<readonly LibraryPart[]>([]);
   const total = ref(0);
-  const working = ref(false);
-  const failure = ref('');
   const of = ref<string>();
-  let worker: Worker | undefined;
+  const { working, failure, ask, stop } = useWorker<LibraryWorker>(() => new LibraryWorkerFile());
   /** Where each setup stands: which part, and which row of it. */
   const places = new Map<string, readonly [LibraryPart, number]>();
 
   const done = computed(() => parts.value.reduce((sum, { ids }) => sum + ids.length, 0));
   const ready = computed(() => !working.value && done.value > 0 && of.value === fitting.measurement?.id);
 
-  function stop(): void {
-    worker?.terminate();
-    worker = undefined;
-    working.value = false;
-  }
   /** Nothing that was worked out holds any more: the library or the frame is another. */
   function forget(): void {
     stop();
@@ -46,33 +39,27 @@ export const useWholeLibrary = defineStore('whole-library', () => {
     if (!measurement || !record) return;
     if (of.value === measurement.id && (working.value || done.value > 0)) return;
     forget();
-    failure.value = '';
     of.value = measurement.id;
-    working.value = true;
-    worker = new LibraryWorker();
-    worker.onmessage = ({ data }: MessageEvent<LibraryMessage>) => {
-      if ('failure' in data) {
-        failure.value = data.failure;
-        forget();
-        return;
-      }
-      const { part } = data;
+    const add = (part: LibraryPart, all: number): void => {
       part.ids.forEach((id, i) => places.set(id, [part, i]));
       parts.value = [...parts.value, part];
-      total.value = data.total;
-      if (data.last) stop();
+      total.value = all;
     };
-    worker.onerror = (event) => {
-      failure.value = event.message;
-      forget();
-    };
-    worker.postMessage({
+    const asked = plainly({
       measurementId: measurement.id,
-      shape: JSON.parse(JSON.stringify(record.shape)) as typeof record.shape,
-      specs: { ...measurement.specs },
-      own: JSON.parse(JSON.stringify(shop.shop?.sports[record.shape.sport] ?? {})) as OwnNumbers,
+      shape: record.shape,
+      specs: measurement.specs,
+      own: shop.shop?.sports[record.shape.sport] ?? {},
     });
+    void ask(
+      (worker, heard) => worker.read(asked, heard(add)),
+      () => undefined,
+    );
   }
+  // What came of it in part holds for nothing.
+  watch(failure, (now) => {
+    if (now) forget();
+  });
 
   function reached(id: string): Reached | undefined {
     // Asked for so that what shows it follows the parts as they come.

@@ -1,3 +1,4 @@
+import { expose, transfer } from 'comlink';
 import { SPEC_KEYS, reach, type FrameShape, type KnownSpecs, type OwnNumbers, type Specs } from '@kevro/core';
 import { sentence, type BroughtSetups } from '@kevro/contract';
 
@@ -20,15 +21,15 @@ export interface LibraryPart {
   leftSteps: Float64Array;
   addedG: Float64Array;
 }
-export type LibraryMessage = { part: LibraryPart; total: number; last: boolean } | { failure: string };
 
 const PART = 4000;
-const post = (message: LibraryMessage, transfer: Transferable[] = []): void =>
-  self.postMessage(message, { transfer });
 const column = (values: readonly (number | null | undefined)[]): Float64Array =>
   Float64Array.from(values, (value) => value ?? Number.NaN);
 
-async function read({ measurementId, shape, specs, own }: LibraryRequest): Promise<void> {
+async function read(
+  { measurementId, shape, specs, own }: LibraryRequest,
+  onPart: (part: LibraryPart, total: number) => void | Promise<void>,
+): Promise<void> {
   let after = '';
   for (;;) {
     const query = new URLSearchParams({ after, limit: String(PART) }).toString();
@@ -56,17 +57,19 @@ async function read({ measurementId, shape, specs, own }: LibraryRequest): Promi
       addedG: column(reached.map((r) => r.addedG)),
     };
     const { ids: _, ...columns } = part;
-    post(
-      { part, total: found.total, last: found.next === null },
-      Object.values(columns).map((values) => values.buffer),
+    // The answer takes another way than the parts: it waits until each has arrived.
+    await onPart(
+      transfer(
+        part,
+        Object.values(columns).map((values) => values.buffer),
+      ),
+      found.total,
     );
     if (found.next === null) return;
     after = found.next;
   }
 }
 
-self.onmessage = ({ data }: MessageEvent<LibraryRequest>) => {
-  read(data).catch((error: unknown) => {
-    post({ failure: error instanceof Error ? error.message : String(error) });
-  });
-};
+const library = { read };
+export type LibraryWorker = typeof library;
+expose(library);

@@ -1,21 +1,29 @@
-import { Fault, SCHOOLS, makePlans, type Plan, type PlanRequest, type Problem } from '@kevro/core';
+import { expose } from 'comlink';
+import {
+  SCHOOLS,
+  makePlans,
+  trimPlans,
+  type Plan,
+  type PlanRequest,
+  type Trim,
+  type TrimRequest,
+} from '@kevro/core';
+import { answered } from './answered';
 
-/** Plans school by school, so that the page can show how far it is. The last message says that all are there. */
-export type PlanMessage =
-  { plans: Plan[]; done: number; of: number } | { problems: Problem[] } | { failure: string };
-
-const post = (message: PlanMessage): void => self.postMessage(message);
-
-self.onmessage = ({ data }: MessageEvent<PlanRequest>) => {
-  try {
-    let plans: Plan[] = [];
-    const schools = data.schools ?? SCHOOLS;
-    for (const [i, school] of schools.entries()) {
-      plans = [...plans, ...makePlans({ ...data, schools: [school] })];
-      post({ plans, done: i + 1, of: schools.length });
-    }
-  } catch (error) {
-    if (error instanceof Fault) post({ problems: error.problems });
-    else post({ failure: String(error) });
-  }
+const plans = {
+  /** Plans school by school, so that the page can show how far it is. */
+  make: (request: PlanRequest, onPart: (plans: Plan[], share: number) => void) =>
+    answered((): Plan[] => {
+      let made: Plan[] = [];
+      const schools = request.schools ?? SCHOOLS;
+      for (const [i, school] of schools.entries()) {
+        made = [...made, ...makePlans({ ...request, schools: [school] })];
+        onPart(made, (i + 1) / schools.length);
+      }
+      return made;
+    }),
+  /** The smallest corrections of a build that was checked. */
+  trim: (request: TrimRequest) => answered((): Trim[] => trimPlans(request)),
 };
+export type PlanWorker = typeof plans;
+expose(plans);

@@ -1,8 +1,9 @@
 import { ref, shallowRef } from 'vue';
 import { bestFirst, distinctPlans, type Plan, type PlanRequest } from '@kevro/core';
 import { fieldError, type FieldError } from '@kevro/contract';
-import type { PlanMessage } from '../../workers/plan.worker';
-import PlanWorker from '../../workers/plan.worker?worker';
+import type { PlanWorker } from '../../workers/plan.worker';
+import PlanWorkerFile from '../../workers/plan.worker?worker';
+import { plainly, useWorker } from '../../workers/use-worker';
 
 /** Plans already made on this visit, by what was asked for. */
 const made = new Map<string, Plan[]>();
@@ -10,17 +11,9 @@ const made = new Map<string, Plan[]>();
 /** Works plans out in a worker: shows how far it is, and can be stopped. */
 export function usePlans() {
   const plans = shallowRef<Plan[]>([]);
-  const working = ref(false);
   const share = ref(0);
-  const failure = ref('');
   const errors = ref<FieldError[]>([]);
-  let worker: Worker | undefined;
-
-  function stop(): void {
-    worker?.terminate();
-    worker = undefined;
-    working.value = false;
-  }
+  const { working, failure, ask, stop } = useWorker<PlanWorker>(() => new PlanWorkerFile());
 
   function make(request: PlanRequest): void {
     stop();
@@ -30,24 +23,20 @@ export function usePlans() {
     const known = made.get(asked);
     plans.value = known ?? [];
     if (known) return;
-    working.value = true;
     share.value = 0;
-    worker = new PlanWorker();
-    worker.onmessage = ({ data }: MessageEvent<PlanMessage>) => {
-      if ('plans' in data) {
-        plans.value = distinctPlans(request.shape, bestFirst(data.plans));
-        share.value = data.done / data.of;
-        if (data.done < data.of) return;
+    const show = (found: Plan[], of: number): void => {
+      plans.value = distinctPlans(request.shape, bestFirst(found));
+      share.value = of;
+    };
+    void ask(
+      (worker, heard) => worker.make(plainly(request), heard(show)),
+      (answer) => {
+        errors.value = answer.problems.map(fieldError);
+        if (!answer.found) return;
+        show(answer.found, 1);
         made.set(asked, plans.value);
-      } else if ('problems' in data) errors.value = data.problems.map(fieldError);
-      else failure.value = data.failure;
-      stop();
-    };
-    worker.onerror = (event) => {
-      failure.value = event.message;
-      stop();
-    };
-    worker.postMessage(JSON.parse(asked));
+      },
+    );
   }
 
   return { plans, working, share, failure, errors, make, stop };
