@@ -4,7 +4,6 @@ import { settleFrame } from '../frame';
 import { sportData } from '../sport';
 import {
   aimProblems,
-  bandOf,
   classesOver,
   deviationFrom,
   guideBands,
@@ -18,6 +17,15 @@ import {
 
 const tennis = sportData('tennis');
 const own = { massG: 320, balanceCm: 32, swingWeight: 310, twistWeight: 13 };
+
+interface Ends {
+  name: string;
+  from?: number;
+  to?: number;
+}
+/** The band that a value lies in; the lower end belongs to the band, the upper to the next. */
+const bandOf = (bands: readonly Ends[], value: number): Ends | undefined =>
+  bands.find(({ from = -Infinity, to = Infinity }) => value >= from && value < to);
 
 describe('part of the way', () => {
   it('halfway is the middle of each spec, rounded as written on a card', () => {

@@ -2,7 +2,7 @@ import { dressChange, signedParts } from '../dress';
 import type { Frame } from '../frame';
 import { SPEC_KEYS, swingAbout, total, type MassSums, type SpecKey } from '../mass';
 import type { Problem } from '../fault';
-import { sportData, type Band, type Dress, type Guide, type GuideName, type Sport } from '../sport';
+import { sportData, type Dress, type Guide, type GuideName, type Sport } from '../sport';
 import { G_CM2_PER_KG_CM2 } from '../units';
 
 /** A band to draw: an open end is infinite. */
@@ -67,7 +67,3 @@ export function guideBands(frame: Frame, name: GuideName, dress: Dress, edited?:
   }
   return bands;
 }
-
-/** The band a value falls in; the lower end belongs to the band, the upper to the next. */
-export const bandOf = (bands: readonly Band[], value: number): Band | undefined =>
-  bands.find(({ from = -Infinity, to = Infinity }) => value >= from && value < to);

@@ -2,7 +2,6 @@ import { describe, expect, it } from 'vitest';
 import {
   checkOf,
   hasWork,
-  latestStanding,
   measuredIn,
   programmeOn,
   programmeStanding,
@@ -92,13 +91,6 @@ describe('the check of a build', () => {
     };
     expect(() => checkOf(round, 'p1')).not.toThrow();
   });
-});
-
-it('what a frame measures now is the last that counts and was no trial nor step', () => {
-  const list = [m('m1', 'found'), m('m2', 'trial'), m('m3', 'step'), m('m4', 'later', { counts: false })];
-  expect(latestStanding(list)?.id).toBe('m1');
-  expect(latestStanding([...list, m('m5', 'check')])?.id).toBe('m5');
-  expect(latestStanding([m('m2', 'trial')])).toBeUndefined();
 });
 
 it('a fitting has work as soon as anything hangs on it', () => {

@@ -34,16 +34,6 @@ export interface SessionFact {
 /** What a measurement may be for, to be what its frame measures: a trial and a bench step are on the way to something else. */
 export const STANDING_PURPOSES: readonly Purpose[] = ['found', 'check', 'later'];
 
-/**
- * What a frame measures now: the last that counts and was taken of the frame as it is used.
- * @param measurements in the order of arrival
- * @example latestStanding([{ id: 'm1', purpose: 'found', counts: true }, { id: 'm2', purpose: 'trial', counts: true }])?.id // 'm1'
- */
-export const latestStanding = <M extends Pick<MeasurementFact, 'purpose' | 'counts'>>(
-  measurements: readonly M[],
-): M | undefined =>
-  measurements.findLast(({ purpose, counts }) => counts && STANDING_PURPOSES.includes(purpose));
-
 /** A measurement, or the one that took its place after it was corrected; undefined where that was discarded. */
 function current<M extends MeasurementFact>(
   measurements: readonly M[],

@@ -8,7 +8,6 @@ import {
   estimateTwist,
   faceMap,
   mapDifference,
-  sweetArea,
   sweetRegion,
   swingSpeedShare,
   SWEET_SHARE,
@@ -21,6 +20,16 @@ import {
 
 const frame = settleFrame({ sport: 'tennis', lengthCm: 68.58 });
 const specs = { massG: 336, balanceCm: 32.4, swingWeight: 325, twistWeight: 14, axisCm: 10.16 };
+
+/** Area of the sweet region, cm² (the shoelace formula); none where there is no region. */
+function sweetArea(...of: Parameters<typeof sweetRegion>): { areaCm2: number } | undefined {
+  const outline = sweetRegion(...of)?.outline;
+  const doubled = outline?.reduce((sum, p, i) => {
+    const q = outline[(i + 1) % outline.length] ?? p;
+    return sum + p.xCm * q.yCm - q.xCm * p.yCm;
+  }, 0);
+  return doubled === undefined ? undefined : { areaCm2: Math.abs(doubled) / 2 };
+}
 
 describe('what the ball meets', () => {
   it('meets the whole mass at the balance point and less anywhere else', () => {

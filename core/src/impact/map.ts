@@ -1,6 +1,6 @@
 import { polygon, type Frame, type Point } from '../frame';
 import type { AxisSpecs } from '../mass';
-import { ballSpeedOff, effectiveMass, strokeWith, sweetRegion, SWEET_SHARE } from './impact';
+import { ballSpeedOff, effectiveMass, strokeWith } from './impact';
 import type { Stroke } from '../sport';
 
 /** Values over the face on a grid; NaN outside the outline. */
@@ -92,19 +92,3 @@ export const mapDifference = (before: FaceMap, after: FaceMap): FaceMap => ({
   ...after,
   values: after.values.map((v, i) => v - (before.values[i] as number)),
 });
-
-/** Area of the sweet region, cm², and where its best point lies; none where there is no region. @example sweetArea(frame, specs)?.areaCm2 */
-export function sweetArea(
-  frame: Frame,
-  specs: AxisSpecs & { twistWeight: number },
-  share = SWEET_SHARE,
-): { areaCm2: number; best: Point } | undefined {
-  const region = sweetRegion(frame, specs, undefined, share);
-  if (!region) return undefined;
-  const { best, outline } = region;
-  const doubled = outline.reduce((sum, p, i) => {
-    const q = outline[(i + 1) % outline.length] as Point;
-    return sum + p.xCm * q.yCm - q.xCm * p.yCm;
-  }, 0);
-  return { areaCm2: Math.abs(doubled) / 2, best };
-}

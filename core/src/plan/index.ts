@@ -1,6 +1,5 @@
 export * from './advice';
 export * from './after-trim';
-export * from './best-plans';
 export * from './builds';
 export * from './chance';
 export * from './change';

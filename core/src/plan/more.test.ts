@@ -15,7 +15,6 @@ import {
   asSpot,
   changeOutcome,
   NO_CHANGE,
-  bestPlans,
   commonAim,
   lightenEvenly,
   makePlans,
@@ -93,37 +92,6 @@ describe('swaps', () => {
       trim?.specs.swingWeight ?? 0,
       9,
     );
-  });
-});
-
-describe('the three best plans', () => {
-  const request = { shape, specs, target: aim(346, 32.4, 331) };
-  const plans = bestPlans(request, 3);
-  const used = (i: number): string =>
-    plans[i]?.placements
-      .map((p) => asSpot(frame, p).zone)
-      .toSorted()
-      .join(' ') ?? '';
-
-  it('are three, distinct, best first, the first being the optimum', () => {
-    expect(plans).toHaveLength(3);
-    expect(new Set([used(0), used(1), used(2)]).size).toBe(3);
-    expect(plans[0]?.placements).toEqual(makePlans({ ...request, schools: ['free'] })[0]?.placements);
-    expect(plans[1]?.places).toBeGreaterThanOrEqual(plans[0]?.places ?? 9);
-  });
-
-  it('leave out nothing better: the best that does without one of the best plan’s zones is the second', () => {
-    const [best, second] = plans;
-    if (!best || !second) throw new Error('too few plans');
-    const others = best.placements.map((p) => {
-      const [other] = makePlans({ ...request, schools: ['free'], caps: { [asSpot(frame, p).zone]: 0 } });
-      return [other?.withinTolerance ? 0 : 1, other?.places ?? 99, other?.addedG ?? 99] as const;
-    });
-    const [outside, places, addedG] = others.toSorted(
-      (a, b) => a[0] - b[0] || a[1] - b[1] || a[2] - b[2],
-    )[0] as (typeof others)[number];
-    expect([second.withinTolerance ? 0 : 1, second.places]).toEqual([outside, places]);
-    expect(second.addedG).toBeCloseTo(addedG, 6);
   });
 });
 

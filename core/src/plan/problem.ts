@@ -144,11 +144,3 @@ export function scoreOf(problem: PlanProblem, chosen: readonly (number | undefin
     addedG: sums.massG - problem.base.massG,
   };
 }
-
-/** Whether a choice obeys the school's tie. */
-export function obeysTie(problem: PlanProblem, chosen: readonly (number | undefined)[]): boolean {
-  const { keepBalanceWithinCm } = problem.rule;
-  if (keepBalanceWithinCm === undefined) return true;
-  const sums = chosenSums(problem, chosen);
-  return Math.abs(sums.firstGCm / sums.massG - problem.before.balanceCm) <= keepBalanceWithinCm + 1e-9;
-}

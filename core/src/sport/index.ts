@@ -5,7 +5,7 @@ import type { Sport, SportData } from './sport';
 export type { GuideChoice } from './sport';
 import { tennis } from './tennis';
 
-export { GUIDES, type Band, type Guide, type GuideName } from './guide';
+export { GUIDES, type Guide, type GuideName } from './guide';
 export { withOwn, type OwnNumbers } from './own-numbers';
 export { BASE_GRIPS, type BaseGrip, type Dress, type TypicalPart, type TypicalParts } from './kit';
 export {

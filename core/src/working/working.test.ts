@@ -7,7 +7,7 @@ import { DERIVED_KEYS, SPEC_KEYS, derivedOf, shiftAxis, type SpecKey } from '../
 import { NO_CHANGE, changeOutcome } from '../plan';
 import { ALL_SPORTS, BASE_GRIPS, SPORTS, type Dress, type Sport } from '../sport';
 import { laidAt, putty, tape } from '../../test/parts';
-import { addUp, explainDerived, explainOutcome, explainReading } from '.';
+import { explainDerived, explainOutcome, explainReading, type Working, type WorkingValue } from '.';
 
 const words = { before: 'before', after: 'after', nameOf: () => 'part', assumes: 'nothing' };
 
@@ -34,6 +34,17 @@ const known = (of: Sport) => {
     { requiredKeys: [] },
   );
 };
+
+/**
+ * What the values shown add up to; undefined where the result is not a sum of them. What a reader does who checks the sheet with a calculator.
+ * @example addUp(working) // working.result.value
+ */
+function addUp({ values }: Working): number | undefined {
+  const sum = (role: WorkingValue['role']): number =>
+    values.reduce((all, v) => (v.role === role ? all + v.value : all), 0);
+  if (values.some((v) => v.role === 'moment')) return sum('moment') / sum('mass');
+  return values.some((v) => v.role === 'term') ? sum('term') : undefined;
+}
 
 describe('the terms of a working give its result', () => {
   it('for setups of every sport, in every dress, about every axis, with any value missing (property)', () => {

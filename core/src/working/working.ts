@@ -20,14 +20,3 @@ export interface WorkingValue {
    */
   role?: 'term' | 'moment' | 'mass';
 }
-
-/**
- * What the values shown add up to; undefined where the result is not a sum of them. What a reader does who checks the sheet with a calculator.
- * @example addUp(working) // working.result.value
- */
-export function addUp({ values }: Working): number | undefined {
-  const sum = (role: WorkingValue['role']): number =>
-    values.reduce((all, v) => (v.role === role ? all + v.value : all), 0);
-  if (values.some((v) => v.role === 'moment')) return sum('moment') / sum('mass');
-  return values.some((v) => v.role === 'term') ? sum('term') : undefined;
-}

@@ -3,7 +3,6 @@ import { computed } from 'vue';
 import { RouterLink, useRoute, useRouter } from 'vue-router';
 import { STATIONS, type Station, type StationState } from '@kevro/core';
 import type { FittingView } from '@kevro/contract';
-import { hasPage } from '../bench/pages';
 import { useFitting } from '../stores/fitting';
 import { STATION_NAMES, STATION_STATE_WORDS } from '../words';
 import { useKeys } from '../ui/keys';
@@ -30,7 +29,7 @@ const stationNow = computed<Station>(() => STATIONS.find((s) => s === route.name
 
 function go(station: Station | undefined): boolean {
   // Outside a fitting the digits are the page's own.
-  if (!props.view || !station || !hasPage(station)) return false;
+  if (!props.view || !station) return false;
   void router.push(linkTo(station));
   return true;
 }
@@ -60,12 +59,7 @@ useKeys({
         <hr />
       </template>
       <template v-for="(station, i) in STATIONS" :key="station">
-        <span v-if="!hasPage(station)" class="item later" title="not in this version">
-          <span class="dot later" aria-hidden="true" />{{ STATION_NAMES[station] }}
-          <span class="digit">{{ i + 1 }}</span>
-          <span class="d-sr-only">, not in this version</span>
-        </span>
-        <RouterLink v-else :to="linkTo(station)" class="item" :class="{ on: route.name === station }">
+        <RouterLink :to="linkTo(station)" class="item" :class="{ on: route.name === station }">
           <span class="dot" :class="stateOf(station)" aria-hidden="true" />{{ STATION_NAMES[station] }}
           <span class="digit">{{ i + 1 }}</span>
           <span class="d-sr-only">, {{ STATION_STATE_WORDS[stateOf(station)] }}</span>
@@ -134,9 +128,6 @@ useKeys({
   border-style: double;
   border-width: 4px;
 }
-.dot.later {
-  border-style: dotted;
-}
 hr {
   border: 0;
   border-top: 1px solid rgb(var(--v-theme-line));
@@ -165,7 +156,6 @@ hr {
   .item.on {
     box-shadow: inset 0 -4px rgb(var(--v-theme-aim));
   }
-  .item.later,
   .side:not(.open) .place {
     display: none;
   }

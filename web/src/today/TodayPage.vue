@@ -13,7 +13,6 @@ import { useListing } from '../ui/listing';
 import { LOOK_AGAIN_WORDS, SPORT_ITEMS } from '../words/players';
 import { useSaved } from '../stores/saved';
 import { CLOSING_NAMES, NEXT_WORDS, STATION_NAMES } from '../words';
-import { pageOf } from '../bench/pages';
 import { GROUP_TITLES, grouped, leftWords } from './groups';
 
 // What a fitter comes here to do: see what the day asks for, and what waits by itself; go there by one key; open a new fitting.
@@ -54,7 +53,7 @@ const narrowed = computed(() => query.search !== '' || query.sport !== null);
 
 type Frame = FittingRow['frames'][number];
 const goTo = (row: FittingRow, frame: Frame): string => {
-  const page = pageOf(frame.next?.station ?? (row.closed ? 'build' : 'play'));
+  const page = frame.next?.station ?? (row.closed ? 'build' : 'play');
   return `/fittings/${row.id}/${page}${row.frames.length > 1 ? `?frame=${frame.id}` : ''}`;
 };
 const reason = ({ next, programme }: Frame): string => {

@@ -8,7 +8,6 @@ import { useFitting } from '../../stores/fitting';
 import { useSaved } from '../../stores/saved';
 import { STATION_NAMES } from '../../words';
 import { useBenchMarks } from '../../bench/bench-marks';
-import { pageOf } from '../../bench/pages';
 import { planCheck } from '../plan/plan-check';
 import EarlierMeasurements from './EarlierMeasurements.vue';
 
@@ -27,7 +26,7 @@ const onward = computed(() => {
   const after = stored.value && AFTER[stored.value];
   if (after) return after;
   const due = fitting.round?.state.next?.station;
-  return pageOf(due === undefined || due === 'measure' ? 'compare' : due);
+  return due === undefined || due === 'measure' ? 'compare' : due;
 });
 async function hear(purpose: Purpose): Promise<void> {
   stored.value = purpose;
