@@ -20,11 +20,9 @@ import { useFitting } from '../stores/fitting';
 import { useGuides } from '../stores/guides';
 import { useLibrary } from '../stores/library';
 
-/** What was measured, and of what was not what the maker states of the frame. */
-const withStated = (specs: KnownSpecs, frame: { stiffness: number | null } | undefined): KnownSpecs => ({
-  ...(!frame || frame.stiffness === null ? {} : { stiffness: frame.stiffness }),
-  ...specs,
-});
+/** What the maker states of a frame, where it was not measured: ratings have no column of their own there. */
+const statedOf = (specs: KnownSpecs, frame: { stiffness: number | null } | undefined): KnownSpecs =>
+  frame && frame.stiffness !== null && specs.stiffness === undefined ? { stiffness: frame.stiffness } : {};
 
 /** The marks that every station shows: measured, aim, setups, and what the player's own sport knows of them: guide and ceiling. */
 export function useBenchMarks(): ComputedRef<LaneMarks> {
@@ -38,8 +36,10 @@ export function useBenchMarks(): ComputedRef<LaneMarks> {
     const { sport } = frame.sport;
     const ceiling = view.player.ceilings[sport];
     const guide = view.player.guides[sport];
+    const stated = measurement ? statedOf(measurement.specs, fitting.record) : {};
     return {
-      measured: measurement && withStated(measurement.specs, fitting.record),
+      measured: measurement && { ...measurement.specs, ...stated },
+      stated: Object.keys(stated),
       measuredUncertainty: measurement?.uncertainty,
       estimated: measurement?.estimated,
       aim: aim?.target,

@@ -213,6 +213,7 @@ const spoken = computed(() => {
           ±{{ units.showWidth(spec, 2 * uncertainty, shape.sport) }}</span
         >
         <b v-if="guessed" class="guess"> est.</b>
+        <span v-if="marks.stated?.includes(spec)" class="pm"> as stated</span>
       </template>
       <span v-else class="big none">—</span>
       <div v-if="stand && aimed" class="line">

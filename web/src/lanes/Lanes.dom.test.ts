@@ -65,6 +65,9 @@ describe('the lanes', () => {
       measured: { ...measurement.specs, stiffness: 62 },
     });
     expect(wrapper.text()).toContain('Stiffness');
+    expect(wrapper.text()).not.toContain('as stated');
+    const stated = lanes({ measured: { ...measurement.specs, stiffness: 62 }, stated: ['stiffness'] });
+    expect(stated.text()).toContain('as stated');
     expect(wrapper.findAll('.big').map((b) => b.text())).toContain('62');
     expect(lanes(measured).text()).not.toContain('Stiffness');
   });

@@ -20,6 +20,8 @@ export interface LaneMarks {
   measuredUncertainty?: SpecUncertainty;
   /** Measured values that are estimates: drawn as such. */
   estimated?: readonly string[];
+  /** Values that nobody here measured: as the maker states them of the frame. */
+  stated?: readonly string[];
   /** What a check read: then it is what counts, what was measured before is only said, and what was planned stands open beside it. */
   checked?: KnownSpecs;
   checkedUncertainty?: SpecUncertainty;
