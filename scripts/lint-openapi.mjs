@@ -19,5 +19,6 @@ const config = await createConfig({
 const problems = await lintFromString({ source, absoluteRef: 'openapi.json', config });
 for (const { severity, ruleId, message, location } of problems)
   console.log(`${severity} ${ruleId}: ${message} (${location[0]?.pointer ?? ''})`);
-if (source.length > MOST_BYTES) console.log(`The document has ${source.length} bytes: more than ${MOST_BYTES}.`);
+if (source.length > MOST_BYTES)
+  console.log(`The document has ${source.length} bytes: more than ${MOST_BYTES}.`);
 process.exitCode = problems.length > 0 || source.length > MOST_BYTES ? 1 : 0;

@@ -1,7 +1,7 @@
 import { afterEach, describe, expect, it } from 'vitest';
-import { frame, laid } from '../../test/fixtures';
-import { doingWords } from '../stations/plan/words';
-import { partNumber, partUnit, partWeight, setPartUnit } from './part-weight';
+import { frame, laid } from '../../../test/fixtures';
+import { doingWords } from './words';
+import { partNumber, partUnit, partWeight, setPartUnit } from '../../words/part-weight';
 
 describe('weights of parts', () => {
   afterEach(() => setPartUnit('g'));
