@@ -20,6 +20,7 @@ import {
   felt,
   frameShape,
   knownSpecs,
+  plannedSpecs,
   instrumentUncertainty,
   placement,
   readings,
@@ -136,7 +137,7 @@ export const planAnswer = z.strictObject({
       school,
       placements: z.array(placement),
       specs: axisSpecs,
-      deviation: knownSpecs,
+      deviation: plannedSpecs,
       withinTolerance: z.boolean(),
       places: z.int(),
       addedG: z.number(),
@@ -160,7 +161,7 @@ export const chanceBody = z.strictObject({
   start: instrumentUncertainty
     .optional()
     .describe('what the start was measured with; a spec that is left out is exact'),
-  drift: knownSpecs
+  drift: plannedSpecs
     .optional()
     .describe('standard uncertainty of how far the instruments drift from start to check; none if left out'),
   readings: z.partialRecord(specKey, readings.shape.massG).optional().describe('one of each if left out'),
@@ -202,7 +203,7 @@ export const readingsAnswer = z.strictObject({
   readings,
   chance: chance.describe('with these readings'),
   reached: z.boolean().describe('whether it passes as often as wanted'),
-  judgeable: knownSpecs.describe(
+  judgeable: plannedSpecs.describe(
     'the least tolerance of each spec that five readings at start and check can judge',
   ),
 });
@@ -286,7 +287,7 @@ export const nearestBody = z.strictObject({
 });
 export const nearestAnswer = z.strictObject({
   nearest: z.array(
-    z.strictObject({ id: z.string(), distanceSteps: z.number().optional(), steps: knownSpecs, impossible }),
+    z.strictObject({ id: z.string(), distanceSteps: z.number().optional(), steps: plannedSpecs, impossible }),
   ),
 });
 

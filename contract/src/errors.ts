@@ -77,6 +77,7 @@ const TABLE = {
   ),
   'missing-readings': entry(422, 'At least one reading is needed.'),
   'needs-weight-and-balance': entry(422, 'This needs the weight and the balance first.'),
+  'not-of-this-sport': entry(422, 'This is not measured in this sport. Leave it out.'),
   'needs-face-on': entry(422, `Edge-on needs a face-on reading of the ${SPECS.swingWeight.name} beside it.`),
   'too-few-rods': entry(422, 'At least two rods of different value are needed.'),
   'nothing-stated': entry(

@@ -1,3 +1,4 @@
+import { capital } from '@kevro/core';
 import { z } from 'zod';
 import { calls, type Call } from './calls';
 import * as compute from './compute';
@@ -53,15 +54,14 @@ const named = Object.assign(Object.create(ids) as typeof ids, {
     return Object.keys(said).length > 0 ? said : undefined;
   },
 });
-const pascal = (name: string): string => name.charAt(0).toUpperCase() + name.slice(1);
 const WORTH_A_NAME = [z.ZodObject, z.ZodUnion, z.ZodEnum, z.ZodArray, z.ZodRecord] as const;
 const taken = new Set<string>(['Problem']);
 for (const module of MODULES)
   for (const [name, schema] of Object.entries<unknown>(module)) {
     const of = schema as z.ZodType;
-    if (!WORTH_A_NAME.some((kind) => of instanceof kind) || ids.has(of) || taken.has(pascal(name))) continue;
-    taken.add(pascal(name));
-    ids.add(of, { id: pascal(name) });
+    if (!WORTH_A_NAME.some((kind) => of instanceof kind) || ids.has(of) || taken.has(capital(name))) continue;
+    taken.add(capital(name));
+    ids.add(of, { id: capital(name) });
   }
 
 /** One schema after the other, with those that have a name said once, beside them. */
@@ -166,7 +166,7 @@ const TAGS: Record<string, string> = {
   backups: 'Copies of the whole shop',
   changes: 'The change log',
   compute: 'The physics, without a record: predictions, plans, checks',
-  day: 'Today’s places and sessions of all open fittings',
+  day: 'What the day asks for: follow-ups and calibrations that are due',
   devices: 'The devices that are signed in',
   fittings: 'Fittings: rounds, targets, plans, builds, programmes and sessions',
   frames: 'Frames, with their measurements and strings',
@@ -231,7 +231,14 @@ function operation(
 }
 
 /** Calls that answer a device that nobody signed in on. */
-const OPEN_CALLS: ReadonlySet<string> = new Set(['health', 'access', 'signIn', 'linkPage', 'linkSession']);
+const OPEN_CALLS: ReadonlySet<string> = new Set<keyof typeof calls>([
+  'health',
+  'access',
+  'signIn',
+  'signOut',
+  'linkPage',
+  'noteByLink',
+]);
 
 /** The OpenAPI 3.1 document of every call, made from the same schemas that validate. */
 export function openApiDocument(): Record<string, unknown> {

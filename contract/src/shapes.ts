@@ -39,12 +39,13 @@ export const felt = {
   minutes: z.number().positive().max(1000).optional(),
 };
 
-const ratings = Object.fromEntries(RATING_KEYS.map((key) => [key, finite.optional()])) as Record<
-  RatingKey,
-  z.ZodOptional<z.ZodNumber>
->;
+const ratingsAs = <S extends z.ZodType>(schema: S): Record<RatingKey, z.ZodOptional<S>> =>
+  Object.fromEntries(RATING_KEYS.map((key) => [key, schema.optional()])) as Record<
+    RatingKey,
+    z.ZodOptional<S>
+  >;
 export const specs = z.strictObject({
-  ...ratings,
+  ...ratingsAs(finite),
   massG: finite,
   balanceCm: finite,
   swingWeight: finite,
@@ -113,10 +114,12 @@ export const aimTarget = z.strictObject(bySpec(() => target.optional()));
 export const school = z.enum(SCHOOLS);
 
 export const knownSpecs = z.strictObject(byAnySpec(() => finite.optional()));
+/** The same of those that weight changes. */
+export const plannedSpecs = z.strictObject(bySpec(() => finite.optional()));
 
 /** Standard uncertainties (one sigma): screens show twice as much. */
 export const specUncertainty = z
-  .strictObject({ ...bySpec(() => finite.min(0)), ...ratings })
+  .strictObject({ ...bySpec(() => finite.min(0)), ...ratingsAs(finite.min(0)) })
   .describe('standard uncertainties (one sigma); a 95 % interval reaches twice as far to either side');
 /** One standard uncertainty. */
 export const standardUncertainty = finite
@@ -128,10 +131,7 @@ export const parted = z.strictObject({ random: finite.min(0), common: finite.min
 export const specParted = z
   .strictObject({
     ...bySpec(() => parted),
-    ...(Object.fromEntries(RATING_KEYS.map((key) => [key, parted.optional()])) as Record<
-      RatingKey,
-      z.ZodOptional<typeof parted>
-    >),
+    ...ratingsAs(parted),
   })
   .describe('standard uncertainties (one sigma) in their parts: u² = random² + common²');
 const numberOrParted = z.union([finite.min(0), parted]);

@@ -28,7 +28,8 @@ export type FaultCode =
   | 'tolerance-without-value'
   | 'tolerance-too-large'
   | 'heavier-than-metal'
-  | 'band-backwards';
+  | 'band-backwards'
+  | 'not-of-this-sport';
 
 /** One thing wrong: what, where in the input, and the values the sentence needs. */
 export interface Problem {

@@ -82,6 +82,25 @@ describe('a measurement', () => {
     expect(read.parts.swingWeight.random).toBeGreaterThan(0);
   });
 
+  it('keeps what its stiffness is uncertain by where another number is put right', async () => {
+    const frameId = await addFrame();
+    const scatter = { random: 0.4, common: 0.3 };
+    const rated = { ...specs, stiffness: 64 };
+    const first = await measure(frameId, {
+      specs: rated,
+      uncertainty: {
+        massG: scatter,
+        balanceCm: scatter,
+        swingWeight: scatter,
+        twistWeight: scatter,
+        stiffness: { random: 0.2, common: 1.7 },
+      },
+    });
+    const { body: second } = await correct(first.id, { specs: { ...rated, massG: 321.5 } });
+    expect(second.specs.stiffness).toBe(64);
+    expect(second.parts.stiffness).toEqual({ random: 0.2, common: 1.7 });
+  });
+
   it('that was put right keeps its place before those that came later', async () => {
     const frameId = await addFrame();
     const first = await measure(frameId);

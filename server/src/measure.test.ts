@@ -192,6 +192,13 @@ describe('a capture', () => {
     expect((await get(`/frames/${id}/measurements`)).body).toEqual([]);
     expect(paths(await typed(id, 'massG', 9e9))).toEqual(['value']);
   });
+
+  it('takes no stiffness of a frame whose sport rates none', async () => {
+    const paddle = await addFrame({ shape: { sport: 'padel', lengthCm: 45.5 } });
+    const refused = await typed(paddle, 'stiffness', 60);
+    expect([refused.status, refused.body.code]).toEqual([422, 'not-of-this-sport']);
+    expect((await capture(paddle)).readings).toEqual([]);
+  });
 });
 
 const SHEET: DataSheet = {

@@ -1,4 +1,5 @@
 import {
+  byReported,
   ALL_SPORTS,
   BASE_GRIPS,
   CONFIDENCES,
@@ -9,9 +10,7 @@ import {
   REPORTED,
   SPECS,
   byAnySpec,
-  specName,
   type AnySpecKey,
-  type ReportedField,
   fieldScale,
   parseBalance,
   parseNumber,
@@ -323,10 +322,7 @@ export const HEADERS: Record<SetupField, string> = {
   crosses: 'crosses',
   gauge: 'gauge',
   tension: 'tension',
-  ...(Object.fromEntries(ALL_SPEC_KEYS.map((key) => [REPORTED[key], `${specName(key)} as told`])) as Record<
-    ReportedField,
-    string
-  >),
+  ...byReported(({ name }) => `${name} as told`),
   line: 'line',
 };
 /** A typed line is read, never written. */

@@ -1,14 +1,14 @@
 import { z } from 'zod';
 import { QUANTITIES } from '@kevro/core';
-import { dress, frameShape, knownSpecs, school, specs, sport } from '../shapes';
+import { dress, frameShape, plannedSpecs, school, specs, sport } from '../shapes';
 import { measurement } from './measurement';
 import { onFrame } from './placement';
 import { text, yes } from './text';
 
 /** What the maker states of a model: shared by all frames of the same sport, maker and model. */
 export const nominal = z.strictObject({
-  specs: knownSpecs,
-  tolerance: knownSpecs,
+  specs: plannedSpecs,
+  tolerance: plannedSpecs,
   dress: dress.describe('the dress that the statement is for; most makers state frames bare'),
 });
 

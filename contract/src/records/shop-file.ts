@@ -7,7 +7,7 @@ import { newMeasurement } from './measurement';
 import { part } from './part';
 import { newLookAgain, newProgramme } from './play';
 import { newPlayer } from './player';
-import { newSetup } from './setup';
+import { newSetup, withRatings } from './setup';
 import { shop } from './shop';
 
 const id = z.string().min(1).max(80);
@@ -69,7 +69,7 @@ export const shopFile = z.strictObject({
       stringings: z.array(newStringing).default([]),
     }),
   ),
-  setups: z.array(newSetup.extend({ id })),
+  setups: z.array(z.preprocess(withRatings, newSetup.extend({ id }))),
   instruments: z
     .array(
       newInstrument.extend({

@@ -3,7 +3,7 @@ import type { Frame } from '../frame';
 import type { AxisSpecs } from '../mass';
 import { parted, usualParts, type SpecParted } from '../measure';
 import { instrumentsAfter, type Instruments } from '../plan';
-import { RATING_KEYS, bySpec, type SpecKey } from '../spec';
+import { ratingsBy, bySpec, type SpecKey } from '../spec';
 import { QUANTITIES, type Means, type Quantity, type Reading } from './reading';
 import { estimatedOf, settleCapture, specsOfCapture, type SettledCapture } from './settle';
 
@@ -40,7 +40,7 @@ export function measurementOf(frame: Frame, readings: readonly Reading[]): Measu
     specs,
     parts: {
       ...bySpec((key) => settled[key]?.parts ?? parted(frame.sport.typicalReading[key])),
-      ...Object.fromEntries(RATING_KEYS.flatMap((key) => (settled[key] ? [[key, settled[key].parts]] : []))),
+      ...ratingsBy((key) => settled[key]?.parts),
     },
     estimated: estimatedOf(found),
     leftRight: sides ? { massG: sides.value, uncertainty: sides.uncertainty } : null,

@@ -1,4 +1,5 @@
 import { RATING_KEYS, SPEC_KEYS, type AnySpecKey } from '../spec';
+import { Fault } from '../fault';
 import { parted } from '../measure';
 import type { SportData } from '../sport';
 
@@ -68,7 +69,8 @@ export function typedReading(
   axisCm?: number,
 ): Omit<Reading, 'id' | 'setAside'> {
   const read = means === 'edge-on' ? 'swingWeight' : quantity;
-  const u = read === 'leftRightG' ? TYPED_LEFT_RIGHT_G : (typicalReading[read] ?? 0);
+  const u = read === 'leftRightG' ? TYPED_LEFT_RIGHT_G : typicalReading[read];
+  if (u === undefined) throw new Fault({ code: 'not-of-this-sport', path: 'quantity' });
   // Of the instrument behind it nobody knows more.
   const about = read === 'swingWeight' && axisCm !== undefined ? { axisCm } : {};
   return { quantity, means, value, ...about, ...parted(u), source: 'typed' };

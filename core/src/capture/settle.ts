@@ -1,4 +1,4 @@
-import { RATING_KEYS } from '../spec';
+import { ratingsBy, RATING_KEYS } from '../spec';
 import { Fault, type FaultCode } from '../fault';
 import type { Frame } from '../frame';
 import { recoilWeight, shiftAxis, type AxisSpecs } from '../mass';
@@ -288,7 +288,7 @@ export function specsOfCapture(frame: Frame, { settled }: SettledCapture): AxisS
     swingWeight: swingWeight.value,
     axisCm: frame.sport.axisCm,
     ...(twistWeight ? { twistWeight: twistWeight.value } : {}),
-    ...Object.fromEntries(RATING_KEYS.flatMap((key) => (settled[key] ? [[key, settled[key].value]] : []))),
+    ...ratingsBy((key) => settled[key]?.value),
   };
   return recoilWeight(specs) > 0 ? specs : undefined;
 }

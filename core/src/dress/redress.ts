@@ -1,3 +1,4 @@
+import { ratingsOf } from '../spec';
 import { Fault } from '../fault';
 import { settleFrame, type Frame, type FrameShape } from '../frame';
 import {
@@ -76,7 +77,7 @@ export function redress(
   const parts = signedParts(change);
   const outcome = joinParts(before, joinedParts(parts), before.axisCm);
   // Nothing was missing before, so nothing is now.
-  const after = outcome.specs as AxisSpecs;
+  const after: AxisSpecs = { ...(outcome.specs as AxisSpecs), ...ratingsOf(specs) };
   if (!(after.massG > 0) || specProblems(after, frame.lengthCm).length > 0) {
     throw new Fault({ code: 'removal-too-large', path: 'from' });
   }

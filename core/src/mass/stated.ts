@@ -1,5 +1,5 @@
 import type { FaultCode, Problem } from '../fault';
-import { ALL_SPEC_KEYS, SPECS, SPEC_KEYS, type KnownSpecs, type SpecTraits } from '../spec';
+import { SPECS, SPEC_KEYS, type KnownSpecs, type SpecTraits } from '../spec';
 import type { SportData } from '../sport';
 import { specProblems, type AxisSpecs } from './specs';
 
@@ -17,7 +17,7 @@ export function statedProblems(
   lengthCm: number,
   path = 'specs',
 ): Problem[] {
-  if (ALL_SPEC_KEYS.every((key) => known[key] === undefined)) return [{ code: 'nothing-stated', path }];
+  if (SPEC_KEYS.every((key) => known[key] === undefined)) return [{ code: 'nothing-stated', path }];
   // What is not known is such as goes with anything: a balance at the axis, or hardly beside one at the butt.
   const {
     massG = 1e-3,
@@ -46,6 +46,8 @@ export function statedProblems(
   return problems;
 }
 
+const isWrong = ({ code }: Problem): boolean => code !== 'unlikely';
+
 /**
  * Why a setup of which some specs are known cannot be; undefined where it can. What is only unlikely may be.
  * @param mostCm how long a frame may be
@@ -58,8 +60,10 @@ export function setupProblem(
   const { massG, balanceCm, swingWeight, ...twist } = setup;
   // The usual case, quickly: thousands are asked about at once.
   if (massG !== undefined && balanceCm !== undefined && swingWeight !== undefined)
-    return specProblems({ axisCm: sport.axisCm, ...twist, massG, balanceCm, swingWeight }, mostCm)[0]?.code;
-  return statedProblems(setup, sport, mostCm).find(({ code }) => code !== 'unlikely')?.code;
+    return specProblems({ axisCm: sport.axisCm, ...twist, massG, balanceCm, swingWeight }, mostCm).find(
+      isWrong,
+    )?.code;
+  return statedProblems(setup, sport, mostCm).find(isWrong)?.code;
 }
 
 /**

@@ -1,4 +1,4 @@
-import { ALL_SPEC_KEYS, type RatingKey, bySpec, type SpecKey } from '../spec';
+import { ratingsBy, type RatingKey, bySpec, type SpecKey } from '../spec';
 import type { SpecUncertainty } from './uncertainty';
 
 /**
@@ -32,10 +32,10 @@ export const usualParts = (uncertainty: SpecUncertainty): SpecParted =>
 export const wholeOf = ({ random, common }: Parted): number => Math.hypot(random, common);
 
 /** The same of every spec. */
-export const wholesOf = (parts: SpecParted): SpecUncertainty =>
-  Object.fromEntries(
-    ALL_SPEC_KEYS.flatMap((key) => (parts[key] ? [[key, wholeOf(parts[key])] as const] : [])),
-  ) as SpecUncertainty;
+export const wholesOf = (parts: SpecParted): SpecUncertainty => ({
+  ...bySpec((key) => wholeOf(parts[key])),
+  ...ratingsBy((key) => parts[key] && wholeOf(parts[key])),
+});
 
 /**
  * Of the mean of n readings where one has these parts, by u² = random²/n + common² (JCGM 100:2008, 4.2.3 and 5.2.4). With n below 1 the way back, from a mean of

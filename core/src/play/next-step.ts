@@ -1,9 +1,14 @@
-import { programmeTraits } from './programme';
 import { Fault } from '../fault';
 import { predict, type AxisSpecs } from '../mass';
 import { sportData } from '../sport';
 import { isSore, isTired } from './felt';
-import type { Played, ProgrammeRequest, Proposal, ZoneChange } from './programme';
+import {
+  programmeTraits,
+  type Played,
+  type ProgrammeRequest,
+  type Proposal,
+  type ZoneChange,
+} from './programme';
 import { withinRoom } from './room';
 import { RULES, evenlyOff, isChange, sum, undone, zonesOf, type Ground } from './rules';
 

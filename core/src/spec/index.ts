@@ -112,11 +112,13 @@ export const SPEC_KEYS = ALL_SPEC_KEYS.filter((key): key is SpecKey => isPlanned
 export type RatingKey = Exclude<AnySpecKey, SpecKey>;
 export const RATING_KEYS = ALL_SPEC_KEYS.filter((key): key is RatingKey => !isPlanned(key));
 export type Ratings = Partial<Record<RatingKey, number>>;
-/** The ratings of specs, as they are: whatever is put on a frame leaves them. @example ratingsOf({ massG: 300 }) // {} */
-export const ratingsOf = (specs: KnownSpecs): Ratings =>
+/** What ratings have; one of which nothing is known is left out. @example ratingsBy((key) => settled[key]?.value) */
+export const ratingsBy = <T>(of: (key: RatingKey) => T | undefined): Partial<Record<RatingKey, T>> =>
   Object.fromEntries(
-    RATING_KEYS.flatMap((key) => (specs[key] === undefined ? [] : [[key, specs[key]] as const])),
-  );
+    RATING_KEYS.map((key) => [key, of(key)]).filter(([, value]) => value !== undefined),
+  ) as Partial<Record<RatingKey, T>>;
+/** The ratings of specs, as they are: whatever is put on a frame leaves them. @example ratingsOf({ massG: 300 }) // {} */
+export const ratingsOf = (specs: KnownSpecs): Ratings => ratingsBy((key) => specs[key]);
 /** The four, and each rating that one of these knows. @example specsToShow([{ massG: 300 }]).length // 4 */
 export const specsToShow = (known: readonly (KnownSpecs | undefined)[]): AnySpecKey[] =>
   ALL_SPEC_KEYS.filter((key) => isPlanned(key) || known.some((of) => of?.[key] !== undefined));

@@ -2,13 +2,13 @@ import { badminton } from './badminton';
 import { padel } from './padel';
 import { pickleball } from './pickleball';
 import type { Sport, SportData } from './sport';
-export type { GuideChoice } from './sport';
 import { tennis } from './tennis';
 
 export { GUIDES, type Guide, type GuideName } from './guide';
 export { withOwn, type OwnNumbers } from './own-numbers';
 export { BASE_GRIPS, type BaseGrip, type Dress, type TypicalPart, type TypicalParts } from './kit';
 export {
+  type GuideChoice,
   ALL_SPORTS,
   ALL_ZONES,
   HOOP_PLACES,

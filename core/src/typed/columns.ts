@@ -1,10 +1,14 @@
 import { ALL_SPORTS, sportData, type Sport } from '../sport';
-import { ALL_SPEC_KEYS, SPECS, byAnySpec, capital, type AnySpecKey } from '../spec';
+import { ALL_SPEC_KEYS, SPECS, byAnySpec, capital, type AnySpecKey, type SpecTraits } from '../spec';
 import { G_PER_POUND, parseNumber, spelledScale, unitSpelt } from '../units';
 
 /** The column of what was told of a spec, unit and all. @example REPORTED.massG // 'reportedWeight' */
 export type ReportedField = `reported${Capitalize<(typeof SPECS)[AnySpecKey]['short']>}`;
 export const REPORTED = byAnySpec((key) => `reported${capital(SPECS[key].short)}` as const);
+
+/** What each of those columns has. @example byReported(({ name }) => `${name} as told`).reportedSwing // 'swing weight as told' */
+export const byReported = <T>(of: (spec: SpecTraits) => T): Record<ReportedField, T> =>
+  Object.fromEntries(ALL_SPEC_KEYS.map((key) => [REPORTED[key], of(SPECS[key])])) as Record<ReportedField, T>;
 
 /** What a column of a list of setups can be. */
 export const SETUP_FIELDS = [
@@ -99,12 +103,7 @@ const NAMES: Record<SetupField, string> = {
   crosses: 'crosses|cross strings',
   gauge: 'gauge|string gauge',
   tension: 'tension|string tension',
-  ...(Object.fromEntries(
-    ALL_SPEC_KEYS.map((key) => {
-      const { name } = SPECS[key];
-      return [REPORTED[key], `${name} as told|${name} as reported|reported ${name}`];
-    }),
-  ) as Record<ReportedField, string>),
+  ...byReported(({ name }) => `${name} as told|${name} as reported|reported ${name}`),
   line: 'line|specs|typed|text|numbers',
 };
 const FIELD_OF = new Map(

@@ -63,7 +63,7 @@ async function storeFrame(db: Queries, file: ShopFile['frames'][number]): Promis
         frameId: id,
         roundId: null,
         specs: requireSpecs(withAxis(specs, sport.axisCm), lengthCm, `frames.${id}.measurements.${i}.specs`),
-        parts: partsSaid(uncertainty, rest.estimated),
+        parts: partsSaid(uncertainty, specs, rest.estimated),
         how: {},
       },
       `${id} ${i}`,

@@ -4,7 +4,7 @@ import type { Queries } from '../db/db';
 import { ApiProblem, badInput, notFoundAt } from '../problem';
 import { partsOf } from '../records/part';
 import { piecesOf } from './programmes';
-import type { Moment } from '../records/shop';
+import { theShop, type Moment } from '../records/shop';
 import { beginWithPlan, entryOf, startOf } from './begin-with-plan';
 
 /** Back to what was on a frame earlier: a round whose plan takes off what is new and puts on what has gone. @returns the round */
@@ -31,7 +31,10 @@ export async function goBack(
   const unknown = way.placements.filter(({ partId }) => !parts.some(({ id }) => id === partId));
   if (unknown.length > 0)
     throw new ApiProblem('step-short', [], {
-      what: zoneChangeWords(zoneChanges(settleFrame(frame.shape), { placements: unknown, removals: [] })),
+      what: zoneChangeWords(
+        zoneChanges(settleFrame(frame.shape), { placements: unknown, removals: [] }),
+        (await theShop(tx)).partUnit,
+      ),
     });
   const words = which === 'found' ? `as round ${to.number} found it` : `the build of round ${to.number}`;
   return beginWithPlan(

@@ -17,7 +17,7 @@ import { addLookAgain } from '../records/look-again';
 import { listParts } from '../records/part';
 import { setCeiling } from '../records/player';
 import { programmeEvents, programmes } from '../records/programme';
-import type { Moment } from '../records/shop';
+import { theShop, type Moment } from '../records/shop';
 import { outlookCase } from './outlook';
 import { layOut, programmeOutlook } from './programmes';
 import { beginWithPlan, entryOf, startOf, type Entry } from './begin-with-plan';
@@ -125,7 +125,10 @@ export async function takeStep(
   const from = await startOf(tx, round);
   const usable = (await listParts(tx)).filter(({ retired }) => !retired).map(({ part }) => part);
   const { short, specs: _, ...laid } = layOut(frame, list, from, change, usable);
-  if (short.length > 0) throw new ApiProblem('step-short', [], { what: zoneChangeWords(short) });
+  if (short.length > 0)
+    throw new ApiProblem('step-short', [], {
+      what: zoneChangeWords(short, (await theShop(tx)).partUnit),
+    });
   const said = body.change ? zoneChangeWords(change) : (next?.sentence ?? '');
   const begun = await beginWithPlan(
     tx,

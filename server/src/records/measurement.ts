@@ -1,4 +1,7 @@
 import {
+  type RatingKey,
+  type Specs,
+  ratingsBy,
   ALL_SPEC_KEYS,
   type AnySpecKey,
   ESTIMATE_PARTS,
@@ -61,11 +64,21 @@ function measurementOf({ key: _, place: __, ...row }: Row): Measurement {
 }
 
 /** What a measurement that came in whole is uncertain by, in its parts: what is said whole is split as is usual, and an estimate is wrong the same way each time. */
-export const partsSaid = (said: Record<SpecKey, number | Parted>, estimated: readonly string[]): SpecParted =>
-  bySpec((key) => {
-    const one = said[key];
-    return typeof one === 'number' ? parted(one, estimated.includes(key) ? ESTIMATE_PARTS : undefined) : one;
-  });
+export function partsSaid(
+  said: Record<SpecKey, number | Parted> & Partial<Record<RatingKey, number | Parted>>,
+  specs: Specs,
+  estimated: readonly string[],
+): SpecParted {
+  const partsOf = (key: AnySpecKey, one: number | Parted): Parted =>
+    typeof one === 'number' ? parted(one, estimated.includes(key) ? ESTIMATE_PARTS : undefined) : one;
+  return {
+    ...bySpec((key) => partsOf(key, said[key])),
+    ...ratingsBy((key) => {
+      const one = specs[key] === undefined ? undefined : said[key];
+      return one === undefined ? undefined : partsOf(key, one);
+    }),
+  };
+}
 
 /** What a frame was as it is used, by the core's own rule: neither a trial or step on the way, nor what was discarded. */
 const STANDING = `counts and purpose in (${STANDING_PURPOSES.map((purpose) => `'${purpose}'`).join(', ')})`;

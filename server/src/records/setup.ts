@@ -1,6 +1,13 @@
 import { ALL_SPEC_KEYS, SPECS, byAnySpec } from '@kevro/core';
-import { boundsOf } from '@kevro/contract';
-import type { Setup, SetupFileQuery, SetupPage, SetupQuery, SetupRow, SetupToStore } from '@kevro/contract';
+import {
+  boundsOf,
+  type Setup,
+  type SetupFileQuery,
+  type SetupPage,
+  type SetupQuery,
+  type SetupRow,
+  type SetupToStore,
+} from '@kevro/contract';
 import type { Queries } from '../db/db';
 import { tableOf } from '../db/table';
 import { newId } from './id';

@@ -1,5 +1,6 @@
 import type { Router } from 'express';
 import {
+  ratingsBy,
   bringTo,
   bySpec,
   readingAfter,
@@ -112,7 +113,7 @@ export function measurementRoutes(router: Router, acts: Acts): void {
       const { sport, lengthCm } = settleFrame(frame.shape);
       const specs = requireSpecs(withAxis(body.specs, sport.axisCm), lengthCm);
       const { uncertainty, ...rest } = body;
-      const parts = partsSaid(uncertainty ?? sport.typicalReading, body.estimated);
+      const parts = partsSaid(uncertainty ?? sport.typicalReading, specs, body.estimated);
       const measurement = { ...rest, frameId: id, takenAt: at, specs, parts, how: {} };
       return (await storeMeasurement(tx, measurement, key)).id;
     },
@@ -131,8 +132,11 @@ export function measurementRoutes(router: Router, acts: Acts): void {
       const { uncertainty, ...rest } = body;
       // An estimate that was put right by hand is one no more: as uncertain, but as a reading is.
       const wasEstimated = (key: SpecKey) => first.estimated.includes(key) && !body.estimated.includes(key);
-      const kept = bySpec((key) => (wasEstimated(key) ? first.uncertainty[key] : first.parts[key]));
-      const parts = partsSaid(uncertainty ?? kept, body.estimated);
+      const kept = {
+        ...bySpec((key) => (wasEstimated(key) ? first.uncertainty[key] : first.parts[key])),
+        ...ratingsBy((key) => first.parts[key] ?? sport.typicalReading[key]),
+      };
+      const parts = partsSaid(uncertainty ?? kept, specs, body.estimated);
       const stored = await correctMeasurement(tx, first, { ...rest, specs, parts }, { key, reason, at });
       if (!stored) throw new ApiProblem('key-used');
       return stored.id;

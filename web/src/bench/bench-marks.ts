@@ -20,7 +20,7 @@ import { useFitting } from '../stores/fitting';
 import { useGuides } from '../stores/guides';
 import { useLibrary } from '../stores/library';
 
-/** What the maker states of a frame, where it was not measured: ratings have no column of their own there. */
+/** What the maker states of a frame and nobody here measured. */
 const statedOf = (specs: KnownSpecs, frame: { stiffness: number | null } | undefined): KnownSpecs =>
   frame && frame.stiffness !== null && specs.stiffness === undefined ? { stiffness: frame.stiffness } : {};
 

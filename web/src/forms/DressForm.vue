@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { partUnit, partNumber } from '../words/part-weight';
 import { computed } from 'vue';
 import { BASE_GRIPS, isStrung, sportData, type Dress, type Sport } from '@kevro/core';
 import { BASE_GRIP_NAMES } from '../words';
@@ -40,8 +41,8 @@ const GRIPS = BASE_GRIPS.map((value) => ({ value, title: BASE_GRIP_NAMES[value] 
         v-model="strings"
         label="strings"
         measure="mass"
-        unit="g"
-        :placeholder="`about ${sportData(sport).typicalParts.strings.massG}`"
+        :unit="partUnit()"
+        :placeholder="`about ${partNumber(sportData(sport).typicalParts.strings.massG, 0)}`"
         :error="problem"
       />
     </div>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { partUnit } from '../words/part-weight';
 import { computed, ref } from 'vue';
 import { SPEC_KEYS, SPORTS, isStrung } from '@kevro/core';
 import type { FrameRecord } from '@kevro/contract';
@@ -123,7 +124,7 @@ const addWeight = (): void => {
             v-model="weight.grams"
             label="In all"
             measure="mass"
-            unit="g"
+            :unit="partUnit()"
             :error="said(`weights.${i}.massG`)"
           />
           <v-select

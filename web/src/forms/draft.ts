@@ -1,6 +1,6 @@
 import { computed, ref, shallowRef, watch, type Ref } from 'vue';
 import { deviceStorage } from '../ui/kept';
-import { same } from '../ui/same';
+import { plainly, same } from '../ui/same';
 import { openTabs, tabId } from '../ui/tab';
 
 /** What is kept of a form: what it began with, and what stands in it now. */
@@ -52,7 +52,6 @@ export function useDraft<T extends object>(empty: () => T) {
 
   const dirty = computed(() => !same(value.value, start.value));
   const ownKey = (): string => keyOf(name ?? '', tabId());
-  const copy = (of: T): T => JSON.parse(JSON.stringify(of)) as T;
 
   function offer(kept: Kept<T> | undefined): void {
     if (!kept || same(kept.value, start.value)) return;
@@ -79,8 +78,8 @@ export function useDraft<T extends object>(empty: () => T) {
   /** Opens the form: with what was typed before, where it still fits, else with what it begins with. @param of whose form it is */
   function begin(of: string, first: T): void {
     name = undefined;
-    start.value = copy(first);
-    value.value = copy(first);
+    start.value = plainly(first);
+    value.value = plainly(first);
     resumed.value = false;
     older.value = undefined;
     name = of;
@@ -92,23 +91,23 @@ export function useDraft<T extends object>(empty: () => T) {
   function restart(first: T): void {
     if (same(first, start.value)) return;
     const typed = dirty.value ? { start: start.value, value: value.value } : undefined;
-    start.value = copy(first);
-    value.value = copy(first);
+    start.value = plainly(first);
+    value.value = plainly(first);
     resumed.value = false;
     if (typed && !same(typed.value, first)) older.value = typed;
     // What the form began with came late: what was typed from it fits after all.
     else if (older.value && same(older.value.start, first)) {
-      value.value = copy(older.value.value);
+      value.value = plainly(older.value.value);
       older.value = undefined;
       resumed.value = true;
     }
   }
   const afresh = (): void => {
-    value.value = copy(start.value);
+    value.value = plainly(start.value);
     resumed.value = false;
   };
   const takeUp = (): void => {
-    if (older.value) value.value = copy(older.value.value);
+    if (older.value) value.value = plainly(older.value.value);
     older.value = undefined;
   };
   const forgetOlder = (): void => {
@@ -117,7 +116,7 @@ export function useDraft<T extends object>(empty: () => T) {
   };
   /** What stands is stored: from here on it is what the form begins with. */
   function stored(): void {
-    start.value = copy(value.value);
+    start.value = plainly(value.value);
     resumed.value = false;
     older.value = undefined;
     keep();

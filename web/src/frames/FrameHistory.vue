@@ -2,8 +2,7 @@
 import { computed, ref } from 'vue';
 import { useTheme } from 'vuetify';
 import {
-  specName,
-  SPECS,
+  specsToShow,
   ALL_SPEC_KEYS,
   STANDING_PURPOSES,
   countedSessions,
@@ -20,7 +19,7 @@ import { useRecord } from '../ui/record';
 import { same } from '../ui/same';
 import { ENERGY_WORDS } from '../words/sessions';
 import { useUnits } from '../stores/units';
-import { SPEC_NAMES } from '../words';
+import { specAxis, SPEC_NAMES } from '../words';
 
 /** The specs of a frame over time, as it stood, with what was felt of it. Drawn once there is something to see. */
 const props = defineProps<{ frame: FrameRecord; measurements: readonly Measurement[] }>();
@@ -68,12 +67,14 @@ const chart = computed(() =>
         sore: false,
         text: `${dayWords(playedOn)}: ${ENERGY_WORDS[energyLeft]} energy left`,
       })),
-      unit: `${specName(spec.value)}, ${SPECS[spec.value].unit}`,
+      unit: specAxis(spec.value),
     },
     theme.current.value.colors as Record<string, string>,
     new Date().toISOString(),
   ),
 );
+/** A rating is offered where it was measured. */
+const choices = computed(() => specsToShow(inOneDress.value.map((m) => m.brought)));
 const rows = computed(() =>
   inOneDress.value.map(({ takenAt, brought: now }) => ({
     takenAt,
@@ -84,7 +85,7 @@ const rows = computed(() =>
 
 <template>
   <section
-    v-if="known.length > 1 || (known.length > 0 && sessions.length > 0)"
+    v-if="inOneDress.length > 1 || (inOneDress.length > 0 && sessions.length > 0)"
     aria-label="Over time"
     class="mb-4"
   >
@@ -93,7 +94,7 @@ const rows = computed(() =>
       <span class="spring" />
       <v-select
         v-model="spec"
-        :items="ALL_SPEC_KEYS.map((value) => ({ value, title: SPEC_NAMES[value] }))"
+        :items="choices.map((value) => ({ value, title: SPEC_NAMES[value] }))"
         label="Spec"
       />
     </div>

@@ -2,7 +2,7 @@
 import { shortWeight } from '../words/part-weight';
 import { computed, ref } from 'vue';
 import { useRouter } from 'vue-router';
-import { ALL_SPEC_KEYS, isStrung, settleFrame, type AnySpecKey } from '@kevro/core';
+import { SPECS, SPEC_KEYS, isStrung, settleFrame, type AnySpecKey } from '@kevro/core';
 import type { FrameRecord, Stringing } from '@kevro/contract';
 import { api } from '../api/client';
 import FormDialog from '../forms/FormDialog.vue';
@@ -45,8 +45,8 @@ const newest = computed(() =>
 const show = (key: AnySpecKey, value: number): string => {
   const shape = page.value?.frame.shape;
   const text = shape ? units.show(key, value, shape) : '';
-  const unit = key === 'balanceCm' && units.way.balance === 'points' ? '' : ` ${units.unit(key)}`;
-  return key === 'swingWeight' || key === 'twistWeight' ? text : text + unit;
+  const plain = SPECS[key].measure === 'inertia' || units.unit(key) === 'points';
+  return plain ? text : `${text} ${units.unit(key)}`.trim();
 };
 const happened = computed(() => (page.value ? timeline(page.value, show) : []));
 const KINDS = { measured: 'measured', strings: 'strung', build: 'build' };
@@ -56,7 +56,7 @@ const facts = computed(() => (page.value ? factsOf(page.value, newest.value?.spe
 const stated = computed(() => {
   const { nominal, shape } = page.value?.frame ?? {};
   if (!nominal || !shape) return [];
-  return ALL_SPEC_KEYS.flatMap((key) => {
+  return SPEC_KEYS.flatMap((key) => {
     const value = nominal.specs[key];
     const tolerance = nominal.tolerance[key];
     if (value === undefined) return [];

@@ -22,10 +22,15 @@ const emit = defineEmits<{ open: [spec: SpecKey]; aim: [spec: SpecKey, value: nu
 const shop = useShop();
 const units = useUnits();
 const hatch = useId();
+const checked = computed(
+  () =>
+    props.marks.checked !== undefined &&
+    (isPlanned(props.spec) || props.marks.checked[props.spec] !== undefined),
+);
 const own = computed(() => ({
-  // Once it was checked, what was found stands back.
-  found: props.marks.checked ? props.marks.measured?.[props.spec] : undefined,
-  measured: (props.marks.checked ?? props.marks.measured)?.[props.spec],
+  // Once it was checked, what was found stands back. A rating is what it was: weight leaves it.
+  found: checked.value ? props.marks.measured?.[props.spec] : undefined,
+  measured: (checked.value ? props.marks.checked : props.marks.measured)?.[props.spec],
   predicted: props.marks.predicted?.[props.spec],
   band: props.marks.guide?.[props.spec],
   wall: props.marks.walls?.[props.spec],
@@ -43,7 +48,6 @@ const guessed = computed(() => props.marks.estimated?.includes(props.spec) ?? fa
 const aimed = computed(() =>
   isPlanned(props.spec) ? targetOf(props.marks.aim ?? {}, props.spec) : undefined,
 );
-const checked = computed(() => props.marks.checked !== undefined);
 const shown = computed(() =>
   checked.value ? own.value.measured : (own.value.predicted ?? own.value.measured),
 );

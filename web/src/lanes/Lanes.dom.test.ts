@@ -68,6 +68,12 @@ describe('the lanes', () => {
     expect(wrapper.text()).not.toContain('as stated');
     const stated = lanes({ measured: { ...measurement.specs, stiffness: 62 }, stated: ['stiffness'] });
     expect(stated.text()).toContain('as stated');
+    // A check reads what weight changed: stiffness is what it was.
+    const checked = lanes({
+      measured: { ...measurement.specs, stiffness: 62 },
+      checked: { ...measurement.specs, massG: 330 },
+    });
+    expect(checked.findAll('.big').map((b) => b.text())).toEqual(['330.0', '32.2', '320', '13.6', '62']);
     expect(wrapper.findAll('.big').map((b) => b.text())).toContain('62');
     expect(lanes(measured).text()).not.toContain('Stiffness');
   });

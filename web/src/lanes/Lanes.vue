@@ -19,10 +19,10 @@ const props = defineProps<{
 const emit = defineEmits<{ open: [what: NumberKey]; aim: [spec: SpecKey, value: number] }>();
 
 const units = useUnits();
-/** A rating has a lane where anybody knows it. */
+/** A rating has a lane where it is known of this frame, or of one beside it. */
 const keys = computed(() => {
   const { measured, checked, setups = [] } = props.marks;
-  return specsToShow([measured, checked, ...setups.map(({ specs }) => specs)]);
+  return specsToShow([measured, checked, ...setups.filter(({ marked }) => marked).map(({ specs }) => specs)]);
 });
 const box = ref<HTMLElement>();
 const { width } = useElementSize(box);

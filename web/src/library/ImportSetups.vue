@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { computed, reactive, ref, watch } from 'vue';
 import {
+  specsToShow,
   FIELD_UNITS,
   SETUP_FIELDS,
   SOURCE_KINDS,
-  ALL_SPEC_KEYS,
   sportData,
   type SetupField,
 } from '@kevro/core';
@@ -58,6 +58,10 @@ const asking = computed(() =>
     .filter(({ specs }) => specs.swingWeight !== undefined)
     .map(({ shape }) => sportData(shape.sport))
     .find(({ quotedAxesCm }) => quotedAxesCm !== undefined),
+);
+/** A rating has a column where a row knows it. */
+const keys = computed(() =>
+  specsToShow(preview.value.map(({ read }) => (read && 'setup' in read ? read.setup.specs : undefined))),
 );
 const sport = computed(() => asking.value ?? sportData(said.value.assume.sport));
 const typedAxis = useTypedAxis(
@@ -208,8 +212,8 @@ const wrongAt = (line: number, header: string): string[] =>
         <thead>
           <tr>
             <th>Name</th>
-            <th v-for="key in ALL_SPEC_KEYS" :key="key" class="num">
-              {{ SPEC_NAMES[key] }}, {{ units.unit(key) }}
+            <th v-for="key in keys" :key="key" class="num">
+              {{ SPEC_NAMES[key] }}<template v-if="units.unit(key)">, {{ units.unit(key) }}</template>
             </th>
           </tr>
         </thead>
@@ -217,7 +221,7 @@ const wrongAt = (line: number, header: string): string[] =>
           <tr v-for="({ read, cells }, i) in preview" :key="i">
             <template v-if="read && 'setup' in read">
               <td>{{ read.setup.name }}</td>
-              <td v-for="key in ALL_SPEC_KEYS" :key="key" class="num">
+              <td v-for="key in keys" :key="key" class="num">
                 {{
                   read.setup.specs[key] === undefined
                     ? '—'
@@ -227,7 +231,7 @@ const wrongAt = (line: number, header: string): string[] =>
             </template>
             <template v-else>
               <td>{{ cells[0] }}</td>
-              <td :colspan="ALL_SPEC_KEYS.length" class="warn">
+              <td :colspan="keys.length" class="warn">
                 {{ read?.problems.map(({ message }) => message).join(' ') ?? 'an empty row' }}
               </td>
             </template>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
-import { ALL_SPEC_KEYS, type AnySpecKey } from '@kevro/core';
+import { specsToShow, type AnySpecKey } from '@kevro/core';
 import { api } from '../api/client';
 import { useActKey } from '../forms/act-key';
 import { useRecord } from '../ui/record';
@@ -143,7 +143,7 @@ const facts = computed((): [string, string][] => {
             </tr>
           </thead>
           <tbody>
-            <tr v-for="key in ALL_SPEC_KEYS" :key="key">
+            <tr v-for="key in specsToShow([page.setup.specs])" :key="key">
               <td>{{ SPEC_NAMES[key] }}</td>
               <td class="num nowrap">
                 <b>{{ number(key, page.setup.specs[key]) }}</b>

@@ -1,10 +1,10 @@
-import { computed, reactive, toRaw } from 'vue';
+import { computed, reactive } from 'vue';
 import { ALL_SPEC_KEYS, SPEC_KEYS, byAnySpec, type AnySpecKey, type Sport } from '@kevro/core';
-import type { SETUP_SORTS } from '@kevro/contract';
-import { boundsOf, type SetupRow, type SourceKind } from '@kevro/contract';
+import { boundsOf, type SETUP_SORTS, type SetupRow, type SourceKind } from '@kevro/contract';
 import { numberOf, type Typed } from '../ui/typed';
 import { dressWords } from '../words/dress';
 import { useKept } from '../ui/kept';
+import { plainly } from '../ui/same';
 import type { useUnits } from '../stores/units';
 import { CONFIDENCE_NAMES, SOURCE_NAMES, SPEC_NAMES } from '../words';
 
@@ -89,15 +89,16 @@ export function useSetupView() {
     const { search, sport, kind, style, retired } = filters;
     return Boolean(search || sport || kind || style || retired) || ranged.value > 0;
   });
-  const copy = <T>(of: T): T => JSON.parse(JSON.stringify(toRaw(of))) as T;
   /** Keeps what is looked at under a name; one of that name is replaced. */
   function keep(name: string): void {
     const others = views.value.filter((view) => view.name !== name);
-    views.value = [...others, { name, filters: copy(filters), columns: copy(columns.value) }];
+    views.value = [...others, { name, filters: plainly(filters), columns: plainly(columns.value) }];
   }
   function show(view: SavedView): void {
-    Object.assign(filters, noFilters(), copy(view.filters));
-    columns.value = copy(view.columns);
+    const kept = plainly(view.filters);
+    // A view that is older than a spec has no range of it.
+    Object.assign(filters, noFilters(), kept, { ranges: { ...noRanges(), ...kept.ranges } });
+    columns.value = plainly(view.columns);
   }
   function forget(name: string): void {
     views.value = views.value.filter((view) => view.name !== name);

@@ -1,11 +1,4 @@
-import {
-  ALL_SPEC_KEYS,
-  REPORTED,
-  byAnySpec,
-  specName,
-  type ReportedField,
-  type SetupField,
-} from '@kevro/core';
+import { byReported, byAnySpec, specName, type SetupField } from '@kevro/core';
 
 /** What a column of a list can be. */
 export const FIELD_NAMES: Record<SetupField, string> = {
@@ -40,9 +33,6 @@ export const FIELD_NAMES: Record<SetupField, string> = {
   crosses: 'crosses',
   gauge: 'gauge',
   tension: 'tension',
-  ...(Object.fromEntries(ALL_SPEC_KEYS.map((key) => [REPORTED[key], `${specName(key)} as told`])) as Record<
-    ReportedField,
-    string
-  >),
+  ...byReported(({ name }) => `${name} as told`),
   line: 'a typed line with everything',
 };

@@ -108,7 +108,7 @@ export function useCapture(frame: FrameRecord) {
   }
 
   const typedValue = (quantity: Quantity): number | undefined => numberOf(typed.value[quantity]);
-  const isTyped = (quantity: Quantity): boolean => typed.value[quantity] !== null;
+  const isTyped = (quantity: Quantity): boolean => (typed.value[quantity] ?? null) !== null;
   const started = computed(() => QUANTITIES.some(isTyped));
 
   /** What is wrong with what is typed, for each field. */

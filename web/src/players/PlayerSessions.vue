@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue';
 import { useTheme } from 'vuetify';
-import { specName, SPECS, ALL_SPEC_KEYS, type AnySpecKey, type Sport } from '@kevro/core';
+import { specsToShow, ALL_SPEC_KEYS, type AnySpecKey, type Sport } from '@kevro/core';
 import type { PlayerPage } from '@kevro/contract';
 import PlainChart from '../ui/PlainChart.vue';
 import { dayWords } from '../words/days';
@@ -9,7 +9,7 @@ import { historyChart } from '../ui/history-chart';
 import { vWide } from '../ui/wide-table';
 import { ARM_WORDS, ENERGY_WORDS, OFTEN_WORDS, aroundWords, ballWords } from '../words/sessions';
 import { useUnits } from '../stores/units';
-import { SPEC_NAMES, SPORT_NAMES } from '../words';
+import { specAxis, SPEC_NAMES, SPORT_NAMES } from '../words';
 import WhatWorks from '../bench/WhatWorks.vue';
 
 /** What a player played and felt over time, in one sport, and what went with better sessions. */
@@ -51,12 +51,14 @@ const chart = computed(() => {
         text: `${dayWords(playedOn)}: ${ENERGY_WORDS[energyLeft]} energy left`,
       })),
       level: ceiling ? { value: ceiling.swingWeight, name: `ceiling ${ceiling.swingWeight}` } : undefined,
-      unit: `${specName(spec.value)}, ${SPECS[spec.value].unit}`,
+      unit: specAxis(spec.value),
     },
     theme.current.value.colors as Record<string, string>,
     new Date().toISOString(),
   );
 });
+/** A rating is offered where it is known. */
+const choices = computed(() => specsToShow(played.value.map(({ specs }) => specs)));
 const rows = computed(() =>
   played.value.map(({ playedOn, tag, specs, energyLeft, late, twists }) => ({
     playedOn,
@@ -83,7 +85,7 @@ const rows = computed(() =>
       <v-select
         v-if="chart"
         v-model="spec"
-        :items="ALL_SPEC_KEYS.map((value) => ({ value, title: SPEC_NAMES[value] }))"
+        :items="choices.map((value) => ({ value, title: SPEC_NAMES[value] }))"
         label="Over time"
       />
     </div>

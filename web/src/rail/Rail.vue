@@ -1,11 +1,10 @@
 <script setup lang="ts">
-import { partWeight } from '../words/part-weight';
 import { useElementSize } from '@vueuse/core';
 import { computed, ref } from 'vue';
-import type { Dress, Frame, Placement, SweetRegion } from '@kevro/core';
+import { zoneOf, type Dress, type Frame, type Placement, type SweetRegion } from '@kevro/core';
 import { useUnits } from '../stores/units';
-import { zoneOf } from '@kevro/core';
 import { ZONE_NAMES } from '../words';
+import { partWeight } from '../words/part-weight';
 import RailHold from './RailHold.vue';
 import RailRuler from './RailRuler.vue';
 import RailSweet from './RailSweet.vue';

@@ -2,7 +2,8 @@ import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
 import type { LibraryPart, LibraryWorker } from '../workers/library.worker';
 import LibraryWorkerFile from '../workers/library.worker?worker';
-import { plainly, useWorker } from '../workers/use-worker';
+import { plainly } from '../ui/same';
+import { useWorker } from '../workers/use-worker';
 import { useFitting } from './fitting';
 import { useShop } from './shop';
 

@@ -1,4 +1,5 @@
 import {
+  type AnySpecKey,
   SPECS,
   byAnySpec,
   capital,
@@ -44,6 +45,10 @@ export const STATION_NAMES: Record<Station, string> = {
 };
 
 export const SPEC_NAMES = byAnySpec((key): string => capital(specName(key)));
+
+/** A spec with its unit, for the axis of a chart. @example specAxis('massG') // 'weight, g' */
+export const specAxis = (key: AnySpecKey): string =>
+  [specName(key), SPECS[key].unit].filter(Boolean).join(', ');
 
 export const DERIVED_NAMES: Record<DerivedKey, string> = {
   recoilWeight: 'Recoil weight',

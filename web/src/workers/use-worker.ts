@@ -1,9 +1,6 @@
 import { proxy, wrap, type Remote } from 'comlink';
 import { ref } from 'vue';
 
-/** A copy without what belongs to the page: a worker takes plain data only. */
-export const plainly = <T>(of: T): T => JSON.parse(JSON.stringify(of)) as T;
-
 /**
  * Work beside the page by a worker of its own that is stopped with it: what comes of work that was stopped, or that newer work overtook, is not heard.
  * @example const { ask, stop, failure } = useWorker<PlanWorker>(() => new PlanWorkerFile());

@@ -51,6 +51,7 @@ interface Draft {
   overridden: Partial<Record<string, string>>;
 }
 
+const HALF = 100 * HALF_THE_WAY;
 /** Ways of which a part may be gone. */
 export const PART_OF: readonly Way[] = ['part-way', 'frame', 'guide'];
 
@@ -101,10 +102,10 @@ export function useAimDraft(setupAsked: string | undefined) {
       bothers: [],
       note: '',
       overridden: {},
-      share: 100 * HALF_THE_WAY,
+      share: HALF,
     };
     if (aim) {
-      const { frameId = null, guide = null, bothers = [], share = (100 * HALF_THE_WAY) / 100 } = aim.source;
+      const { frameId = null, guide = null, bothers = [], share = HALF_THE_WAY } = aim.source;
       return {
         ...nothing,
         way: aim.way,
@@ -165,7 +166,7 @@ export function useAimDraft(setupAsked: string | undefined) {
   ): void {
     // Whole, unless the way is one of parts or the player grows.
     if (change.way !== undefined && change.way !== draft.value.way)
-      draft.value.share = change.way === 'part-way' || growing.value ? 100 * HALF_THE_WAY : 100;
+      draft.value.share = change.way === 'part-way' || growing.value ? HALF : 100;
     Object.assign(draft.value, change);
     if (draft.value.way === 'guide') draft.value.guide ??= theirGuide();
     draft.value.rows = taken() ?? draft.value.rows;

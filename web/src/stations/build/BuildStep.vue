@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { partWeight } from '../../words/part-weight';
+import { partUnit, partWeightLabel, partWeight } from '../../words/part-weight';
 import { useNow } from '@vueuse/core';
 import { computed, nextTick, ref } from 'vue';
 import {
@@ -126,7 +126,8 @@ function storeBuilt(): void {
     const planned = pieces.value.find(({ id }) => id === row.id);
     const massG = numberOf(row.massG);
     if (!planned) continue;
-    if (massG === undefined || !(massG > 0)) errors[`${row.id}.massG`] = 'How many grams?';
+    if (massG === undefined || !(massG > 0))
+      errors[`${row.id}.massG`] = `How many ${partUnit() === 'g' ? 'grams' : partUnit()}?`;
     else if (planned.path === 'slot') found.push({ ...planned, massG });
     else {
       const startCm = numberOf(row.startCm);
@@ -257,10 +258,9 @@ const left = computed(() => {
         <div v-for="row in built" :key="row.id" class="row-built">
           <NumberField
             v-model="row.massG"
-            label="Grams, all of it"
-            spec="massG"
-            :shape="shape"
-            width
+            :label="`${partWeightLabel()}, all of it`"
+            measure="mass"
+            :unit="partUnit()"
             :error="wrong[`${row.id}.massG`]"
           />
           <template v-if="row.startCm !== null">

@@ -1,10 +1,10 @@
 import { computed, onBeforeUnmount, shallowRef, watch, type Ref } from 'vue';
 import type { Trim, TrimRequest } from '@kevro/core';
 import { fieldError } from '@kevro/contract';
-import { same } from '../../ui/same';
+import { plainly, same } from '../../ui/same';
 import type { PlanWorker } from '../../workers/plan.worker';
 import PlanWorkerFile from '../../workers/plan.worker?worker';
-import { plainly, useWorker } from '../../workers/use-worker';
+import { useWorker } from '../../workers/use-worker';
 
 /** Works out the smallest corrections of a build in a worker. */
 export function useTrims() {

@@ -3,7 +3,8 @@ import { bestFirst, distinctPlans, type Plan, type PlanRequest } from '@kevro/co
 import { fieldError, type FieldError } from '@kevro/contract';
 import type { PlanWorker } from '../../workers/plan.worker';
 import PlanWorkerFile from '../../workers/plan.worker?worker';
-import { plainly, useWorker } from '../../workers/use-worker';
+import { plainly } from '../../ui/same';
+import { useWorker } from '../../workers/use-worker';
 
 /** Plans already made on this visit, by what was asked for. */
 const made = new Map<string, Plan[]>();

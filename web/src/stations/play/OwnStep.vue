@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { partUnit } from '../../words/part-weight';
 import { computed, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import type { ZoneName } from '@kevro/core';
@@ -67,6 +68,7 @@ async function submit(key: string): Promise<void> {
           v-model="form.massG"
           label="How much, less than 0 to take off"
           measure="mass"
+          :unit="partUnit()"
           signed
           :error="said('change.0.massG')"
         />
