@@ -44,20 +44,6 @@ export default defineConfig({
         extends: true,
         test: { ...server, name: 'disk', include: OWN_FILES },
       },
-      {
-        extends: true,
-        test: {
-          name: 'browser',
-          include: ['e2e/**/*.test.ts'],
-          globalSetup: ['e2e/setup.ts'],
-          testTimeout: 300_000,
-          hookTimeout: 300_000,
-          maxWorkers: 2,
-          sequence: { groupOrder: 1 },
-          // A slow machine is no fault of the page.
-          expect: { poll: { timeout: 60_000 } },
-        },
-      },
     ],
   },
 });

@@ -1,20 +1,19 @@
-import { describe, expect, it } from 'vitest';
-import type { Page } from 'playwright-core';
+import type { Page } from '@playwright/test';
 import type { AimRecord, FittingView, Measurement } from '@kevro/contract';
-import { withOneShop, type Application } from './harness';
+import { type Shop, expect, test, withShop } from './harness';
 import { key, makeFitting, post, type Made } from './made';
 
 // An aim is come to from anywhere, says what it means, and is set past a warning only with a reason.
-let app: Application;
+let shop: Shop;
 let page: Page;
-withOneShop((fresh) => {
-  ({ app, page } = fresh);
+withShop((fresh) => {
+  ({ shop, page } = fresh);
 });
 const field = (name: RegExp | string) => page.getByRole('textbox', { name });
 const button = (name: RegExp | string) => page.getByRole('button', { name });
 const way = (name: string) => page.getByRole('radio', { name, exact: true }).click();
 const aimsOf = async ({ fitting }: Made): Promise<AimRecord[]> =>
-  (await app.get<FittingView>(`/fittings/${fitting.id}`)).frames[0]?.rounds[0]?.aims ?? [];
+  (await shop.get<FittingView>(`/fittings/${fitting.id}`)).frames[0]?.rounds[0]?.aims ?? [];
 async function set(made: Made): Promise<AimRecord> {
   const before = (await aimsOf(made)).length;
   await button('Set this aim').click();
@@ -23,15 +22,15 @@ async function set(made: Made): Promise<AimRecord> {
 }
 const change = async ({ player }: Made, more: object): Promise<void> => {
   const { id, archived: _, hasArmHistory: __, ...rest } = player;
-  expect((await app.send('PUT', `/players/${id}`, { ...rest, ...more })).status).toBe(200);
+  expect((await shop.send('PUT', `/players/${id}`, { ...rest, ...more })).status).toBe(200);
 };
 
-describe('an aim is come to', () => {
-  it('from another frame, in the dress of this one', async () => {
-    const made = await makeFitting(app);
-    const other = await makeFitting(app, { frame: { onIt: {} } });
+test.describe('an aim is come to', () => {
+  test('from another frame, in the dress of this one', async () => {
+    const made = await makeFitting(shop);
+    const other = await makeFitting(shop, { frame: { onIt: {} } });
     // The other was measured without strings: 16 g and near 30 in swing weight are missing on it.
-    await post<Measurement>(app, `/frames/${other.frame.id}/measurements`, {
+    await post<Measurement>(shop, `/frames/${other.frame.id}/measurements`, {
       key: key(),
       dress: { overgrips: 1 },
       specs: { massG: 309, balanceCm: 32.1, swingWeight: 295, twistWeight: 13 },
@@ -52,8 +51,8 @@ describe('an aim is come to', () => {
       .toBe(other.frame.tag);
   });
 
-  it('from the guide that suits the player, whose reasons are said; a growing one goes half the way', async () => {
-    const made = await makeFitting(app);
+  test('from the guide that suits the player, whose reasons are said; a growing one goes half the way', async () => {
+    const made = await makeFitting(shop);
     await change(made, { birthYear: new Date().getFullYear() - 15, levelScale: 5 });
     await page.goto(`/fittings/${made.fitting.id}/aim`);
     await way('Guide');
@@ -68,8 +67,8 @@ describe('an aim is come to', () => {
     expect(aim.target.swingWeight?.value).toBe(317);
   });
 
-  it('from complaints, each with what it moves; those of the record only when asked for', async () => {
-    const made = await makeFitting(app);
+  test('from complaints, each with what it moves; those of the record only when asked for', async () => {
+    const made = await makeFitting(shop);
     await change(made, { bothers: ['late', 'sore-arm'] });
     await page.goto(`/fittings/${made.fitting.id}/aim`);
     await way('Complaints');
@@ -83,8 +82,8 @@ describe('an aim is come to', () => {
     expect(aim.target.swingWeight?.value).toBe(299);
   });
 
-  it('in the lanes, by keys and by dragging, and what it means follows', async () => {
-    const made = await makeFitting(app);
+  test('in the lanes, by keys and by dragging, and what it means follows', async () => {
+    const made = await makeFitting(shop);
     await page.goto(`/fittings/${made.fitting.id}/aim`);
     await way('By hand');
     await field(/^Swing weight/).fill('320');
@@ -104,9 +103,9 @@ describe('an aim is come to', () => {
   });
 });
 
-describe('where it is played', () => {
-  it('moves the balance by half a step, and the aim says why', async () => {
-    const made = await makeFitting(app);
+test.describe('where it is played', () => {
+  test('moves the balance by half a step, and the aim says why', async () => {
+    const made = await makeFitting(shop);
     await page.goto(`/fittings/${made.fitting.id}/aim`);
     await way('By hand');
     await field(/^Balance/).fill('32.4');
@@ -118,9 +117,9 @@ describe('where it is played', () => {
   });
 });
 
-describe('guards', () => {
-  it('speak with their reason; a strong one is gone past only with a note, which stands with the aim', async () => {
-    const made = await makeFitting(app);
+test.describe('guards', () => {
+  test('speak with their reason; a strong one is gone past only with a note, which stands with the aim', async () => {
+    const made = await makeFitting(shop);
     await change(made, { ceilings: { tennis: 318 } });
     await page.goto(`/fittings/${made.fitting.id}/aim`);
     await way('By hand');
@@ -140,8 +139,8 @@ describe('guards', () => {
     await page.getByText('in spite of a warning: a trial for one week').waitFor();
   });
 
-  it('an aim out of reach is changed to the nearest by one click', async () => {
-    const made = await makeFitting(app);
+  test('an aim out of reach is changed to the nearest by one click', async () => {
+    const made = await makeFitting(shop);
     await page.goto(`/fittings/${made.fitting.id}/aim`);
     await way('By hand');
     await field(/^Weight/).fill('322');

@@ -1,29 +1,28 @@
 import { readFile } from 'node:fs/promises';
-import { describe, expect, it } from 'vitest';
-import type { Page } from 'playwright-core';
+import type { Page } from '@playwright/test';
 import { changeOutcome, expectedAfter, settleFrame, type Placement } from '@kevro/core';
 import type { FittingView, FramePage, PlanRecord, RoundView } from '@kevro/contract';
-import { withOneShop, type Application } from './harness';
+import { type Shop, expect, test, withShop } from './harness';
 import { makeFitting, makePlan, markSteps, measureFor, post, type Made } from './made';
 
 // From a build sheet to a frame that is signed off.
-let app: Application;
+let shop: Shop;
 let page: Page;
-withOneShop((fresh) => {
-  ({ app, page } = fresh);
+withShop((fresh) => {
+  ({ shop, page } = fresh);
 });
 const field = (name: RegExp | string) => page.getByRole('textbox', { name });
 const button = (name: RegExp | string) => page.getByRole('button', { name });
 const roundOf = async ({ fitting }: Made): Promise<RoundView> =>
-  (await app.get<FittingView>(`/fittings/${fitting.id}`)).frames[0]?.rounds[0] as RoundView;
+  (await shop.get<FittingView>(`/fittings/${fitting.id}`)).frames[0]?.rounds[0] as RoundView;
 const step = (title: RegExp) => page.locator('.steps > li').filter({ hasText: title });
 
 async function planned(tolerance?: {
   massG: number;
   swingWeight: number;
 }): Promise<{ made: Made; plan: PlanRecord }> {
-  const made = await makeFitting(app);
-  return { made, plan: await makePlan(app, made, tolerance) };
+  const made = await makeFitting(shop);
+  return { made, plan: await makePlan(shop, made, tolerance) };
 }
 /** What should be read after a step, by the core. */
 const expected = ({ frame, measurement }: Made, plan: PlanRecord, key: string) =>
@@ -39,10 +38,10 @@ const expected = ({ frame, measurement }: Made, plan: PlanRecord, key: string) =
     key,
   );
 
-describe('a build', () => {
-  it('says what to read after a step, points at what explains a surprise, and takes the reading once it is put right', async () => {
+test.describe('a build', () => {
+  test('says what to read after a step, points at what explains a surprise, and takes the reading once it is put right', async () => {
     const { made, plan } = await planned();
-    await markSteps(app, made, plan, ['weigh-before', 'strip-handle', 'cut', 'trial', 'measure-trial']);
+    await markSteps(shop, made, plan, ['weigh-before', 'strip-handle', 'cut', 'trial', 'measure-trial']);
     await page.goto(`/fittings/${made.fitting.id}/build`);
     const fix = step(/^Fix to the head: shoulders/);
     const { specs } = expected(made, plan, 'fix-head:p1');
@@ -79,7 +78,7 @@ describe('a build', () => {
     expect(marks).toHaveLength(2);
   });
 
-  it('puts new strings in: chosen in Plan, weighed, noted in the log of the frame from the bench', async () => {
+  test('puts new strings in: chosen in Plan, weighed, noted in the log of the frame from the bench', async () => {
     const { made, plan } = await planned();
     await page.goto(`/fittings/${made.fitting.id}/plan`);
     await page.getByText('Change grips or strings').click();
@@ -94,7 +93,7 @@ describe('a build', () => {
     const steps = (await roundOf(made)).plans.at(-1);
     expect(steps?.id).not.toBe(plan.id);
     const before = steps?.steps.map(({ key }) => key).filter((k) => k !== 'restring' && k !== 'final-check');
-    await markSteps(app, made, steps as PlanRecord, before ?? []);
+    await markSteps(shop, made, steps as PlanRecord, before ?? []);
     await page.reload();
     await strung.getByRole('button', { name: 'note the new strings…' }).click();
     const form = page.getByRole('dialog', { name: 'New strings' });
@@ -102,18 +101,18 @@ describe('a build', () => {
     await form.getByRole('textbox', { name: 'Mains at' }).fill('24');
     await form.getByRole('button', { name: 'Store' }).click();
     await strung.getByText(/^done/).waitFor();
-    const { stringings } = await app.get<FramePage>(`/frames/${made.frame.id}`);
+    const { stringings } = await shop.get<FramePage>(`/frames/${made.frame.id}`);
     expect(stringings).toMatchObject([{ mains: 'Corda Lisa', mainsKg: 24, crossesKg: 24 }]);
     expect((await roundOf(made)).state.next?.step).toBe('final-check');
   });
 
-  it('seals lead on a child’s frame in four coats, each with its time', async () => {
-    const made = await makeFitting(app, { player: { birthYear: new Date().getFullYear() - 17 } });
-    const plan = await makePlan(app, made);
+  test('seals lead on a child’s frame in four coats, each with its time', async () => {
+    const made = await makeFitting(shop, { player: { birthYear: new Date().getFullYear() - 17 } });
+    const plan = await makePlan(shop, made);
     const before = plan.steps
       .map(({ key }) => key)
       .filter((k) => /^(weigh|strip|cut|trial|measure|fix)/.test(k));
-    await markSteps(app, made, plan, before);
+    await markSteps(shop, made, plan, before);
     await page.goto(`/fittings/${made.fitting.id}/build`);
     const first = step(/^Seal the lead with a clear coat: 1 of 4/);
     await first.getByText(/Solvents and curing silicone: open a window/).waitFor();
@@ -126,9 +125,9 @@ describe('a build', () => {
     expect(calendar).toContain(`${made.frame.tag} has set: seal the lead with a clear coat`);
   });
 
-  it('keeps why a step was skipped and what was built otherwise, and what follows counts with it', async () => {
+  test('keeps why a step was skipped and what was built otherwise, and what follows counts with it', async () => {
     const { made, plan } = await planned();
-    await markSteps(app, made, plan, ['weigh-before', 'strip-handle']);
+    await markSteps(shop, made, plan, ['weigh-before', 'strip-handle']);
     await page.goto(`/fittings/${made.fitting.id}/build`);
     const cut = step(/^Cut the pieces/);
     await cut.getByRole('button', { name: 'skip…' }).click();
@@ -138,7 +137,7 @@ describe('a build', () => {
     await field('Why it is skipped').press('Enter');
     await cut.getByText('skipped').waitFor();
     await cut.getByText('cut by Odo yesterday').waitFor();
-    await markSteps(app, made, plan, ['trial', 'measure-trial']);
+    await markSteps(shop, made, plan, ['trial', 'measure-trial']);
     await page.reload();
     const fix = step(/^Fix to the head: shoulders/);
     await fix.getByRole('button', { name: 'built otherwise…' }).click();
@@ -155,7 +154,7 @@ describe('a build', () => {
       asBuilt: [{ id: 'p1', massG: 5.4, startCm: 8, endCm: 15.5 }],
     });
     // A reading at the step takes nothing of it away.
-    await post(app, `/frames/${made.frame.id}/measurements`, {
+    await post(shop, `/frames/${made.frame.id}/measurements`, {
       key: 'read after it was built otherwise',
       dress: { strings: true },
       specs: { massG: 319.9, balanceCm: 33.4, swingWeight: 329 },
@@ -167,9 +166,9 @@ describe('a build', () => {
     await fix.getByText('as built 5.40 g, 7.5 cm long (planned 5.76 g)').waitFor();
   });
 
-  it('takes over where putty dabs ended in the trial: they are the new plan', async () => {
+  test('takes over where putty dabs ended in the trial: they are the new plan', async () => {
     const { made, plan } = await planned();
-    await markSteps(app, made, plan, ['weigh-before', 'strip-handle', 'cut']);
+    await markSteps(shop, made, plan, ['weigh-before', 'strip-handle', 'cut']);
     await page.goto(`/fittings/${made.fitting.id}/build`);
     await step(/^Try it/)
       .getByRole('link', { name: /^tried with putty dabs/ })
@@ -197,10 +196,10 @@ describe('a build', () => {
     expect((await roundOf(made)).state.lapsed[plan.id]).toBe('another-plan');
   });
 
-  it('has a timer for what sets, which a reload does not lose, and a calendar file', async () => {
+  test('has a timer for what sets, which a reload does not lose, and a calendar file', async () => {
     const { made, plan } = await planned();
     await markSteps(
-      app,
+      shop,
       made,
       plan,
       plan.steps.map(({ key }) => key).filter((k) => !/regrip|final/.test(k)),
@@ -232,13 +231,13 @@ describe('a build', () => {
   });
 });
 
-describe('the check', () => {
+test.describe('the check', () => {
   const allSteps = (plan: PlanRecord): string[] =>
     plan.steps.map(({ key }) => key).filter((k) => k !== 'final-check');
 
-  it('is measured from its station, brought in by the smallest trim, measured again and signed off, by keys', async () => {
+  test('is measured from its station, brought in by the smallest trim, measured again and signed off, by keys', async () => {
     const { made, plan } = await planned();
-    await markSteps(app, made, plan, allSteps(plan));
+    await markSteps(shop, made, plan, allSteps(plan));
     await page.goto(`/fittings/${made.fitting.id}/check`);
     await page.getByText('Not checked yet').waitFor();
     await page.keyboard.press('m');
@@ -262,8 +261,8 @@ describe('the check', () => {
     const trim = (await roundOf(made)).plans.at(-1);
     expect(trim?.trims).toBe(plan.id);
     expect(trim?.steps.map(({ kind }) => kind)).not.toContain('weigh-before');
-    await markSteps(app, made, trim as PlanRecord, allSteps(trim as PlanRecord));
-    await measureFor(app, made, 'check', (trim as PlanRecord).specs);
+    await markSteps(shop, made, trim as PlanRecord, allSteps(trim as PlanRecord));
+    await measureFor(shop, made, 'check', (trim as PlanRecord).specs);
     await page.goto(`/fittings/${made.fitting.id}/check`);
     await page.getByText('Yes: it measures right').waitFor();
     await field('Signed off by').fill('Maud');
@@ -271,7 +270,7 @@ describe('the check', () => {
     await page.getByText('inside the aim').waitFor();
     const round = await roundOf(made);
     expect(round.signOffs).toMatchObject([{ passed: true, by: 'Maud' }]);
-    const { frame } = await app.get<FramePage>(`/frames/${made.frame.id}`);
+    const { frame } = await shop.get<FramePage>(`/frames/${made.frame.id}`);
     const massG = frame.weights.reduce((sum, w) => sum + w.massG, 0);
     const checked = round.measurements.find(({ id }) => id === trim?.startId);
     const change = (trim?.specs.massG ?? 0) - (checked?.specs.massG ?? 0);
@@ -283,10 +282,10 @@ describe('the check', () => {
     await page.getByRole('heading', { name: 'Velmond Quarr 97' }).waitFor();
   });
 
-  it('is signed off outside the aim only with a note', async () => {
+  test('is signed off outside the aim only with a note', async () => {
     const { made, plan } = await planned();
-    await markSteps(app, made, plan, allSteps(plan));
-    await measureFor(app, made, 'check', { ...plan.specs, massG: plan.specs.massG + 30 });
+    await markSteps(shop, made, plan, allSteps(plan));
+    await measureFor(shop, made, 'check', { ...plan.specs, massG: plan.specs.massG + 30 });
     // The parts of the shop come after the ways were worked out, which then are worked out anew: what was chosen stays.
     let come = (): void => undefined;
     const coming = new Promise<void>((done) => (come = done));
@@ -311,7 +310,7 @@ describe('the check', () => {
     await page.getByText('outside the aim', { exact: true }).waitFor();
     expect((await roundOf(made)).signOffs).toMatchObject([{ passed: false, note: 'he likes it heavy' }]);
     // Measured again, it is judged and signed off again.
-    await measureFor(app, made, 'check', plan.specs);
+    await measureFor(shop, made, 'check', plan.specs);
     await page.reload();
     await page.getByText('Yes: it measures right').waitFor();
     await button('Sign off').click();
@@ -319,10 +318,10 @@ describe('the check', () => {
     expect((await roundOf(made)).signOffs.map(({ passed }) => passed)).toEqual([false, true]);
   });
 
-  it('holds the frames of a set against one another, in one dress', async () => {
-    const made = await makeFitting(app);
-    const other = await makeFitting(app);
-    const set = await post<FittingView>(app, '/fittings', {
+  test('holds the frames of a set against one another, in one dress', async () => {
+    const made = await makeFitting(shop);
+    const other = await makeFitting(shop);
+    const set = await post<FittingView>(shop, '/fittings', {
       playerId: made.player.id,
       frameIds: [made.frame.id, other.frame.id],
       evenIfOpen: true,
@@ -330,18 +329,18 @@ describe('the check', () => {
     const [a, b] = set.frames.map(({ frame, rounds }) => ({ frame, roundId: rounds[0]?.id ?? '' }));
     const inRound = { ...made, ...a, fitting: set } as Made;
     const specs = { ...made.measurement.specs };
-    await measureFor(app, inRound, 'found', specs);
+    await measureFor(shop, inRound, 'found', specs);
     // The second wears an overgrip more: without it, it is 2 g heavier.
     await measureFor(
-      app,
+      shop,
       { ...other, ...b, fitting: set } as Made,
       'found',
       { ...specs, massG: specs.massG + 5.5 + 2, balanceCm: specs.balanceCm - 0.3 },
       { strings: true, overgrips: 2 },
     );
-    const view = await app.get<FittingView>(`/fittings/${set.id}`);
+    const view = await shop.get<FittingView>(`/fittings/${set.id}`);
     inRound.measurement = view.frames[0]?.rounds[0]?.measurements.at(-1) as Made['measurement'];
-    const plan = await makePlan(app, inRound);
+    const plan = await makePlan(shop, inRound);
     expect(plan.roundId).toBe(inRound.roundId);
     await page.goto(`/fittings/${set.id}/check?frame=${made.frame.id}`);
     const table = page.getByRole('region', { name: 'The set' });
@@ -350,11 +349,11 @@ describe('the check', () => {
   });
 });
 
-describe('what builds taught', () => {
-  it('is said beside the check, offered in Stock with its evidence, taken, and taken back', async () => {
+test.describe('what builds taught', () => {
+  test('is said beside the check, offered in Stock with its evidence, taken, and taken back', async () => {
     const { made, plan } = await planned();
     const steps = plan.steps.map(({ key }) => key).filter((k) => k !== 'final-check');
-    await markSteps(app, made, plan, steps);
+    await markSteps(shop, made, plan, steps);
     // Weight and swing weight as if the tape were 12 % heavier than it says.
     const tape = plan.placements.find(({ id }) => id === 'p1');
     const heavier = changeOutcome(
@@ -368,7 +367,7 @@ describe('what builds taught', () => {
         ) as Placement[],
       },
     ).specs;
-    await measureFor(app, made, 'check', heavier);
+    await measureFor(shop, made, 'check', heavier);
     await page.goto(`/fittings/${made.fitting.id}/check`);
     const taught = page.getByRole('region', { name: 'What builds taught' });
     await taught.getByText(/One build with lead tape 9 mm .*: it lies \+\d/).waitFor();
@@ -378,7 +377,7 @@ describe('what builds taught', () => {
     await button(`Count with it: ${name}`).click();
     await button(`Take back: ${name}`).waitFor();
     const density = async (): Promise<number> => {
-      const rows = await app.get<{ part: { id: string; gPerCm: number } }[]>('/parts');
+      const rows = await shop.get<{ part: { id: string; gPerCm: number } }[]>('/parts');
       return rows.find(({ part }) => part.id === tape?.partId)?.part.gPerCm ?? NaN;
     };
     expect(await density()).toBeGreaterThan(0.36);

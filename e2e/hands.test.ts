@@ -1,14 +1,13 @@
-import { describe, expect, it } from 'vitest';
-import type { Page } from 'playwright-core';
+import type { Page } from '@playwright/test';
 import type { FittingView, PartRow } from '@kevro/contract';
-import { openPage, settled, withOneShop, type Application } from './harness';
+import { type Shop, expect, openPage, settled, test, withShop } from './harness';
 import { makeFitting } from './made';
 
 // By finger, by mouse and by keys alone.
-let app: Application;
+let shop: Shop;
 let page: Page;
-withOneShop((fresh) => {
-  ({ app, page } = fresh);
+withShop((fresh) => {
+  ({ shop, page } = fresh);
 });
 const button = (name: RegExp | string) => page.getByRole('button', { name });
 const dialog = () => page.getByRole('dialog');
@@ -30,16 +29,15 @@ const laidOut = async (on: Page = page): Promise<void> => {
 /** A weight that can be moved: a strip across the tip stays in the middle. */
 const MOVES = '.hold:not([aria-label^="Tip"])';
 
-describe('a weight', () => {
-  it.each([
+test.describe('a weight', () => {
+  for (const [width, height] of [
     [390, 844],
     [820, 1180],
-  ])(
-    'is dragged by finger at %i × %i: the page does not scroll, and one drag is one undo',
-    async (width, height) => {
-      const browser = page.context().browser();
-      if (!browser) throw new Error('no browser');
-      const opened = await openPage(browser, app, { viewport: { width, height }, hasTouch: true });
+  ] as const)
+    test(`is dragged by finger at ${width} × ${height}: the page does not scroll, and one drag is one undo`, async ({
+      browser,
+    }) => {
+      const opened = await openPage(browser, shop, { viewport: { width, height }, hasTouch: true });
       const on = opened.page;
       await on.goto('/fittings/f-ilka/plan');
       await laidOut(on);
@@ -76,10 +74,9 @@ describe('a weight', () => {
       await expect.poll(pieces).toBe(before);
       expect(opened.errors).toEqual([]);
       await on.context().close();
-    },
-  );
+    });
 
-  it('is chosen by a click, and all that keys do to it has a button, to the last piece and back', async () => {
+  test('is chosen by a click, and all that keys do to it has a button, to the last piece and back', async () => {
     await page.goto('/fittings/f-ilka/plan');
     await laidOut();
     // A millimetre shows where the weight lies before it shows in a number.
@@ -129,51 +126,54 @@ describe('a weight', () => {
   });
 });
 
-describe('very long names', () => {
-  it.each([390, 1280])('break nothing at %i px', async (width) => {
-    const long = 'Wilhelmina-Alexandrina Featherstonehaugh-Cholmondeley of Brackenmouth upon Loop'.slice(
-      0,
-      80,
-    );
-    const { frame, fitting } = await makeFitting(app, {
-      name: long,
-      frame: {
-        maker: 'Plumbandloopworks'.repeat(4),
-        model: 'Tide '.repeat(15).trim(),
-        tag: `T${'9'.repeat(35)}${width}`,
-      },
+test.describe('very long names', () => {
+  for (const width of [390, 1280])
+    test(`break nothing at ${width} px`, async () => {
+      const long = 'Wilhelmina-Alexandrina Featherstonehaugh-Cholmondeley of Brackenmouth upon Loop'.slice(
+        0,
+        80,
+      );
+      const { frame, fitting } = await makeFitting(shop, {
+        name: long,
+        frame: {
+          maker: 'Plumbandloopworks'.repeat(4),
+          model: 'Tide '.repeat(15).trim(),
+          tag: `T${'9'.repeat(35)}${width}`,
+        },
+      });
+      await page.setViewportSize({ width, height: 800 });
+      for (const path of [
+        '/',
+        '/players',
+        '/frames',
+        `/frames/${frame.id}`,
+        `/fittings/${fitting.id}/measure`,
+        `/fittings/${fitting.id}/aim`,
+      ]) {
+        await page.goto(path);
+        await settled(page);
+        const sideways = () =>
+          page.evaluate(() => {
+            const beyond = [...document.querySelectorAll('main *, header *')].filter(
+              (el) =>
+                el.getBoundingClientRect().right > innerWidth + 1 &&
+                el.checkVisibility() &&
+                !el.closest('svg, .v-field, .who'),
+            );
+            return [
+              document.documentElement.scrollWidth - innerWidth,
+              ...beyond.map(
+                (el) => `${el.tagName} ${el.className.toString()} ${el.textContent.slice(0, 30)}`,
+              ),
+            ];
+          });
+        expect([path, ...(await sideways())]).toEqual([path, 0]);
+      }
     });
-    await page.setViewportSize({ width, height: 800 });
-    for (const path of [
-      '/',
-      '/players',
-      '/frames',
-      `/frames/${frame.id}`,
-      `/fittings/${fitting.id}/measure`,
-      `/fittings/${fitting.id}/aim`,
-    ]) {
-      await page.goto(path);
-      await settled(page);
-      const sideways = () =>
-        page.evaluate(() => {
-          const beyond = [...document.querySelectorAll('main *, header *')].filter(
-            (el) =>
-              el.getBoundingClientRect().right > innerWidth + 1 &&
-              el.checkVisibility() &&
-              !el.closest('svg, .v-field, .who'),
-          );
-          return [
-            document.documentElement.scrollWidth - innerWidth,
-            ...beyond.map((el) => `${el.tagName} ${el.className.toString()} ${el.textContent.slice(0, 30)}`),
-          ];
-        });
-      expect([path, ...(await sideways())]).toEqual([path, 0]);
-    }
-  });
 });
 
-describe('the focus', () => {
-  it.each([
+test.describe('the focus', () => {
+  for (const [path, name] of [
     ['/players', 'Add a player'],
     ['/frames', 'Add a frame'],
     ['/setups', 'Add a setup'],
@@ -186,32 +186,33 @@ describe('the focus', () => {
     ['/fittings/f-ilka/plan', 'close fitting'],
     ['/fittings/f-ilka/plan', 'change this fitting'],
     ['/fittings/f-ilka/measure', 'type all in one line'],
-  ])('on %s goes into "%s", which is named, and back to it', async (path, name) => {
-    await page.goto(path);
-    await settled(page);
-    const opener = page.getByRole('button', { name, exact: true }).first();
-    await opener.focus();
-    await press('Enter');
-    await dialog().waitFor();
-    await expect
-      .poll(() => page.evaluate(() => document.activeElement?.closest('[role=dialog]') !== null))
-      .toBe(true);
-    expect(
-      await dialog().evaluate(
-        (el) => document.getElementById(el.getAttribute('aria-labelledby') ?? '')?.textContent,
-      ),
-    ).toMatch(/\w/);
-    // Where a list of choices has dropped down, the first one closes that.
-    await expect
-      .poll(async () => {
-        await press('Escape');
-        return dialog().count();
-      })
-      .toBe(0);
-    await expect.poll(() => opener.evaluate((el) => el === document.activeElement)).toBe(true);
-  });
+  ] as const)
+    test(`on ${path} goes into "${name}", which is named, and back to it`, async () => {
+      await page.goto(path);
+      await settled(page);
+      const opener = page.getByRole('button', { name, exact: true }).first();
+      await opener.focus();
+      await press('Enter');
+      await dialog().waitFor();
+      await expect
+        .poll(() => page.evaluate(() => document.activeElement?.closest('[role=dialog]') !== null))
+        .toBe(true);
+      expect(
+        await dialog().evaluate(
+          (el) => document.getElementById(el.getAttribute('aria-labelledby') ?? '')?.textContent,
+        ),
+      ).toMatch(/\w/);
+      // Where a list of choices has dropped down, the first one closes that.
+      await expect
+        .poll(async () => {
+          await press('Escape');
+          return dialog().count();
+        })
+        .toBe(0);
+      await expect.poll(() => opener.evaluate((el) => el === document.activeElement)).toBe(true);
+    });
 
-  it('goes to what was added, to the heading after a change of station, and past the menu by the skip link', async () => {
+  test('goes to what was added, to the heading after a change of station, and past the menu by the skip link', async () => {
     await page.goto('/stock');
     await button('Add a part').click();
     await dialog().getByRole('textbox', { name: 'Name' }).fill('brass strip, thin');
@@ -222,7 +223,7 @@ describe('the focus', () => {
     for (const [label, value] of values) await dialog().getByRole('textbox', { name: label }).fill(value);
     await dialog().getByRole('button', { name: 'Add', exact: true }).click();
     await dialog().waitFor({ state: 'detached' });
-    const parts = await app.get<PartRow[]>('/parts');
+    const parts = await shop.get<PartRow[]>('/parts');
     const added = parts.find(({ part }) => part.name === 'brass strip, thin');
     expect(added).toBeDefined();
     await expect.poll(() => focused()).toContain('brass strip, thin');
@@ -243,9 +244,9 @@ describe('the focus', () => {
   });
 });
 
-describe('keys', () => {
-  it('Enter goes from reading to reading, and from the last to the button that stores', async () => {
-    const { fitting } = await makeFitting(app);
+test.describe('keys', () => {
+  test('Enter goes from reading to reading, and from the last to the button that stores', async () => {
+    const { fitting } = await makeFitting(shop);
     await page.goto(`/fittings/${fitting.id}/measure`);
     await page.getByRole('textbox', { name: /^Weight/ }).focus();
     for (const [value, next] of [
@@ -265,7 +266,7 @@ describe('keys', () => {
     await expect.poll(() => focused()).toBe('Store the measurement');
   });
 
-  it('arrows move between the choices of a row, Space belongs to the button that has the focus', async () => {
+  test('arrows move between the choices of a row, Space belongs to the button that has the focus', async () => {
     await page.goto('/fittings/f-tobin/aim');
     await settled(page);
     const chosen = () =>
@@ -297,7 +298,7 @@ describe('keys', () => {
     expect(await button(/^Start/).count()).toBe(1);
   });
 
-  it('single ones can be switched off; z and Ctrl+Z undo', async () => {
+  test('single ones can be switched off; z and Ctrl+Z undo', async () => {
     await page.goto('/fittings/f-ilka/plan');
     await laidOut();
     const pieces = () => page.locator('.lanes').textContent();
@@ -325,6 +326,6 @@ describe('keys', () => {
     expect(await pieces()).not.toBe(planned);
     await press('Control+z');
     await expect.poll(pieces).toBe(planned);
-    expect((await app.get<FittingView>('/fittings/f-ilka')).frames[0]?.rounds[0]?.plans).toEqual([]);
+    expect((await shop.get<FittingView>('/fittings/f-ilka')).frames[0]?.rounds[0]?.plans).toEqual([]);
   });
 });

@@ -1,17 +1,21 @@
-import { spawn, type ChildProcess } from 'node:child_process';
+import { fork, spawn, type ChildProcess } from 'node:child_process';
 import { cpSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import {
-  chromium,
+  expect,
+  test as plain,
   type Browser,
   type BrowserContext,
   type BrowserContextOptions,
   type Page,
-} from 'playwright-core';
-import { afterAll, afterEach, beforeAll, beforeEach, expect, inject } from 'vitest';
-import { CHROMIUM_ARGS, findChromium } from '../scripts/chromium.mjs';
+} from '@playwright/test';
+import type { Opened } from './shops';
+
+export { expect };
+/** Where the run's setup left a shop: each test starts from a copy of its own. */
+export const demoShop = (): string => process.env.KEVRO_DEMO_SHOP ?? '';
 
 const root = resolve(import.meta.dirname, '..');
 
@@ -36,8 +40,33 @@ export async function until<T>(look: () => Promise<T> | T): Promise<NonNullable<
   }
 }
 
-/** The built application on a port and a folder of its own, with the demo shop in it. */
-export class Application {
+/** A shop that answers at an address. */
+export class Shop {
+  constructor(
+    protected at = '',
+    protected ownersKey = '',
+  ) {}
+  get url(): string {
+    return this.at;
+  }
+  /** As the commands beside a server show themselves: whoever can read its folder is the owner. */
+  private get owner(): { authorization: string } {
+    return { authorization: `Bearer ${this.ownersKey}` };
+  }
+  async get<T>(path: string): Promise<T> {
+    return (await fetch(`${this.url}/api/v1${path}`, { headers: this.owner })).json() as Promise<T>;
+  }
+  send(method: string, path: string, body: unknown): Promise<Response> {
+    return fetch(`${this.url}/api/v1${path}`, {
+      method,
+      headers: { 'content-type': 'application/json', ...this.owner },
+      body: JSON.stringify(body),
+    });
+  }
+}
+
+/** The built application as a process of its own, with a port and a folder, and the demo shop in it: for what starts, ends or is killed. */
+export class Application extends Shop {
   private child: ChildProcess | undefined;
   /** What it printed since it was started. */
   said = '';
@@ -54,18 +83,17 @@ export class Application {
     private readonly shopFile = join(root, 'demo/shop.json'),
     private readonly host = '127.0.0.1',
   ) {
+    super();
     if (copyOf) cpSync(copyOf, this.data, { recursive: true });
   }
 
-  get url(): string {
-    return `http://127.0.0.1:${this.port}`;
-  }
   get data(): string {
     return join(this.folder, 'data');
   }
 
   async start(): Promise<void> {
     this.port ||= await freePort();
+    this.at = `http://127.0.0.1:${this.port}`;
     const child = spawn(process.execPath, [join(root, 'server/dist/main.js')], {
       env: {
         ...process.env,
@@ -86,6 +114,7 @@ export class Application {
         () => false,
       );
     });
+    this.ownersKey = readFileSync(join(this.data, 'owners-key'), 'utf8');
   }
 
   /** Ends the server as it ends itself, or at once, as when the process is killed. */
@@ -104,84 +133,6 @@ export class Application {
     await this.kill();
     rmSync(this.folder, { recursive: true, force: true });
   }
-
-  /** As the commands beside a server show themselves: whoever can read its folder is the owner. */
-  private get owner(): { authorization: string } {
-    return { authorization: `Bearer ${readFileSync(join(this.data, 'owners-key'), 'utf8')}` };
-  }
-  async get<T>(path: string): Promise<T> {
-    return (await fetch(`${this.url}/api/v1${path}`, { headers: this.owner })).json() as Promise<T>;
-  }
-  send(method: string, path: string, body: unknown): Promise<Response> {
-    return fetch(`${this.url}/api/v1${path}`, {
-      method,
-      headers: { 'content-type': 'application/json', ...this.owner },
-      body: JSON.stringify(body),
-    });
-  }
-}
-
-export function launch(): Promise<Browser> {
-  const executablePath = findChromium();
-  if (!executablePath) throw new Error('Chromium is not installed');
-  return chromium.launch({
-    executablePath,
-    args: CHROMIUM_ARGS,
-  });
-}
-
-/** A fresh profile on the application, and a page in it that gathers every error. */
-export async function openPage(
-  browser: Browser,
-  app: Application,
-  options: BrowserContextOptions = {},
-): Promise<{ page: Page; errors: string[] }> {
-  return pageIn(await profile(browser, app, options));
-}
-
-async function profile(
-  browser: Browser,
-  app: Application,
-  options: BrowserContextOptions = {},
-): Promise<BrowserContext> {
-  const context = await browser.newContext({
-    viewport: { width: 1280, height: 800 },
-    baseURL: app.url,
-    ...options,
-  });
-  // The tour of the demo begins by itself once: here it has been.
-  await context.addInitScript(() => {
-    try {
-      if (localStorage.getItem('kevro-tour') === null) localStorage.setItem('kevro-tour', 'done');
-    } catch {
-      // Where nothing is kept it does not begin by itself.
-    }
-  });
-  return context;
-}
-
-/** How long an act on a page may take, ms: far more than any should, since a busy machine is no fault of the page. */
-const ACT_MS = 60_000;
-
-async function pageIn(context: BrowserContext): Promise<{ page: Page; errors: string[] }> {
-  const page = await context.newPage();
-  page.setDefaultTimeout(ACT_MS);
-  const errors: string[] = [];
-  page.on('pageerror', (error) => errors.push(error.stack ?? error.message));
-  // A refused request is part of some tests; everything else said as an error is not.
-  page.on('console', (message) => {
-    if (message.type() === 'error' && !message.text().includes('Failed to load resource'))
-      errors.push(message.text());
-  });
-  return { page, errors };
-}
-
-/** Leaves nothing of a test in its profile but the program that was read. */
-async function emptied(page: Page): Promise<void> {
-  await page.evaluate(() => localStorage.clear()).catch(() => undefined);
-  const context = page.context();
-  await context.clearCookies();
-  await Promise.all(context.pages().map((one) => one.close()));
 }
 
 /** Waits until nothing loads or moves any more. */
@@ -209,42 +160,140 @@ export const still = (page: Page): Promise<void> =>
     await Promise.all(ending.map((a) => a.finished.catch(() => undefined)));
   });
 
-export interface Opened {
-  app: Application;
-  page: Page;
+export const started = async (one: Application): Promise<Application> => {
+  await one.start();
+  return one;
+};
+
+/** A fresh profile on a shop, and a page in it that gathers every error. */
+export async function openPage(
+  browser: Browser,
+  shop: Shop,
+  options: BrowserContextOptions = {},
+): Promise<{ page: Page; errors: string[] }> {
+  return pageIn(await profile(browser, shop.url, options));
+}
+
+async function profile(
+  browser: Browser,
+  baseURL: string,
+  options: BrowserContextOptions = {},
+): Promise<BrowserContext> {
+  const context = await browser.newContext({
+    viewport: { width: 1280, height: 800 },
+    // Nothing is learned from watching a dialog fade in a thousand times.
+    reducedMotion: 'reduce',
+    baseURL,
+    ...options,
+  });
+  // The tour of the demo begins by itself once: here it has been.
+  await context.addInitScript(() => {
+    try {
+      if (localStorage.getItem('kevro-tour') === null) localStorage.setItem('kevro-tour', 'done');
+    } catch {
+      // Where nothing is kept it does not begin by itself.
+    }
+  });
+  return context;
+}
+
+/** How long an act on a page may take, ms: a wrong selector is told in seconds, and a busy machine is no fault of the page. */
+const ACT_MS = 15_000;
+
+async function pageIn(context: BrowserContext): Promise<{ page: Page; errors: string[] }> {
+  const page = await context.newPage();
+  page.setDefaultTimeout(ACT_MS);
+  page.setDefaultNavigationTimeout(2 * ACT_MS);
+  const errors: string[] = [];
+  page.on('pageerror', (error) => errors.push(error.stack ?? error.message));
+  // A refused request is part of some tests; everything else said as an error is not.
+  page.on('console', (message) => {
+    if (message.type() === 'error' && !message.text().includes('Failed to load resource'))
+      errors.push(message.text());
+  });
+  return { page, errors };
+}
+
+/** Leaves nothing of a test in its profile but the program that was read. */
+async function emptied(context: BrowserContext, page: Page, keeper?: Page): Promise<void> {
+  await page.evaluate(() => localStorage.clear()).catch(() => undefined);
+  await context.clearCookies();
+  await Promise.all(context.pages().map((one) => one !== keeper && one.close()));
+}
+
+/** One server for all tests of a worker, in which each of them finds the demo shop as it was copied. */
+class Bench {
+  private readonly folder = mkdtempSync(join(tmpdir(), 'kevro-bench-'));
+  private readonly server = fork(join(root, 'node_modules/.kevro/shops.js'), [
+    demoShop(),
+    join(this.folder, 'shop'),
+    join(root, 'server/dist'),
+  ]);
+  async open(): Promise<Shop> {
+    const answer = new Promise<Opened>((done, fail) => {
+      this.server.once('message', (opened) => done(opened as Opened));
+      this.server.once('exit', (code) => fail(new Error(`the server ended with ${code}`)));
+    });
+    this.server.send('open');
+    const { url, ownersKey } = await answer;
+    this.server.removeAllListeners('exit');
+    return new Shop(url, ownersKey);
+  }
+  async close(): Promise<void> {
+    const gone = new Promise((done) => this.server.once('exit', done));
+    this.server.kill('SIGKILL');
+    await gone;
+    rmSync(this.folder, { recursive: true, force: true });
+  }
 }
 
 /**
- * A fresh page for each test on one application: tests of a file keep to their own records. The test fails on any error in the page; one that fails leaves a
- * trace in `test-results` where `KEVRO_TRACE` is set, to be looked at with Playwright's trace viewer.
+ * The tests of the page: each with a shop of its own (`shop`) and a page on it. A profile that has read the program saves each test a second: it is the
+ * worker's, and emptied between. A test fails on any error in its page. With `ownProcess` the shop is an `Application`, to be killed and started again.
  */
-export function withOneShop(opened: (fresh: Opened) => void): void {
-  const app = new Application(inject('demoShop'));
-  const traced = Boolean(process.env.KEVRO_TRACE);
-  let browser: Browser;
-  let context: BrowserContext | undefined;
-  let page: Page;
-  let errors: string[];
-  beforeAll(async () => {
-    await app.start();
-    browser = await launch();
-  });
-  afterAll(async () => {
-    await browser.close();
-    await app.remove();
-  });
-  beforeEach(async () => {
-    // A profile that has read the program saves each test a second.
-    context ??= await profile(browser, app);
-    ({ page, errors } = await pageIn(context));
-    if (traced) await context.tracing.start({ snapshots: true });
-    opened({ app, page });
-  });
-  afterEach(async ({ task }) => {
-    const failed = task.result?.state === 'fail' || errors.length > 0;
-    const name = task.name.replace(/[^\w]+/g, '-').slice(0, 80);
-    if (traced) await context?.tracing.stop(failed ? { path: join(root, `test-results/${name}.zip`) } : {});
-    await emptied(page);
+export const test = plain.extend<
+  { shop: Shop; ownProcess: boolean },
+  { bench: Bench; kept: { profile?: BrowserContext; keeper?: Page } }
+>({
+  bench: [
+    // eslint-disable-next-line no-empty-pattern -- Playwright reads the names from the braces.
+    async ({}, use) => {
+      const bench = new Bench();
+      await use(bench);
+      await bench.close();
+    },
+    { scope: 'worker' },
+  ],
+  // eslint-disable-next-line no-empty-pattern
+  kept: [async ({}, use) => use({}), { scope: 'worker' }],
+  ownProcess: [false, { option: true }],
+  shop: async ({ bench, ownProcess }, use) => {
+    if (!ownProcess) return use(await bench.open());
+    const own = await started(new Application(demoShop()));
+    await use(own);
+    await own.remove();
+  },
+  page: async ({ browser, shop, ownProcess, kept }, use) => {
+    const context = ownProcess
+      ? await profile(browser, shop.url)
+      : (kept.profile ??= await profile(browser, shop.url));
+    if (!ownProcess && !kept.keeper) {
+      // The program stays read while a page of its site is open.
+      kept.keeper = await context.newPage();
+      await kept.keeper.goto('/api/v1/health');
+    }
+    const { page, errors } = await pageIn(context);
+    await use(page);
+    await emptied(context, page, kept.keeper);
+    if (ownProcess) await context.close();
     expect(errors).toEqual([]);
-  });
+  },
+});
+
+export interface Given {
+  shop: Shop;
+  page: Page;
 }
+/** Hands each test’s shop and page to what the file’s own helpers read. */
+export const withShop = (given: (fresh: Given) => void): void =>
+  test.beforeEach(({ shop, page }) => given({ shop, page }));

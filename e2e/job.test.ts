@@ -1,19 +1,18 @@
 import { readFile } from 'node:fs/promises';
-import { describe, expect, it } from 'vitest';
-import type { Page } from 'playwright-core';
+import type { Page } from '@playwright/test';
 import type { FittingView, Measurement, RoundView } from '@kevro/contract';
-import { withOneShop, type Application } from './harness';
+import { type Application, type Shop, expect, test, withShop } from './harness';
 
-let app: Application;
+let shop: Shop;
 let page: Page;
-withOneShop((fresh) => {
-  ({ app, page } = fresh);
+withShop((fresh) => {
+  ({ shop, page } = fresh);
 });
 
 const field = (name: RegExp) => page.getByRole('textbox', { name });
 const button = (name: RegExp | string) => page.getByRole('button', { name });
 const fittingId = (): string => /fittings\/([^/]+)/.exec(page.url())?.[1] ?? '';
-const view = (): Promise<FittingView> => app.get(`/fittings/${fittingId()}`);
+const view = (): Promise<FittingView> => shop.get(`/fittings/${fittingId()}`);
 /** The round that is worked on. */
 async function round(): Promise<RoundView> {
   const { frames } = await view();
@@ -35,8 +34,8 @@ async function dragWeight(byPx: number): Promise<void> {
   await page.mouse.up();
 }
 
-describe('the job, from a frame to a build sheet', () => {
-  it('by mouse', async () => {
+test.describe('the job, from a frame to a build sheet', () => {
+  test('by mouse', async () => {
     await page.goto('/');
     await button('Open a fitting').click();
     await page.getByRole('combobox', { name: 'Player' }).fill('Wren');
@@ -126,7 +125,7 @@ describe('the job, from a frame to a build sheet', () => {
     expect(await page.getByRole('navigation').isVisible()).toBe(false);
   });
 
-  it('by keyboard alone, with a new player and a new frame, in fewer than 90 keystrokes', async () => {
+  test('by keyboard alone, with a new player and a new frame, in fewer than 90 keystrokes', async () => {
     let strokes = 0;
     const press = async (...keys: string[]): Promise<void> => {
       for (const one of keys) await page.keyboard.press(one);
@@ -235,7 +234,7 @@ describe('the job, from a frame to a build sheet', () => {
     expect(strokes).toBeLessThan(90);
   });
 
-  it('drags a weight along the hoop', async () => {
+  test('drags a weight along the hoop', async () => {
     await page.goto('/fittings/f-ilka/plan');
     await page.getByText('inside the aim').waitFor();
     await page.getByText('working out the ways').waitFor({ state: 'detached' });
@@ -254,8 +253,8 @@ describe('the job, from a frame to a build sheet', () => {
   });
 });
 
-describe('the parts of a plan', () => {
-  it('are those it was laid out in; others lay it out anew, and undo brings the old ones back', async () => {
+test.describe('the parts of a plan', () => {
+  test('are those it was laid out in; others lay it out anew, and undo brings the old ones back', async () => {
     await page.goto('/fittings/f-odo/plan');
     const pieces = page.locator('.pieces');
     await pieces.getByText('lead tape 9 mm').first().waitFor();
@@ -272,7 +271,7 @@ describe('the parts of a plan', () => {
     await page.getByRole('heading', { name: 'Today' }).waitFor();
   });
 
-  it('may be grips: with leave to change them the plan does, and says so on the build sheet', async () => {
+  test('may be grips: with leave to change them the plan does, and says so on the build sheet', async () => {
     await page.goto('/fittings/f-ilka/aim');
     const { specs } = (await startOf()) as Measurement;
     // As it is without its overgrip, which weighs 5.5 g as usual and lies over the handle.
@@ -296,7 +295,7 @@ describe('the parts of a plan', () => {
   });
 });
 
-describe('a build that is measured in its middle', () => {
+test.describe('a build that is measured in its middle', () => {
   const typed = async (purpose: RegExp, values: [RegExp, string][]): Promise<void> => {
     for (const [name, value] of values) await field(name).fill(value);
     await page.getByRole('combobox', { name: 'This measurement is for' }).press('Enter');
@@ -322,7 +321,7 @@ describe('a build that is measured in its middle', () => {
     ];
   };
 
-  it('keeps its plan, its ticks and its pieces through a trial and a check', async () => {
+  test('keeps its plan, its ticks and its pieces through a trial and a check', async () => {
     await page.goto('/fittings/f-odo/build');
     const before = await pieces();
     const { state, plans } = await round();
@@ -358,7 +357,7 @@ describe('a build that is measured in its middle', () => {
     await page.getByRole('link', { name: /Odo Pellam.*next: Check/ }).waitFor();
   });
 
-  it('lets the plan lapse where the round is begun anew, keeps it, and lays it out again', async () => {
+  test('lets the plan lapse where the round is begun anew, keeps it, and lays it out again', async () => {
     await page.goto('/fittings/f-odo/measure');
     await typed(/^as found/, [
       [/^Weight/, '342'],
@@ -381,8 +380,8 @@ describe('a build that is measured in its middle', () => {
   });
 });
 
-describe('a fitting', () => {
-  it('is closed with how it ended, found among the closed ones, and opened again with a new round', async () => {
+test.describe('a fitting', () => {
+  test('is closed with how it ended, found among the closed ones, and opened again with a new round', async () => {
     await page.goto('/fittings/f-sable/build');
     await button('close fitting').click();
     await page.getByRole('dialog').getByRole('textbox', { name: 'Note' }).fill('plays it on Sunday');
@@ -405,7 +404,7 @@ describe('a fitting', () => {
     ]);
   });
 
-  it('of a set works on one frame at a time, each with its own round', async () => {
+  test('of a set works on one frame at a time, each with its own round', async () => {
     await page.goto('/');
     await button('Open a fitting').click();
     await page.getByRole('combobox', { name: 'Player' }).fill('Ilka');
@@ -434,10 +433,10 @@ describe('a fitting', () => {
     expect((await view()).frames.map(({ frame }) => frame.id)).toEqual(['ot-014', 'ot-015']);
   });
 
-  it('is opened with anybody of 600 players, found by typing', async () => {
+  test('is opened with anybody of 600 players, found by typing', async () => {
     await Promise.all(
       Array.from({ length: 600 }, (_, i) =>
-        app.send('POST', '/players', { sports: ['padel'], name: `Zed Number ${i}` }),
+        shop.send('POST', '/players', { sports: ['padel'], name: `Zed Number ${i}` }),
       ),
     );
     await page.goto('/');
@@ -453,8 +452,8 @@ describe('a fitting', () => {
   });
 });
 
-describe('a page that may store nothing in the browser', () => {
-  it('works all the same', async () => {
+test.describe('a page that may store nothing in the browser', () => {
+  test('works all the same', async () => {
     await page.addInitScript(() => {
       for (const name of ['localStorage', 'sessionStorage']) {
         Object.defineProperty(window, name, {
@@ -478,10 +477,10 @@ describe('a page that may store nothing in the browser', () => {
   });
 });
 
-describe('bad input', () => {
-  it('gets a sentence beside its field and stores nothing', async () => {
+test.describe('bad input', () => {
+  test('gets a sentence beside its field and stores nothing', async () => {
     await page.goto('/fittings/f-tobin/measure');
-    const stored = () => app.get<Measurement[]>('/frames/vl-207/measurements');
+    const stored = () => shop.get<Measurement[]>('/frames/vl-207/measurements');
     const before = await stored();
     await field(/^Weight/).fill('3o1');
     await field(/^Balance/).fill('75');
@@ -499,7 +498,7 @@ describe('bad input', () => {
     expect(await stored()).toEqual(before);
   });
 
-  it('keeps what was typed over a reload, asks before leaving, and follows the units', async () => {
+  test('keeps what was typed over a reload, asks before leaving, and follows the units', async () => {
     await page.goto('/fittings/f-tobin/measure');
     await field(/^Weight/).fill('300');
     page.on('dialog', (dialog) => void dialog.accept());
@@ -522,8 +521,9 @@ describe('bad input', () => {
   });
 });
 
-describe('a server that is killed', () => {
-  it('loses nothing that was stored, and is the same when it is back', async () => {
+test.describe('a server that is killed', () => {
+  test.use({ ownProcess: true });
+  test('loses nothing that was stored, and is the same when it is back', async () => {
     await page.goto('/fittings/f-tobin/aim');
     await page.getByRole('radio', { name: 'By hand' }).click();
     await field(/^Weight/).fill('309');
@@ -531,13 +531,13 @@ describe('a server that is killed', () => {
     await page.waitForURL(/plan/);
     const before = await view();
     expect((await round()).aims.at(-1)?.target.massG?.value).toBe(309);
-    await app.kill();
+    await (shop as Application).kill();
     // What cannot be done is said, and works again once the server is back.
     await page.getByRole('link', { name: 'Players' }).click();
     await page.getByText('server does not answer').first().waitFor();
-    await app.start();
+    await (shop as Application).start();
     await page.getByRole('link', { name: 'Players' }).click();
     await page.getByText('Ilka Morrow').waitFor();
-    expect(await app.get<FittingView>('/fittings/f-tobin')).toEqual(before);
+    expect(await shop.get<FittingView>('/fittings/f-tobin')).toEqual(before);
   });
 });

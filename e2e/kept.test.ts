@@ -1,14 +1,13 @@
-import { describe, expect, it } from 'vitest';
-import type { Page } from 'playwright-core';
+import type { Page } from '@playwright/test';
 import type { CaptureRecord, FittingView, FramePage, Instrument, PartRow, SetupRow } from '@kevro/contract';
-import { Application, openPage, still, withOneShop, type Opened } from './harness';
+import { Application, type Shop, expect, openPage, still, test, withShop } from './harness';
 import { makeFitting, post } from './made';
 
 // What is typed stays until it is stored or dropped on purpose; what is stored can be put right.
-let app: Application;
+let shop: Shop;
 let page: Page;
-withOneShop((fresh: Opened) => {
-  ({ app, page } = fresh);
+withShop((fresh) => {
+  ({ shop, page } = fresh);
 });
 const field = (name: RegExp | string) => page.getByRole('textbox', { name });
 const button = (name: RegExp | string) => page.getByRole('button', { name });
@@ -23,8 +22,8 @@ const escape = async (): Promise<void> => {
   await dialog().waitFor({ state: 'detached' });
 };
 
-describe('a form over the page', () => {
-  it.each([
+test.describe('a form over the page', () => {
+  for (const [path, opener, name] of [
     ['/players', 'Add a player', 'Name'],
     ['/frames', 'Add a frame', 'Model'],
     ['/setups', 'Add a setup', 'Whose frame'],
@@ -39,9 +38,8 @@ describe('a form over the page', () => {
     ['/fittings/f-liv/play', 'noted by mistake', 'Why'],
     ['/fittings/f-pim/play', 'Begin a programme', 'Note'],
     ['/players/liv-harrowdene', 'Look again on', 'Note'],
-  ])(
-    'on %s, "%s", keeps what is typed over Escape, a click outside and a reload',
-    async (path, opener, name) => {
+  ] as const)
+    test(`on ${path}, "${opener}", keeps what is typed over Escape, a click outside and a reload`, async () => {
       await page.goto(path);
       const open = async (): Promise<void> => {
         await button(new RegExp(`^${opener}`))
@@ -63,10 +61,9 @@ describe('a form over the page', () => {
       await dialog().getByRole('button', { name: 'Start afresh' }).click();
       expect(await box().inputValue()).not.toBe('typed and not stored');
       await escape();
-    },
-  );
+    });
 
-  it('keeps it over Back, and asks where it may not be kept', async () => {
+  test('keeps it over Back, and asks where it may not be kept', async () => {
     await page.goto('/stock');
     await page.getByRole('link', { name: 'Players' }).click();
     await button('Add a player').click();
@@ -93,8 +90,8 @@ describe('a form over the page', () => {
   });
 });
 
-describe('a plan and its steps', () => {
-  it('a plan changed by hand over a stored one keeps its draft', async () => {
+test.describe('a plan and its steps', () => {
+  test('a plan changed by hand over a stored one keeps its draft', async () => {
     await page.goto('/fittings/f-odo/plan');
     await page.getByText('working out the ways').waitFor({ state: 'detached' });
     const pieces = () => page.locator('.pieces').textContent();
@@ -118,13 +115,13 @@ describe('a plan and its steps', () => {
     await expect.poll(pieces).toBe(stored);
   });
 
-  it('a tick is shown when it is stored: on a slow server later, without a server not at all', async () => {
+  test('a tick is shown when it is stored: on a slow server later, without a server not at all', async () => {
     await page.goto('/fittings/f-odo/build');
     const ticks = page.getByRole('checkbox', { checked: false });
     await ticks.first().waitFor();
     const shown = () => page.getByRole('checkbox', { checked: true }).count();
     const marked = async (): Promise<number> => {
-      const view = await app.get<FittingView>('/fittings/f-odo');
+      const view = await shop.get<FittingView>('/fittings/f-odo');
       return Object.keys(view.frames[0]?.rounds.at(-1)?.state.steps ?? {}).length;
     };
     const before = await shown();
@@ -149,9 +146,9 @@ describe('a plan and its steps', () => {
   });
 });
 
-describe('readings', () => {
-  it('too few are said where they are stored, and all can be begun anew', async () => {
-    const { frame, fitting } = await makeFitting(app);
+test.describe('readings', () => {
+  test('too few are said where they are stored, and all can be begun anew', async () => {
+    const { frame, fitting } = await makeFitting(shop);
     await page.goto(`/fittings/${fitting.id}/measure`);
     await field(/^Weight/).fill('321');
     await field(/^Weight/).press('Enter');
@@ -167,18 +164,18 @@ describe('readings', () => {
     await dialog().getByRole('button', { name: 'Begin anew' }).click();
     await dialog().waitFor({ state: 'detached' });
     await expect
-      .poll(async () => (await app.get<CaptureRecord>(`/frames/${frame.id}/capture`)).readings.length)
+      .poll(async () => (await shop.get<CaptureRecord>(`/frames/${frame.id}/capture`)).readings.length)
       .toBe(0);
     expect(await field(/^Swing weight/).inputValue()).toBe('');
     await page.getByRole('link', { name: /^Go on to/ }).waitFor();
   });
 });
 
-describe('what was stored is put right', () => {
-  it('a measurement by another, with its reason, or marked as wrong', async () => {
+test.describe('what was stored is put right', () => {
+  test('a measurement by another, with its reason, or marked as wrong', async () => {
     // Mostly scatter, unlike the usual split: the corrected one is as uncertain in the same parts.
     const mostlyScatter = { random: 0.4, common: 0.1 };
-    const { frame } = await makeFitting(app, {
+    const { frame } = await makeFitting(shop, {
       measured: {
         uncertainty: {
           massG: mostlyScatter,
@@ -202,7 +199,7 @@ describe('what was stored is put right', () => {
     await dialog().getByRole('textbox', { name: 'Why' }).fill('read off the wrong line');
     await store.click();
     await dialog().waitFor({ state: 'detached' });
-    const measured = async () => (await app.get<FramePage>(`/frames/${frame.id}`)).measurements;
+    const measured = async () => (await shop.get<FramePage>(`/frames/${frame.id}`)).measurements;
     const counting = async () => (await measured()).filter(({ counts }) => counts);
     const [corrected] = await counting();
     expect(corrected).toMatchObject({
@@ -220,8 +217,8 @@ describe('what was stored is put right', () => {
     await page.getByText('of another frame').first().waitFor();
   });
 
-  it('setups, parts, strings and instruments are changed and retired', async () => {
-    const setup = await post<SetupRow>(app, '/setups', {
+  test('setups, parts, strings and instruments are changed and retired', async () => {
+    const setup = await post<SetupRow>(shop, '/setups', {
       name: 'Aino Kestrel',
       sourceKind: 'published',
       shape: { sport: 'tennis', lengthCm: 68.58 },
@@ -238,7 +235,7 @@ describe('what was stored is put right', () => {
       .fill('334.5');
     await dialog().getByRole('button', { name: 'Store' }).click();
     await dialog().waitFor({ state: 'detached' });
-    const setups = async (query: string) => (await app.get<{ rows: SetupRow[] }>(`/setups?${query}`)).rows;
+    const setups = async (query: string) => (await shop.get<{ rows: SetupRow[] }>(`/setups?${query}`)).rows;
     expect((await setups(`ids=${setup.id}`))[0]?.specs.massG).toBe(334.5);
     await button('Retire').click();
     await expect.poll(() => setups('search=Aino')).toEqual([]);
@@ -250,14 +247,14 @@ describe('what was stored is put right', () => {
     await dialog().getByRole('button', { name: 'Store' }).click();
     await button('Retire lead tape, nine').click();
     const part = async () =>
-      (await app.get<PartRow[]>('/parts')).find(({ part: { name } }) => name === 'lead tape, nine');
+      (await shop.get<PartRow[]>('/parts')).find(({ part: { name } }) => name === 'lead tape, nine');
     await expect.poll(async () => (await part())?.retired).toBe(true);
     await page.getByRole('checkbox', { name: /^Retired ones/ }).check();
     await button('Bring back lead tape, nine').click();
     await expect.poll(async () => (await part())?.retired).toBe(false);
 
-    const { frame } = await makeFitting(app);
-    await post(app, `/frames/${frame.id}/stringings`, {
+    const { frame } = await makeFitting(shop);
+    await post(shop, `/frames/${frame.id}/stringings`, {
       strungOn: '2026-11-02',
       mains: 'Corda Lisa',
       mainsKg: 24,
@@ -271,7 +268,7 @@ describe('what was stored is put right', () => {
     await page.getByText('Corda Ruvida').first().waitFor();
     await button('noted by mistake').click();
     await button('count them again').waitFor();
-    const { stringings } = await app.get<FramePage>(`/frames/${frame.id}`);
+    const { stringings } = await shop.get<FramePage>(`/frames/${frame.id}`);
     expect(stringings).toMatchObject([{ mains: 'Corda Ruvida', retired: true }]);
 
     await page.goto('/settings/instruments');
@@ -282,13 +279,13 @@ describe('what was stored is put right', () => {
     await expect
       .poll(
         async () =>
-          (await app.get<Instrument[]>('/instruments')).find((i) => i.name === 'Old machine')?.retired,
+          (await shop.get<Instrument[]>('/instruments')).find((i) => i.name === 'Old machine')?.retired,
       )
       .toBe(true);
   });
 
-  it('a fitting gets another player, and is removed while it is empty', async () => {
-    const first = await makeFitting(app);
+  test('a fitting gets another player, and is removed while it is empty', async () => {
+    const first = await makeFitting(shop);
     await page.goto(`/fittings/${first.fitting.id}/measure`);
     await button(/^change this fitting/)
       .or(button(/^change.*fitting/))
@@ -298,7 +295,7 @@ describe('what was stored is put right', () => {
     await page.getByRole('option', { name: /Juniper Hale/ }).click();
     await dialog().getByRole('button', { name: 'Store' }).click();
     await page.locator('header').getByText('Juniper Hale').filter({ visible: true }).waitFor();
-    const { fitting } = await makeFitting(app);
+    const { fitting } = await makeFitting(shop);
     await button(/^change.*fitting/)
       .first()
       .click();
@@ -307,8 +304,8 @@ describe('what was stored is put right', () => {
       .getByRole('alert')
       .filter({ hasText: /Something was measured/ })
       .waitFor();
-    expect((await app.get<FittingView>(`/fittings/${first.fitting.id}`)).id).toBe(first.fitting.id);
-    const empty = await post<FittingView>(app, '/fittings', {
+    expect((await shop.get<FittingView>(`/fittings/${first.fitting.id}`)).id).toBe(first.fitting.id);
+    const empty = await post<FittingView>(shop, '/fittings', {
       playerId: fitting.player.id,
       frameIds: [first.frame.id],
     });
@@ -318,11 +315,11 @@ describe('what was stored is put right', () => {
       .click();
     await dialog().getByRole('button', { name: 'Remove this fitting' }).click();
     await page.getByRole('heading', { name: 'Today' }).waitFor();
-    expect((await app.send('GET', `/fittings/${empty.id}`, undefined)).status).toBe(404);
+    expect((await shop.send('GET', `/fittings/${empty.id}`, undefined)).status).toBe(404);
   });
 
-  it('a frame’s own page opens a fitting, and asks where one is open already', async () => {
-    const { frame, fitting } = await makeFitting(app);
+  test('a frame’s own page opens a fitting, and asks where one is open already', async () => {
+    const { frame, fitting } = await makeFitting(shop);
     await page.goto(`/frames/${frame.id}`);
     await button('Open a fitting').click();
     await button('Open and measure').click();
@@ -331,12 +328,12 @@ describe('what was stored is put right', () => {
   });
 });
 
-describe('a shop with nothing in it', () => {
-  it('leads to a first fitting: a new player and a new frame on the way, the guide one click away', async () => {
+test.describe('a shop with nothing in it', () => {
+  test('leads to a first fitting: a new player and a new frame on the way, the guide one click away', async ({
+    browser,
+  }) => {
     const empty = new Application(undefined, '');
     await empty.start();
-    const browser = page.context().browser();
-    if (!browser) throw new Error('no browser');
     const opened = await openPage(browser, empty);
     const there = opened.page;
     try {

@@ -1,21 +1,20 @@
-import { describe, expect, it } from 'vitest';
 import type { SetupPage, SetupRow } from '@kevro/contract';
-import type { Page } from 'playwright-core';
-import { settled, withOneShop, type Application } from './harness';
+import type { Page } from '@playwright/test';
+import { type Shop, expect, settled, test, withShop } from './harness';
 import { makeFitting, post } from './made';
 
-let app: Application;
+let shop: Shop;
 let page: Page;
-withOneShop((fresh) => {
-  ({ app, page } = fresh);
+withShop((fresh) => {
+  ({ shop, page } = fresh);
 });
 const button = (name: RegExp | string) => page.getByRole('button', { name });
 const dialog = () => page.getByRole('dialog');
-const rows = async (query: string) => (await app.get<{ rows: SetupRow[] }>(`/setups?${query}`)).rows;
+const rows = async (query: string) => (await shop.get<{ rows: SetupRow[] }>(`/setups?${query}`)).rows;
 const csv = (text: string, name = 'list.csv') => ({ name, mimeType: 'text/csv', buffer: Buffer.from(text) });
 
-describe('a list of setups is read in', () => {
-  it('its columns are said, its bad rows mended in place or skipped, and it is stored whole', async () => {
+test.describe('a list of setups is read in', () => {
+  test('its columns are said, its bad rows mended in place or skipped, and it is stored whole', async () => {
     await page.goto('/setups');
     await button('Read a list in').click();
     await dialog()
@@ -50,7 +49,7 @@ describe('a list of setups is read in', () => {
     expect(await rows('search=Tam+Gill')).toEqual([]);
   });
 
-  it('lines are pasted as they would be typed, and what is there already is not stored again', async () => {
+  test('lines are pasted as they would be typed, and what is there already is not stored again', async () => {
     await page.goto('/setups');
     await button('Read a list in').click();
     const paste = async (): Promise<void> => {
@@ -69,7 +68,7 @@ describe('a list of setups is read in', () => {
     ]);
   });
 
-  it('swing weights of a sport that quotes two axes say theirs once a source, in a list and in a form', async () => {
+  test('swing weights of a sport that quotes two axes say theirs once a source, in a list and in a form', async () => {
     const atButt = async (): Promise<void> => {
       await dialog().getByRole('combobox', { name: 'Swing weights are about' }).press('Enter');
       await page.getByRole('option', { name: 'the end of the butt' }).click();
@@ -103,7 +102,7 @@ describe('a list of setups is read in', () => {
     await expect.poll(() => axisOf('Ida')).toBe(0);
   });
 
-  it('a workbook is refused in a sentence, and HTML in a name is a name', async () => {
+  test('a workbook is refused in a sentence, and HTML in a name is a name', async () => {
     await page.goto('/setups');
     await button('Read a list in').click();
     const file = dialog().locator('input[type=file]');
@@ -123,8 +122,8 @@ describe('a list of setups is read in', () => {
   });
 });
 
-describe('the library is looked through', () => {
-  it('by ranges, in the order of a column, in a view that is kept and found again', async () => {
+test.describe('the library is looked through', () => {
+  test('by ranges, in the order of a column, in a view that is kept and found again', async () => {
     await page.goto('/setups');
     await page.getByText('Ranges, style, views and files').click();
     const weight = page.getByRole('group', { name: 'Weight, as published', exact: true });
@@ -154,12 +153,12 @@ describe('the library is looked through', () => {
     await button('Forget the view around 333').click();
   });
 
-  it('draws only the rows that are seen, however many there are, and more as it is scrolled by keys', async () => {
+  test('draws only the rows that are seen, however many there are, and more as it is scrolled by keys', async () => {
     const list = Array.from(
       { length: 700 },
       (_, i) => `Zz ${String(i).padStart(4, '0')},badminton,${80 + (i % 9)}`,
     );
-    const sent = await fetch(`${app.url}/api/v1/setups/import?mode=store`, {
+    const sent = await fetch(`${shop.url}/api/v1/setups/import?mode=store`, {
       method: 'POST',
       headers: { 'content-type': 'text/csv' },
       body: `name,sport,weight (g)\n${list.join('\n')}`,
@@ -176,10 +175,10 @@ describe('the library is looked through', () => {
   });
 });
 
-describe('a setup has a page', () => {
-  it('where reports that disagree stand side by side, and one of them, or their average, is chosen', async () => {
+test.describe('a setup has a page', () => {
+  test('where reports that disagree stand side by side, and one of them, or their average, is chosen', async () => {
     const report = (massG: number, source: string, confidence: string) =>
-      post<SetupRow>(app, '/setups', {
+      post<SetupRow>(shop, '/setups', {
         name: 'Ines Calloway',
         sourceKind: 'published',
         source,
@@ -208,18 +207,18 @@ describe('a setup has a page', () => {
     await page.getByText('3 reports of this player’s frame').waitFor();
     const id = page.url().split('/').at(-1) ?? '';
     expect(id).not.toBe(first.id);
-    const { setup } = await app.get<SetupPage>(`/setups/${id}`);
+    const { setup } = await shop.get<SetupPage>(`/setups/${id}`);
     expect(setup.specs.massG).toBeCloseTo((331 + 0.2 * 345) / 1.2, 9);
     // Only the average is offered beside a frame.
-    const { fitting } = await makeFitting(app);
+    const { fitting } = await makeFitting(shop);
     await page.goto(`/fittings/${fitting.id}/compare`);
     await page.getByRole('textbox', { name: /^Find by name/ }).fill('Calloway');
     await expect.poll(() => page.getByRole('button', { name: /Ines Calloway/ }).count()).toBe(1);
   });
 });
 
-describe('guides', () => {
-  it('are the shop’s own where it changed them, drawn so in the lanes, and as they ship again when asked', async () => {
+test.describe('guides', () => {
+  test('are the shop’s own where it changed them, drawn so in the lanes, and as they ship again when asked', async () => {
     await page.goto('/setups');
     await page.getByRole('link', { name: 'Guides' }).click();
     await button('Change advanced, college').click();
@@ -230,9 +229,9 @@ describe('guides', () => {
     await from.fill('324');
     await dialog().getByRole('button', { name: 'Store' }).click();
     await page.getByRole('cell', { name: '324 to 340' }).waitFor();
-    const { player, fitting } = await makeFitting(app);
+    const { player, fitting } = await makeFitting(shop);
     const { id, archived: _, hasArmHistory: __, ...rest } = player;
-    await app.send('PUT', `/players/${id}`, { ...rest, guides: { tennis: 'advanced' } });
+    await shop.send('PUT', `/players/${id}`, { ...rest, guides: { tennis: 'advanced' } });
     await page.goto(`/fittings/${fitting.id}/aim`);
     await page.getByRole('radio', { name: 'Guide', exact: true }).click();
     await expect
@@ -243,7 +242,7 @@ describe('guides', () => {
     await page.getByRole('cell', { name: '318 to 340' }).waitFor();
   });
 
-  it('say which shape of paddle suits what a player puts first', async () => {
+  test('say which shape of paddle suits what a player puts first', async () => {
     await page.goto('/setups/guides');
     await page.getByRole('radio', { name: 'pickleball' }).click();
     const shapes = () => page.locator('.shapes b').allInnerTexts();

@@ -1,33 +1,26 @@
 import { createRequire } from 'node:module';
 import { readFileSync } from 'node:fs';
-import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
-import type { Browser, Page } from 'playwright-core';
+import type { Page } from '@playwright/test';
 import type { FittingView } from '@kevro/contract';
-import { Application, launch, openPage, settled, still } from './harness';
+import { type Shop, expect, settled, still, test, withShop } from './harness';
 
-/** One application serves all looks: nothing is stored while they last. */
-const app = new Application(inject('demoShop'));
-let browser: Browser;
 const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
-
-beforeAll(async () => {
-  [browser] = await Promise.all([launch(), app.start()]);
-  await checkOdo();
+let shop: Shop;
+let page: Page;
+withShop((fresh) => {
+  ({ shop, page } = fresh);
 });
-afterAll(async () => {
-  await browser.close();
-  await app.remove();
-});
+test.beforeEach(() => checkOdo());
 
 /** A build that was checked and is not inside: its trims, and what it taught, are there to be looked at. */
 async function checkOdo(): Promise<void> {
-  const { frames } = await app.get<FittingView>('/fittings/f-odo');
+  const { frames } = await shop.get<FittingView>('/fittings/f-odo');
   const [{ frame, rounds } = { frame: undefined, rounds: [] }] = frames;
   const round = rounds.at(-1);
   const plan = round?.plans.find(({ id }) => id === round.state.planId);
   if (!frame || !round || !plan) throw new Error('the demo has no build of Odo');
   const { axisCm: _, ...specs } = plan.specs;
-  await app.send('POST', `/frames/${frame.id}/measurements`, {
+  await shop.send('POST', `/frames/${frame.id}/measurements`, {
     key: 'a check to look at',
     dress: frame.onIt,
     specs: { ...specs, swingWeight: specs.swingWeight + 3.1 },
@@ -166,11 +159,10 @@ async function violations(page: Page, only: string): Promise<string[]> {
   );
 }
 
-describe.concurrent('a page', () => {
-  it.each(PAGES)(
-    '%s can be read, used by keys and pressed by finger: three widths, two themes',
-    async (path) => {
-      const { page, errors } = await openPage(browser, app, { colorScheme: 'light' });
+test.describe('a page', () => {
+  for (const path of PAGES)
+    test(`${path} can be read, used by keys and pressed by finger: three widths, two themes`, async () => {
+      await page.emulateMedia({ colorScheme: 'light' });
       await page.addInitScript(() => localStorage.setItem('kevro-theme', 'system'));
       await open(page, path);
       await page.evaluate(axe);
@@ -192,20 +184,15 @@ describe.concurrent('a page', () => {
       }
       found.push(...(await withoutRing(page)).map((one) => `no ring: ${one}`));
       expect(found).toEqual([]);
-      expect(errors).toEqual([]);
-      await page.context().close();
-    },
-  );
+    });
 });
 
-it('fetches nothing from elsewhere', async () => {
-  const { page } = await openPage(browser, app);
+test('fetches nothing from elsewhere', async () => {
   const elsewhere: string[] = [];
   page.on('request', (request) => {
-    if (!request.url().startsWith(app.url) && !/^(data|blob):/.test(request.url()))
+    if (!request.url().startsWith(shop.url) && !/^(data|blob):/.test(request.url()))
       elsewhere.push(request.url());
   });
   await open(page, '/fittings/f-ilka/plan');
   expect(elsewhere).toEqual([]);
-  await page.context().close();
 });

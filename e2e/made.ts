@@ -7,7 +7,7 @@ import {
   type Placement,
 } from '@kevro/core';
 import type { AimRecord, FittingView, FrameRecord, Measurement, PlanRecord, Player } from '@kevro/contract';
-import type { Application } from './harness';
+import type { Shop } from './harness';
 
 let count = 0;
 export const key = (): string => `made-for-a-test-${++count}`;
@@ -17,8 +17,8 @@ const created = async <T>(answer: Promise<Response>): Promise<T> => {
   if (!response.ok) throw new Error(`${response.status}: ${await response.text()}`);
   return (await response.json()) as T;
 };
-export const post = <T>(app: Application, path: string, body: unknown): Promise<T> =>
-  created<T>(app.send('POST', path, body));
+export const post = <T>(shop: Shop, path: string, body: unknown): Promise<T> =>
+  created<T>(shop.send('POST', path, body));
 
 export interface Made {
   player: Player;
@@ -29,7 +29,7 @@ export interface Made {
 }
 /** A player with a frame that is measured, and their fitting: a test's own. */
 export async function makeFitting(
-  app: Application,
+  shop: Shop,
   {
     name = `Ottilie Vance ${++count}`,
     frame: more = {},
@@ -37,8 +37,8 @@ export async function makeFitting(
     measured = {},
   }: { name?: string; frame?: object; player?: object; measured?: object } = {},
 ): Promise<Made> {
-  const player = await post<Player>(app, '/players', { name, sports: ['tennis'], ...who });
-  const frame = await post<FrameRecord>(app, '/frames', {
+  const player = await post<Player>(shop, '/players', { name, sports: ['tennis'], ...who });
+  const frame = await post<FrameRecord>(shop, '/frames', {
     tag: `MT-${++count}`,
     maker: 'Velmond',
     model: 'Quarr 97',
@@ -47,9 +47,9 @@ export async function makeFitting(
     onIt: { strings: true, overgrips: 1 },
     ...more,
   });
-  const fitting = await post<FittingView>(app, '/fittings', { playerId: player.id, frameIds: [frame.id] });
+  const fitting = await post<FittingView>(shop, '/fittings', { playerId: player.id, frameIds: [frame.id] });
   const roundId = fitting.frames[0]?.rounds[0]?.id ?? '';
-  const measurement = await post<Measurement>(app, `/frames/${frame.id}/measurements`, {
+  const measurement = await post<Measurement>(shop, `/frames/${frame.id}/measurements`, {
     key: key(),
     dress: { strings: true, overgrips: 1 },
     specs: { massG: 320, balanceCm: 32.5, swingWeight: 315, twistWeight: 13.5 },
@@ -60,17 +60,17 @@ export async function makeFitting(
   return { player, frame, fitting, measurement, roundId };
 }
 
-export const setAim = (app: Application, { fitting, roundId }: Made, target: object): Promise<AimRecord> =>
-  post<AimRecord>(app, `/fittings/${fitting.id}/aims`, { roundId, way: 'by-hand', target });
+export const setAim = (shop: Shop, { fitting, roundId }: Made, target: object): Promise<AimRecord> =>
+  post<AimRecord>(shop, `/fittings/${fitting.id}/aims`, { roundId, way: 'by-hand', target });
 
 /** A stored plan of a strip pair at the shoulders and a filling in the handle, for an aim that it meets. */
 export async function makePlan(
-  app: Application,
+  shop: Shop,
   made: Made,
   tolerance = { massG: 1, swingWeight: 1.5 },
 ): Promise<PlanRecord> {
   const { fitting, roundId, measurement } = made;
-  const tape = await post<Part>(app, '/parts', {
+  const tape = await post<Part>(shop, '/parts', {
     kind: 'tape',
     name: `lead tape 9 mm ${++count}`,
     material: 'lead',
@@ -78,7 +78,7 @@ export async function makePlan(
     gPerCm: 0.36,
     stepCm: 0.5,
   });
-  const silicone = await post<Part>(app, '/parts', {
+  const silicone = await post<Part>(shop, '/parts', {
     kind: 'filling',
     name: `silicone ${++count}`,
     material: 'silicone',
@@ -95,11 +95,11 @@ export async function makePlan(
     placements: placements as Placement[],
     parts: [tape, silicone],
   });
-  const aim = await setAim(app, made, {
+  const aim = await setAim(shop, made, {
     massG: { value: specs.massG, tolerance: tolerance.massG },
     swingWeight: { value: specs.swingWeight, tolerance: tolerance.swingWeight },
   });
-  return post<PlanRecord>(app, `/fittings/${fitting.id}/plans`, {
+  return post<PlanRecord>(shop, `/fittings/${fitting.id}/plans`, {
     roundId,
     startId: measurement.id,
     aimId: aim.id,
@@ -109,20 +109,20 @@ export async function makePlan(
 }
 /** Marks steps of a plan as done. */
 export async function markSteps(
-  app: Application,
+  shop: Shop,
   { fitting }: Made,
   plan: PlanRecord,
   steps: readonly string[],
 ): Promise<void> {
   for (const step of steps)
-    await post(app, `/fittings/${fitting.id}/marks`, { planId: plan.id, step, mark: 'done' });
+    await post(shop, `/fittings/${fitting.id}/marks`, { planId: plan.id, step, mark: 'done' });
 }
 /** Measures the frame of a fitting for a purpose. */
 export const measureFor = (
-  app: Application,
+  shop: Shop,
   { frame, roundId }: Made,
   purpose: string,
   { axisCm: _, ...specs }: AxisSpecs,
   dress: object = { strings: true, overgrips: 1 },
 ): Promise<Measurement> =>
-  post<Measurement>(app, `/frames/${frame.id}/measurements`, { key: key(), dress, specs, purpose, roundId });
+  post<Measurement>(shop, `/frames/${frame.id}/measurements`, { key: key(), dress, specs, purpose, roundId });

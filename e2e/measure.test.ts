@@ -1,5 +1,4 @@
-import { describe, expect, it } from 'vitest';
-import type { Page } from 'playwright-core';
+import type { Page } from '@playwright/test';
 import type {
   CalibrationRecord,
   CaptureRecord,
@@ -10,13 +9,13 @@ import type {
   PlanRecord,
   RoundView,
 } from '@kevro/contract';
-import { until, withOneShop, type Application } from './harness';
+import { type Application, type Shop, expect, test, until, withShop } from './harness';
 import { post } from './made';
 
-let app: Application;
+let shop: Shop;
 let page: Page;
-withOneShop((fresh) => {
-  ({ app, page } = fresh);
+withShop((fresh) => {
+  ({ shop, page } = fresh);
 });
 
 /** How long a stand-in may take on a busy machine, ms. */
@@ -24,11 +23,12 @@ const LONG_MS = 60_000;
 
 const field = (name: RegExp) => page.getByRole('textbox', { name });
 const button = (name: RegExp | string) => page.getByRole('button', { name });
-const measurements = (frame: string): Promise<Measurement[]> => app.get(`/frames/${frame}/measurements`);
-const readings = async (frame: string) => (await app.get<CaptureRecord>(`/frames/${frame}/capture`)).readings;
+const measurements = (frame: string): Promise<Measurement[]> => shop.get(`/frames/${frame}/measurements`);
+const readings = async (frame: string) =>
+  (await shop.get<CaptureRecord>(`/frames/${frame}/capture`)).readings;
 const instrument = async (id: string) =>
-  (await app.get<Instrument[]>('/instruments')).find((i) => i.id === id) as Instrument;
-const put = (path: string, body: unknown) => app.send('PUT', path, body);
+  (await shop.get<Instrument[]>('/instruments')).find((i) => i.id === id) as Instrument;
+const put = (path: string, body: unknown) => shop.send('PUT', path, body);
 const press = async (...keys: string[]): Promise<void> => {
   for (const key of keys) await page.keyboard.press(key);
 };
@@ -37,8 +37,8 @@ const ready = () =>
     .first()
     .waitFor();
 
-describe('a capture', () => {
-  it('by the stand-ins, with keys alone', async () => {
+test.describe('a capture', () => {
+  test('by the stand-ins, with keys alone', async () => {
     await page.goto('/fittings/f-wren/measure');
     await page.getByText('First: is this what is on the frame?').waitFor();
     await ready();
@@ -83,13 +83,13 @@ describe('a capture', () => {
     expect(stored?.estimated).toEqual([]);
     expect(stored?.leftRight).not.toBeNull();
     // The stand-in showed a frame as the maker states it, in the dress that was said.
-    const { frame } = await app.get<FramePage>('/frames/vl-118');
+    const { frame } = await shop.get<FramePage>('/frames/vl-118');
     expect(
       Math.abs((stored?.specs.massG ?? 0) - ((frame.nominal?.specs.massG ?? 0) + 16 + 5.5)),
     ).toBeLessThan(1);
   });
 
-  it('by typing in mixed units, with an outlier set aside and the rest in one line', async () => {
+  test('by typing in mixed units, with an outlier set aside and the rest in one line', async () => {
     await page.goto('/fittings/f-tobin/measure');
     await button('Yes, this is on it').click();
     for (const text of ['10.6 oz', '300,6', '300.2', '318']) {
@@ -130,7 +130,7 @@ describe('a capture', () => {
     expect(dress.strings).toBe(true);
   });
 
-  it('by a pendulum and an estimate, on a frame of another sport', async () => {
+  test('by a pendulum and an estimate, on a frame of another sport', async () => {
     await page.clock.install();
     await page.goto('/frames/hz-003/measure');
     await field(/^Weight/).fill('229');
@@ -182,7 +182,7 @@ describe('a capture', () => {
       .waitFor();
   });
 
-  it('is judged at once: more weight than last time, and a swing weight that cannot be', async () => {
+  test('is judged at once: more weight than last time, and a swing weight that cannot be', async () => {
     await page.goto('/frames/bd-052/measure');
     await field(/^Weight/).fill('330');
     await page.getByText(/8\.9 g more than on .* in the same dress/).waitFor();
@@ -197,8 +197,9 @@ describe('a capture', () => {
   });
 });
 
-describe('an instrument that drops out', () => {
-  it('is shown, and the reading goes on with the swings it had, over a reload', async () => {
+test.describe('an instrument that drops out', () => {
+  test.use({ ownProcess: true });
+  test('is shown, and the reading goes on with the swings it had, over a reload', async () => {
     await page.goto('/frames/ot-015/measure');
     await button('Take Swing weight').click();
     await ready();
@@ -222,26 +223,26 @@ describe('an instrument that drops out', () => {
     expect(await readings('ot-015')).toHaveLength(1);
   });
 
-  it('and a server that goes away for a while, lose nothing', async () => {
+  test('and a server that goes away for a while, lose nothing', async () => {
     await page.goto('/frames/ot-301/measure');
     await field(/^Weight/).fill('272.4');
     await field(/^Weight/).press('Enter');
     await expect.poll(async () => (await readings('ot-301')).length).toBe(1);
-    await app.kill();
+    await (shop as Application).kill();
     await page.getByText(/No word from the server/).waitFor();
     await field(/^Balance/).fill('33.3');
     await field(/^Balance/).press('Enter');
     await page.getByText('server does not answer').first().waitFor();
     expect(await field(/^Balance/).inputValue()).toBe('33.3');
-    await app.start();
+    await (shop as Application).start();
     await page.getByText(/No word from the server/).waitFor({ state: 'detached', timeout: LONG_MS });
     await field(/^Balance/).press('Enter');
     await expect.poll(async () => (await readings('ot-301')).map((r) => r.value)).toEqual([272.4, 33.3]);
   });
 });
 
-describe('calibration', () => {
-  it('is refused with a wrong rod, and the machine measures nothing until it is calibrated well', async () => {
+test.describe('calibration', () => {
+  test('is refused with a wrong rod, and the machine measures nothing until it is calibrated well', async () => {
     const id = 'machine-back';
     await page.goto(`/settings/instruments/${id}`);
     await page.getByText('calibration is stale').waitFor();
@@ -265,7 +266,7 @@ describe('calibration', () => {
     await page.getByText('Refused:').waitFor({ timeout: LONG_MS });
     await button('Store the refusal').click();
     await page.getByText('refused at its last calibration').waitFor();
-    const [newest] = await app.get<CalibrationRecord[]>(`/instruments/${id}/calibrations`);
+    const [newest] = await shop.get<CalibrationRecord[]>(`/instruments/${id}/calibrations`);
     expect(newest?.refused).toBe('slope-off');
 
     await page.goto('/frames/bd-040/measure');
@@ -301,7 +302,7 @@ describe('calibration', () => {
     expect((await instrument(id)).calibrationState).toBe('fresh');
   });
 
-  it('goes stale after the time that the shop sets', async () => {
+  test('goes stale after the time that the shop sets', async () => {
     await page.goto('/settings');
     await field(/^A calibration counts for/).fill('2x');
     await button('Store').click();
@@ -315,9 +316,9 @@ describe('calibration', () => {
   });
 });
 
-describe('a sport that quotes swing weights about more than one axis', () => {
-  it('asks about which the typed ones are, once, and moves them', async () => {
-    const frame = await post<{ id: string }>(app, '/frames', {
+test.describe('a sport that quotes swing weights about more than one axis', () => {
+  test('asks about which the typed ones are, once, and moves them', async () => {
+    const frame = await post<{ id: string }>(shop, '/frames', {
       tag: 'BD-AXIS',
       maker: 'Oskerra',
       model: 'Reed',
@@ -341,7 +342,7 @@ describe('a sport that quotes swing weights about more than one axis', () => {
   });
 });
 
-describe('a fitting by the stand-ins', () => {
+test.describe('a fitting by the stand-ins', () => {
   const tag = 'VL-118';
   /** Takes weight, balance, swing weight and twist weight: of each as often as is asked for. */
   async function takeAll(): Promise<void> {
@@ -360,10 +361,10 @@ describe('a fitting by the stand-ins', () => {
     await page.getByRole('link', { name: /^Go on to/ }).waitFor();
   }
 
-  it('passes its first check with the readings that are asked for', async () => {
-    const made = await app.get<FittingView>('/fittings/f-wren');
+  test('passes its first check with the readings that are asked for', async () => {
+    const made = await shop.get<FittingView>('/fittings/f-wren');
     const round = async () =>
-      (await app.get<FittingView>(`/fittings/${made.id}`)).frames[0]?.rounds.at(-1) as RoundView;
+      (await shop.get<FittingView>(`/fittings/${made.id}`)).frames[0]?.rounds.at(-1) as RoundView;
     await page.goto('/fittings/f-wren/measure');
     await takeAll();
     const start = (await round()).measurements.at(-1) as Measurement;
@@ -404,7 +405,7 @@ describe('a fitting by the stand-ins', () => {
     const built = (await round()).plans.at(-1) as PlanRecord;
     for (const { key, kind } of built.steps)
       if (kind !== 'final-check')
-        await app.send('POST', `/fittings/${made.id}/marks`, { planId: built.id, step: key, mark: 'done' });
+        await shop.send('POST', `/fittings/${made.id}/marks`, { planId: built.id, step: key, mark: 'done' });
     await page.goto('/fittings/f-wren/measure?for=check');
     await takeAll();
     await page.goto('/fittings/f-wren/check');

@@ -1,28 +1,27 @@
-import { describe, expect, it } from 'vitest';
-import type { Page } from 'playwright-core';
+import type { Page } from '@playwright/test';
 import type { AimRecord, CaptureRecord, FittingView, PartRow, SetupRow } from '@kevro/contract';
-import { withOneShop, type Application } from './harness';
+import { type Shop, expect, test, withShop } from './harness';
 import { makeFitting, post, setAim, type Made } from './made';
 
 // Numbers are read as they are meant, kept as they are typed, and stored as they are.
-let app: Application;
+let shop: Shop;
 let page: Page;
-withOneShop((fresh) => {
-  ({ app, page } = fresh);
+withShop((fresh) => {
+  ({ shop, page } = fresh);
 });
 const field = (name: RegExp | string) => page.getByRole('textbox', { name });
 const button = (name: RegExp | string) => page.getByRole('button', { name });
 const dialog = () => page.getByRole('dialog');
 const aimOf = async ({ fitting }: Made): Promise<AimRecord | undefined> =>
-  (await app.get<FittingView>(`/fittings/${fitting.id}`)).frames[0]?.rounds[0]?.aims.at(-1);
+  (await shop.get<FittingView>(`/fittings/${fitting.id}`)).frames[0]?.rounds[0]?.aims.at(-1);
 const byHand = () => page.getByRole('radio', { name: 'By hand' }).click();
 
-describe('a number field', () => {
-  it('keeps what is typed until it is left, reads a point or a comma and other units, and never guesses', async () => {
-    const { frame, fitting } = await makeFitting(app);
+test.describe('a number field', () => {
+  test('keeps what is typed until it is left, reads a point or a comma and other units, and never guesses', async () => {
+    const { frame, fitting } = await makeFitting(shop);
     await page.goto(`/fittings/${fitting.id}/measure`);
     const stringsG = async () => {
-      const { strings } = (await app.get<CaptureRecord>(`/frames/${frame.id}/capture`)).dress;
+      const { strings } = (await shop.get<CaptureRecord>(`/frames/${frame.id}/capture`)).dress;
       return typeof strings === 'object' ? strings.massG : strings;
     };
     const strings = field('strings, g');
@@ -49,10 +48,10 @@ describe('a number field', () => {
   });
 });
 
-describe('the draft of an aim', () => {
-  it('has no units of its own: shown in others it is the same, and units alone change nothing', async () => {
-    const made = await makeFitting(app);
-    await setAim(app, made, { massG: { value: 330, tolerance: 1 } });
+test.describe('the draft of an aim', () => {
+  test('has no units of its own: shown in others it is the same, and units alone change nothing', async () => {
+    const made = await makeFitting(shop);
+    await setAim(shop, made, { massG: { value: 330, tolerance: 1 } });
     await page.goto(`/fittings/${made.fitting.id}/aim`);
     const settled = page.getByRole('link', { name: 'Go on to Plan' });
     await settled.waitFor();
@@ -74,9 +73,9 @@ describe('the draft of an aim', () => {
     expect([target.massG?.value, target.balanceCm?.value]).toEqual([345, 33]);
   });
 
-  it('belongs to its tab, and does not win over an aim that was set meanwhile', async () => {
-    const made = await makeFitting(app);
-    await setAim(app, made, { massG: { value: 330, tolerance: 1 } });
+  test('belongs to its tab, and does not win over an aim that was set meanwhile', async () => {
+    const made = await makeFitting(shop);
+    await setAim(shop, made, { massG: { value: 330, tolerance: 1 } });
     const url = `/fittings/${made.fitting.id}/aim`;
     await page.goto(url);
     await byHand();
@@ -99,10 +98,10 @@ describe('the draft of an aim', () => {
   });
 });
 
-describe('an aim', () => {
-  it('wants what is typed, also where it was free, and stores what was typed and what was copied', async () => {
-    const made = await makeFitting(app);
-    await setAim(app, made, { balanceCm: { value: 32.5, tolerance: 0.2 } });
+test.describe('an aim', () => {
+  test('wants what is typed, also where it was free, and stores what was typed and what was copied', async () => {
+    const made = await makeFitting(shop);
+    await setAim(shop, made, { balanceCm: { value: 32.5, tolerance: 0.2 } });
     await page.goto(`/fittings/${made.fitting.id}/aim`);
     await byHand();
     await field(/^Weight/).fill('330.25');
@@ -120,14 +119,14 @@ describe('an aim', () => {
       swingWeight: { value: 325.5, priority: 'want' },
     });
     const copied = { massG: 331.27, balanceCm: 32.61, swingWeight: 121.5 + 200, twistWeight: 13.87 };
-    const setup = await post<SetupRow>(app, '/setups', {
+    const setup = await post<SetupRow>(shop, '/setups', {
       name: 'Sigrid Almqvane',
       sourceKind: 'published',
       shape: made.frame.shape,
       dress: made.frame.onIt,
       specs: copied,
     });
-    const other = await makeFitting(app);
+    const other = await makeFitting(shop);
     await page.goto(`/fittings/${other.fitting.id}/aim?setup=${setup.id}`);
     await expect.poll(() => field(/^Weight/).inputValue()).toMatch(/^331/);
     await button('Set this aim').click();
@@ -137,12 +136,12 @@ describe('an aim', () => {
       expect(target[spec as 'massG']?.value, spec).toBeCloseTo(value, 9);
   });
 
-  it('is compared with four setups at most: a fifth is refused, and the four stay', async () => {
-    const made = await makeFitting(app);
+  test('is compared with four setups at most: a fifth is refused, and the four stay', async () => {
+    const made = await makeFitting(shop);
     await page.goto(`/fittings/${made.fitting.id}/compare`);
     const rows = page.getByRole('complementary').locator('.row');
     await rows.nth(4).waitFor();
-    const beside = async () => (await app.get<FittingView>(`/fittings/${made.fitting.id}`)).references;
+    const beside = async () => (await shop.get<FittingView>(`/fittings/${made.fitting.id}`)).references;
     for (let i = 0; i < 4; i++) {
       await rows.nth(i).click();
       await expect.poll(async () => (await beside()).length).toBe(i + 1);
@@ -154,9 +153,9 @@ describe('an aim', () => {
   });
 });
 
-describe('setups are compared', () => {
-  it('on a plane that is brushed with the mouse and with keys', async () => {
-    const { fitting } = await makeFitting(app);
+test.describe('setups are compared', () => {
+  test('on a plane that is brushed with the mouse and with keys', async () => {
+    const { fitting } = await makeFitting(shop);
     await page.goto(`/fittings/${fitting.id}/compare`);
     const rows = page.getByRole('complementary').locator('.row');
     await rows.nth(4).waitFor();
@@ -196,14 +195,14 @@ describe('setups are compared', () => {
     await expect.poll(() => rows.count()).toBe(Math.min(60, inBrush));
   });
 
-  it('with what of the whole library this frame can become, worked out beside the page', async () => {
-    const { fitting, frame, measurement } = await makeFitting(app);
+  test('with what of the whole library this frame can become, worked out beside the page', async () => {
+    const { fitting, frame, measurement } = await makeFitting(shop);
     await page.goto(`/fittings/${fitting.id}/compare`);
     await button('What of it can this frame become?').click();
     const only = page.getByRole('checkbox', { name: /^Only what this frame can become/ });
     await only.waitFor();
     // As many as the computation says of every setup of the sport, each brought to this frame.
-    const near = await app.get<{ ids: string[] } & Record<string, (number | null)[]>>(
+    const near = await shop.get<{ ids: string[] } & Record<string, (number | null)[]>>(
       `/measurements/${measurement.id}/brought-setups`,
     );
     const setups = near.ids.map((id, i) => ({
@@ -215,7 +214,7 @@ describe('setups are compared', () => {
         }),
       ),
     }));
-    const { reach } = await post<{ reach: { id: string; reachable: boolean }[] }>(app, '/compute/reach', {
+    const { reach } = await post<{ reach: { id: string; reachable: boolean }[] }>(shop, '/compute/reach', {
       shape: frame.shape,
       specs: measurement.specs,
       setups,
@@ -248,18 +247,18 @@ describe('setups are compared', () => {
     await page.getByText(`The faint points are the ${reach.length} of the whole library`).waitFor();
   });
 
-  it('with another frame, an earlier measurement and a guide beside it, chosen by keys', async () => {
-    const { fitting, frame, roundId } = await makeFitting(app);
-    await post(app, `/frames/${frame.id}/measurements`, {
+  test('with another frame, an earlier measurement and a guide beside it, chosen by keys', async () => {
+    const { fitting, frame, roundId } = await makeFitting(shop);
+    await post(shop, `/frames/${frame.id}/measurements`, {
       key: 'an-earlier-one',
       dress: { strings: true, overgrips: 2 },
       specs: { massG: 331, balanceCm: 32.1, swingWeight: 322 },
       purpose: 'trial',
       roundId,
     });
-    const other = await makeFitting(app);
+    const other = await makeFitting(shop);
     const specs = { massG: 340, balanceCm: 32, swingWeight: 330, twistWeight: 14.2 };
-    await post(app, `/frames/${other.frame.id}/measurements`, {
+    await post(shop, `/frames/${other.frame.id}/measurements`, {
       key: 'another-frame-s',
       dress: { strings: true, overgrips: 1 },
       specs,
@@ -281,7 +280,7 @@ describe('setups are compared', () => {
     await choose('this frame', /^This frame on/);
     await expect.poll(() => rows.count()).toBe(3);
     await expect
-      .poll(async () => (await app.get<FittingView>(`/fittings/${fitting.id}`)).beside.map((b) => b.kind))
+      .poll(async () => (await shop.get<FittingView>(`/fittings/${fitting.id}`)).beside.map((b) => b.kind))
       .toEqual(['measured', 'guide', 'measured']);
     // In the same dress its numbers are as they were; the trial is 5.5 g of an overgrip lighter in this one.
     const near = page.getByRole('complementary');
@@ -292,12 +291,12 @@ describe('setups are compared', () => {
     await rows.first().click();
     await expect.poll(() => rows.count()).toBe(2);
     await expect
-      .poll(async () => (await app.get<FittingView>(`/fittings/${fitting.id}`)).beside.length)
+      .poll(async () => (await shop.get<FittingView>(`/fittings/${fitting.id}`)).beside.length)
       .toBe(2);
   });
 
-  it('in a table, with differences in units and in steps, by keys', async () => {
-    const { fitting } = await makeFitting(app);
+  test('in a table, with differences in units and in steps, by keys', async () => {
+    const { fitting } = await makeFitting(shop);
     await page.goto(`/fittings/${fitting.id}/compare`);
     await page.getByRole('complementary').locator('.row').nth(4).waitFor();
     await page.keyboard.press('v');
@@ -312,7 +311,7 @@ describe('setups are compared', () => {
     await page.keyboard.press('ArrowDown');
     await page.keyboard.press('Enter');
     await expect
-      .poll(async () => (await app.get<FittingView>(`/fittings/${fitting.id}`)).references.length)
+      .poll(async () => (await shop.get<FittingView>(`/fittings/${fitting.id}`)).references.length)
       .toBe(1);
     await table
       .getByRole('button', { name: /show how it came about/ })
@@ -325,8 +324,8 @@ describe('setups are compared', () => {
   });
 });
 
-describe('nonsense is refused beside its field, nothing is stored, and nothing typed is dropped', () => {
-  it('in a setup', async () => {
+test.describe('nonsense is refused beside its field, nothing is stored, and nothing typed is dropped', () => {
+  test('in a setup', async () => {
     await page.goto('/setups');
     await button('Add a setup').click();
     await dialog().getByRole('textbox', { name: 'Whose frame' }).fill('Runa Vell');
@@ -344,7 +343,7 @@ describe('nonsense is refused beside its field, nothing is stored, and nothing t
       await dialog().getByText(said).waitFor();
       expect(await weight.inputValue()).toContain(typed.replace('-', ''));
     }
-    const runa = async () => (await app.get<{ rows: SetupRow[] }>('/setups?search=Runa')).rows;
+    const runa = async () => (await shop.get<{ rows: SetupRow[] }>('/setups?search=Runa')).rows;
     expect(await runa()).toEqual([]);
     await weight.fill('331,5');
     await dialog()
@@ -354,7 +353,7 @@ describe('nonsense is refused beside its field, nothing is stored, and nothing t
     await expect.poll(async () => (await runa())[0]?.specs.massG).toBe(331.5);
   });
 
-  it('in a part', async () => {
+  test('in a part', async () => {
     await page.goto('/stock');
     await button('Add a part').click();
     await dialog().getByRole('textbox', { name: 'Name' }).fill('copper tape');
@@ -362,7 +361,7 @@ describe('nonsense is refused beside its field, nothing is stored, and nothing t
     for (const box of await numbers.all()) await box.fill('-1');
     await dialog().getByRole('button', { name: 'Add', exact: true }).click();
     await dialog().locator('.v-input--error').first().waitFor();
-    const parts = await app.get<PartRow[]>('/parts');
+    const parts = await shop.get<PartRow[]>('/parts');
     expect(parts.filter(({ part }) => part.name === 'copper tape')).toEqual([]);
   });
 });

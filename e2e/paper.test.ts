@@ -1,16 +1,15 @@
 import { readFile } from 'node:fs/promises';
-import { describe, expect, it } from 'vitest';
-import type { Page } from 'playwright-core';
+import type { Page } from '@playwright/test';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
-import type { Shop } from '@kevro/contract';
-import { settled, withOneShop, type Application } from './harness';
+import type { Shop as ShopSettings } from '@kevro/contract';
+import { type Shop, expect, settled, test, withShop } from './harness';
 import { makeFitting, post, setAim } from './made';
 
 // What is printed, and what words, days and units are said in.
-let app: Application;
+let shop: Shop;
 let page: Page;
-withOneShop((fresh) => {
-  ({ app, page } = fresh);
+withShop((fresh) => {
+  ({ shop, page } = fresh);
 });
 const button = (name: RegExp | string) => page.getByRole('button', { name });
 const text = () => page.locator('main').innerText();
@@ -50,8 +49,8 @@ const notForPaper = (): Promise<string[]> =>
     return found;
   });
 
-describe('on paper, from the dark theme', () => {
-  it.each([
+test.describe('on paper, from the dark theme', () => {
+  for (const path of [
     '/',
     '/players',
     '/frames',
@@ -66,20 +65,21 @@ describe('on paper, from the dark theme', () => {
     '/players/liv-harrowdene',
     '/fittings/f-odo/build',
     '/guide',
-  ])('%s is ink on white, with the shop and the day, and no controls', async (path) => {
-    await page.addInitScript(() => localStorage.setItem('kevro-theme', 'dark'));
-    await page.goto(path);
-    await settled(page);
-    await page.emulateMedia({ media: 'print' });
-    expect(await notForPaper()).toEqual([]);
-    const head = await page.locator('.paper-head').innerText();
-    expect(head).toContain('Plumb & Loop');
-    expect(head).toMatch(/\d{1,2} \w+ 20\d\d/);
-    if (path.startsWith('/fittings')) expect(head).toMatch(/Ilka Morrow|Odo Pellam|Liv Harrowdene/);
-    expect(await page.title()).toMatch(/\w+.* Kevro$/);
-  });
+  ])
+    test(`${path} is ink on white, with the shop and the day, and no controls`, async () => {
+      await page.addInitScript(() => localStorage.setItem('kevro-theme', 'dark'));
+      await page.goto(path);
+      await settled(page);
+      await page.emulateMedia({ media: 'print' });
+      expect(await notForPaper()).toEqual([]);
+      const head = await page.locator('.paper-head').innerText();
+      expect(head).toContain('Plumb & Loop');
+      expect(head).toMatch(/\d{1,2} \w+ 20\d\d/);
+      if (path.startsWith('/fittings')) expect(head).toMatch(/Ilka Morrow|Odo Pellam|Liv Harrowdene/);
+      expect(await page.title()).toMatch(/\w+.* Kevro$/);
+    });
 
-  it('the build sheet has player, frame, dates, setup and drawing, done steps marked, rows unbroken', async () => {
+  test('the build sheet has player, frame, dates, setup and drawing, done steps marked, rows unbroken', async () => {
     await page.goto('/fittings/f-odo/build');
     await settled(page);
     await page.getByText('from the setup of').waitFor({ state: 'attached' });
@@ -104,7 +104,7 @@ describe('on paper, from the dark theme', () => {
     expect(await page.locator('.paper-head').innerText()).toContain('TV-112');
   });
 
-  it('the build sheet and the card are PDF files too, and say what the print says', async () => {
+  test('the build sheet and the card are PDF files too, and say what the print says', async () => {
     const saved = async (name: string): Promise<string> => {
       const [download] = await Promise.all([page.waitForEvent('download'), button(name).click()]);
       const bytes = new Uint8Array(await readFile(await download.path()));
@@ -134,8 +134,8 @@ describe('on paper, from the dark theme', () => {
   });
 });
 
-describe('words, days and units', () => {
-  it('say dress in the words of the sport, and no word of the code', async () => {
+test.describe('words, days and units', () => {
+  test('say dress in the words of the sport, and no word of the code', async () => {
     for (const path of [
       '/frames/kn-041',
       '/fittings/f-barto/measure',
@@ -153,13 +153,13 @@ describe('words, days and units', () => {
     }
   });
 
-  it('say the year where it is another, days in the shop’s zone, in one language', async () => {
-    const { frame, measurement } = await makeFitting(app);
+  test('say the year where it is another, days in the shop’s zone, in one language', async () => {
+    const { frame, measurement } = await makeFitting(shop);
     // Where it is another day than here, whatever the hour.
     const zone = new Date().getUTCHours() >= 10 ? 'Pacific/Kiritimati' : 'Pacific/Pago_Pago';
-    const { demo: _, ...shop } = await app.get<Shop>('/shop');
-    expect((await app.send('PUT', '/shop', { ...shop, timeZone: zone })).status).toBe(200);
-    await post(app, `/frames/${frame.id}/stringings`, {
+    const { demo: _, ...settings } = await shop.get<ShopSettings>('/shop');
+    expect((await shop.send('PUT', '/shop', { ...settings, timeZone: zone })).status).toBe(200);
+    await post(shop, `/frames/${frame.id}/stringings`, {
       strungOn: '2024-03-09',
       mains: 'Corda Lisa',
       mainsKg: 24,
@@ -179,8 +179,8 @@ describe('words, days and units', () => {
     );
   });
 
-  it('a table saved for a spreadsheet opens there with its accents', async () => {
-    await post(app, '/players', { name: 'Zoë Ångström', sports: ['tennis'] });
+  test('a table saved for a spreadsheet opens there with its accents', async () => {
+    await post(shop, '/players', { name: 'Zoë Ångström', sports: ['tennis'] });
     await page.goto('/players');
     await button(/^Export/).click();
     const [download] = await Promise.all([
@@ -196,9 +196,9 @@ describe('words, days and units', () => {
     expect(bytes.toString('utf8')).toContain('Zoë Ångström');
   });
 
-  it('follow the chosen units in tolerances, misses and judgements, with the decimals that matter', async () => {
-    const made = await makeFitting(app);
-    await setAim(app, made, {
+  test('follow the chosen units in tolerances, misses and judgements, with the decimals that matter', async () => {
+    const made = await makeFitting(shop);
+    await setAim(shop, made, {
       massG: { value: 420, tolerance: 1 },
       balanceCm: { value: 25, tolerance: 0.2 },
     });

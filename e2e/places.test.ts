@@ -1,13 +1,12 @@
 import { readFile } from 'node:fs/promises';
-import { describe, expect, it } from 'vitest';
-import type { Page } from 'playwright-core';
+import type { Page } from '@playwright/test';
 import type { FramePage, FrameRow, Player } from '@kevro/contract';
-import { withOneShop, type Application } from './harness';
+import { type Shop, expect, test, withShop } from './harness';
 
-let app: Application;
+let shop: Shop;
 let page: Page;
-withOneShop((fresh) => {
-  ({ app, page } = fresh);
+withShop((fresh) => {
+  ({ shop, page } = fresh);
 });
 
 const field = (name: string) => page.getByRole('textbox', { name, exact: true });
@@ -18,10 +17,10 @@ async function choose(name: string, option: string | RegExp): Promise<void> {
   await page.getByRole('option', { name: option }).click();
 }
 const players = async (search: string) =>
-  (await app.get<{ rows: Player[] }>(`/players?search=${search}`)).rows;
+  (await shop.get<{ rows: Player[] }>(`/players?search=${search}`)).rows;
 
-describe('players', () => {
-  it('keep their arm history hidden until it is asked for, and out of an export unless it is chosen', async () => {
+test.describe('players', () => {
+  test('keep their arm history hidden until it is asked for, and out of an export unless it is chosen', async () => {
     const secret = 'right elbow since spring';
     await page.goto('/players');
     await page.getByText('Hedda Vosslane').waitFor();
@@ -69,7 +68,7 @@ describe('players', () => {
     expect(await page.locator('main').innerText()).not.toMatch(/elbow|sore arm/);
   });
 
-  it('are added with all that counts, found, and put away', async () => {
+  test('are added with all that counts, found, and put away', async () => {
     await page.goto('/players');
     await button('Add a player').click();
     await field('Name').fill('Odile Brackenshaw');
@@ -92,8 +91,8 @@ describe('players', () => {
   });
 });
 
-describe('one page after another of the same kind', () => {
-  it('shows the player, and the frame, that was asked for last, also where the first answer comes late', async () => {
+test.describe('one page after another of the same kind', () => {
+  test('shows the player, and the frame, that was asked for last, also where the first answer comes late', async () => {
     const [liv] = await players('harrowdene');
     const [hedda] = await players('vosslane');
     // The first answer is held back until the second is there.
@@ -104,6 +103,8 @@ describe('one page after another of the same kind', () => {
       await route.continue().catch(() => undefined);
     });
     await page.goto(`/players/${liv?.id}`);
+    // The page stands before it listens to keys.
+    await page.getByRole('navigation').first().waitFor();
     await page.keyboard.press('Control+k');
     await page.getByRole('combobox').or(page.getByRole('searchbox')).last().fill('Vosslane');
     await page
@@ -129,8 +130,8 @@ describe('one page after another of the same kind', () => {
   });
 });
 
-describe('frames', () => {
-  it('of another sport are added, duplicated for a pair, and judged by their maker’s statement', async () => {
+test.describe('frames', () => {
+  test('of another sport are added, duplicated for a pair, and judged by their maker’s statement', async () => {
     await page.goto('/frames');
     await button('Add a frame').click();
     await field('Tag').fill('NW-001');
@@ -167,7 +168,7 @@ describe('frames', () => {
     await page.getByRole('textbox', { name: /^Weight/ }).fill('');
   });
 
-  it('keep the history of their strings, in lb or kg', async () => {
+  test('keep the history of their strings, in lb or kg', async () => {
     await page.goto('/frames/ot-014');
     await page.getByText('round poly 1.25 mm / soft multifilament 1.30 mm').first().waitFor();
     // Swing weight about the butt is more than about the wrist, and that more than about the balance point: there it is the recoil weight.
@@ -186,18 +187,18 @@ describe('frames', () => {
     await field('Crosses at, if other, lb').fill('48');
     await button('Store').click();
     await page.getByText('50 / 48 lb').waitFor();
-    const { stringings } = await app.get<FramePage>('/frames/ot-014');
+    const { stringings } = await shop.get<FramePage>('/frames/ot-014');
     expect(stringings[0]?.mainsKg).toBeCloseTo(50 * 0.45359237, 9);
   });
 
-  it('are found by owner and tag, and put away', async () => {
+  test('are found by owner and tag, and put away', async () => {
     await page.goto('/frames');
     await field('Find by tag, model or owner').fill('thornaby lark');
     await expect.poll(() => page.locator('tbody tr').count()).toBe(2);
     await page.getByRole('link', { name: 'SW-082' }).click();
     await button('Archive').click();
     await button('Bring back').waitFor();
-    const { rows } = await app.get<{ rows: FrameRow[] }>('/frames?search=SW-082');
+    const { rows } = await shop.get<{ rows: FrameRow[] }>('/frames?search=SW-082');
     expect(rows).toEqual([]);
   });
 });

@@ -1,5 +1,4 @@
-import { describe, expect, it } from 'vitest';
-import type { Page } from 'playwright-core';
+import type { Page } from '@playwright/test';
 import { SPEC_KEYS, asSpot, settleFrame } from '@kevro/core';
 import type {
   AnswerOf,
@@ -10,20 +9,20 @@ import type {
   PlanRecord,
   Player,
 } from '@kevro/contract';
-import { withOneShop, type Application } from './harness';
+import { type Shop, expect, test, withShop } from './harness';
 import { key, makeFitting, post, setAim, type Made } from './made';
 
 // The plan: ways side by side, and what a hand makes of them.
-let app: Application;
+let shop: Shop;
 let page: Page;
-withOneShop((fresh) => {
-  ({ app, page } = fresh);
+withShop((fresh) => {
+  ({ shop, page } = fresh);
 });
 const field = (name: RegExp | string) => page.getByRole('textbox', { name });
 const button = (name: RegExp | string) => page.getByRole('button', { name });
 const pieces = () => page.locator('.pieces .piece');
 const planOf = async ({ fitting }: Made): Promise<PlanRecord> =>
-  (await app.get<FittingView>(`/fittings/${fitting.id}`)).frames[0]?.rounds[0]?.plans.at(-1) as PlanRecord;
+  (await shop.get<FittingView>(`/fittings/${fitting.id}`)).frames[0]?.rounds[0]?.plans.at(-1) as PlanRecord;
 /** The number that a lane shows. */
 const shown = async (spec: string): Promise<number> =>
   Number(
@@ -33,8 +32,8 @@ const shown = async (spec: string): Promise<number> =>
   );
 
 async function planning(target: object = TARGET): Promise<Made> {
-  const made = await makeFitting(app);
-  await setAim(app, made, target);
+  const made = await makeFitting(shop);
+  await setAim(shop, made, target);
   await page.goto(`/fittings/${made.fitting.id}/plan`);
   await page.getByText('working out the ways').waitFor({ state: 'detached' });
   await pieces().first().waitFor();
@@ -46,8 +45,8 @@ const TARGET = {
   swingWeight: { value: 328, tolerance: 2 },
 };
 
-describe('the plan', () => {
-  it('shows every way side by side, with what each takes and how likely it passes, and takes one from there', async () => {
+test.describe('the plan', () => {
+  test('shows every way side by side, with what each takes and how likely it passes, and takes one from there', async () => {
     const made = await planning();
     await button('side by side').click();
     const table = page.getByRole('dialog').getByRole('table');
@@ -64,7 +63,7 @@ describe('the plan', () => {
     expect(plan.chance).toBeGreaterThanOrEqual(0);
   });
 
-  it('is what the computation makes of its pieces, whatever was dragged, typed and put on', async () => {
+  test('is what the computation makes of its pieces, whatever was dragged, typed and put on', async () => {
     const made = await planning();
     // A piece is typed, another is put on, and one is dragged off the hoop onto the throat.
     await page.getByText('Put another piece on').click();
@@ -102,7 +101,7 @@ describe('the plan', () => {
     const plan = await planOf(made);
     expect(plan.byHand).toBe(true);
     const frame = settleFrame(made.frame.shape);
-    const { specs } = await post<AnswerOf<'predict'>>(app, '/compute/predict', {
+    const { specs } = await post<AnswerOf<'predict'>>(shop, '/compute/predict', {
       shape: made.frame.shape,
       specs: made.measurement.specs,
       additions: plan.placements.map((placement) => {
@@ -117,7 +116,7 @@ describe('the plan', () => {
     expect(seen['Swing weight']).toBeCloseTo(plan.specs.swingWeight, 0);
   });
 
-  it('is finished from what a hand has laid, with one key, and what was laid stays', async () => {
+  test('is finished from what a hand has laid, with one key, and what was laid stays', async () => {
     const made = await planning();
     await pieces().first().click();
     await page.keyboard.press('-');
@@ -133,7 +132,7 @@ describe('the plan', () => {
     expect((await planOf(made)).withinTolerance).toBe(true);
   });
 
-  it('keeps variants by name, over a reload, and lays them out and compares them', async () => {
+  test('keeps variants by name, over a reload, and lays them out and compares them', async () => {
     await planning();
     await pieces().first().click();
     await page.keyboard.press('+');
@@ -166,7 +165,7 @@ describe('the plan', () => {
     await button(/^a little more$/).waitFor({ state: 'detached' });
   });
 
-  it('is worked out anew at once where a cap changes, says how sure it is, and what would make it surer', async () => {
+  test('is worked out anew at once where a cap changes, says how sure it is, and what would make it surer', async () => {
     await planning();
     const first = (await pieces().allInnerTexts()).map((t) => t.split('\n')[0] ?? '');
     const zone = first[0] ?? '';
@@ -186,7 +185,7 @@ describe('the plan', () => {
       .waitFor();
   });
 
-  it('shows what it changes for the ball, and what a gram does along the frame', async () => {
+  test('shows what it changes for the ball, and what a gram does along the frame', async () => {
     await planning();
     await page.getByText('Effect on play, and what a gram does').click();
     const effect = page.getByRole('region', { name: 'Effect on play' });
@@ -207,10 +206,10 @@ describe('the plan', () => {
   });
 });
 
-describe('a padel frame', () => {
-  it('is planned, built and checked by screws in its slots', async () => {
-    const player = await post<Player>(app, '/players', { name: 'Otis Padelle', sports: ['padel'] });
-    const frame = await post<FrameRecord>(app, '/frames', {
+test.describe('a padel frame', () => {
+  test('is planned, built and checked by screws in its slots', async () => {
+    const player = await post<Player>(shop, '/players', { name: 'Otis Padelle', sports: ['padel'] });
+    const frame = await post<FrameRecord>(shop, '/frames', {
       tag: 'PD-1',
       maker: 'Milwen',
       model: 'Hollow R',
@@ -218,10 +217,10 @@ describe('a padel frame', () => {
       shape: { sport: 'padel', lengthCm: 45.5, shape: 'round' },
       onIt: { overgrips: 1 },
     });
-    const fitting = await post<FittingView>(app, '/fittings', { playerId: player.id, frameIds: [frame.id] });
+    const fitting = await post<FittingView>(shop, '/fittings', { playerId: player.id, frameIds: [frame.id] });
     const roundId = fitting.frames[0]?.rounds[0]?.id ?? '';
     const specs = { massG: 360, balanceCm: 25.6, swingWeight: 150, twistWeight: 14.6 };
-    const measurement = await post<Measurement>(app, `/frames/${frame.id}/measurements`, {
+    const measurement = await post<Measurement>(shop, `/frames/${frame.id}/measurements`, {
       key: key(),
       dress: { overgrips: 1 },
       specs,
@@ -230,7 +229,7 @@ describe('a padel frame', () => {
     });
     // Two of 2 g in the slots of the sides, which weigh and turn as two points do (parallel axes).
     const made = { player, frame, fitting, measurement, roundId };
-    await setAim(app, made, {
+    await setAim(shop, made, {
       massG: { value: 364, tolerance: 0.7 },
       balanceCm: { value: 25.78, tolerance: 0.15 },
     });
@@ -259,9 +258,9 @@ describe('a padel frame', () => {
       .waitFor();
     for (const { key: step } of plan.steps)
       if (step !== 'final-check')
-        await post(app, `/fittings/${fitting.id}/marks`, { planId: plan.id, step, mark: 'done' });
+        await post(shop, `/fittings/${fitting.id}/marks`, { planId: plan.id, step, mark: 'done' });
     const { axisCm: _, ...read } = plan.specs;
-    await post(app, `/frames/${frame.id}/measurements`, {
+    await post(shop, `/frames/${frame.id}/measurements`, {
       key: key(),
       dress: { overgrips: 1 },
       specs: read,
@@ -272,7 +271,7 @@ describe('a padel frame', () => {
     await page.getByText('Yes: it measures right').waitFor();
     await button('Sign off').click();
     await page.getByText('Signed off', { exact: true }).waitFor();
-    const { frame: after } = await app.get<FramePage>(`/frames/${frame.id}`);
+    const { frame: after } = await shop.get<FramePage>(`/frames/${frame.id}`);
     expect(after.weights.map(({ path }) => path)).toEqual(plan.placements.map(() => 'slot'));
   });
 });

@@ -1,21 +1,20 @@
-import { describe, expect, it } from 'vitest';
 import type { FittingView, PlayerPage } from '@kevro/contract';
-import { openPage, settled, withOneShop, type Application } from './harness';
+import { type Shop, expect, openPage, settled, test, withShop } from './harness';
 import { key, makeFitting, post, type Made } from './made';
-import type { Page } from 'playwright-core';
+import type { Page } from '@playwright/test';
 
 // How it plays, from the first session to where a programme stops; and what a shop's day asks for beside it.
-let app: Application;
+let shop: Shop;
 let page: Page;
-withOneShop((fresh) => {
-  ({ app, page } = fresh);
+withShop((fresh) => {
+  ({ shop, page } = fresh);
 });
 const button = (name: RegExp | string) => page.getByRole('button', { name });
 const choose = async (on: Page, group: string, answer: string): Promise<void> => {
   await on.getByRole('radiogroup', { name: group }).getByRole('radio', { name: answer, exact: true }).check();
 };
 const entryOf = async ({ fitting }: Made) => {
-  const { frames } = await app.get<FittingView>(`/fittings/${fitting.id}`);
+  const { frames } = await shop.get<FittingView>(`/fittings/${fitting.id}`);
   const [entry] = frames;
   if (!entry) throw new Error('the fitting has no frame');
   return { ...entry, round: entry.rounds.at(-1) };
@@ -36,16 +35,16 @@ async function build(made: Made): Promise<void> {
   if (!round || !plan) throw new Error('nothing is planned');
   const at = `/fittings/${made.fitting.id}`;
   for (const { key: step } of plan.steps)
-    await post(app, `${at}/marks`, { planId: plan.id, step, mark: 'done' });
+    await post(shop, `${at}/marks`, { planId: plan.id, step, mark: 'done' });
   const { axisCm: _, ...specs } = plan.specs;
-  const check = await post<{ id: string }>(app, `/frames/${frame.id}/measurements`, {
+  const check = await post<{ id: string }>(shop, `/frames/${frame.id}/measurements`, {
     key: key(),
     dress: made.measurement.dress,
     specs,
     purpose: 'check',
     roundId: round.id,
   });
-  await post(app, `${at}/sign-offs`, { key: key(), planId: plan.id, measurementId: check.id });
+  await post(shop, `${at}/sign-offs`, { key: key(), planId: plan.id, measurementId: check.id });
 }
 const openPlay = async (made: Made): Promise<void> => {
   await page.goto(`/fittings/${made.fitting.id}/play`);
@@ -53,9 +52,9 @@ const openPlay = async (made: Made): Promise<void> => {
 };
 const title = (text: RegExp | string) => page.getByRole('status').filter({ hasText: text });
 
-describe('a programme', () => {
-  it('goes from its start to its stop by keys: noted, taken to the bench, stopped, and the ceiling written down', async () => {
-    const made = await makeFitting(app);
+test.describe('a programme', () => {
+  test('goes from its start to its stop by keys: noted, taken to the bench, stopped, and the ceiling written down', async () => {
+    const made = await makeFitting(shop);
     await openPlay(made);
     await button('Begin a programme…').press('Enter');
     await page.getByRole('radio', { name: /Find the ceiling/ }).check();
@@ -82,7 +81,7 @@ describe('a programme', () => {
     await build(made);
     await openPlay(made);
     await page.getByText('No programme yet').waitFor();
-    const { ceilings, sessions } = await app.get<PlayerPage>(`/players/${made.player.id}/page`);
+    const { ceilings, sessions } = await shop.get<PlayerPage>(`/players/${made.player.id}/page`);
     expect(ceilings.tennis?.swingWeight).toBeCloseTo(315, 0);
     expect(sessions.map((s) => s.note)).toEqual(['could not finish', 'went through the ball']);
     await page.goto(`/players/${made.player.id}`);
@@ -97,9 +96,9 @@ describe('a programme', () => {
     expect([round?.why, round?.plans[0]?.placements.length]).toEqual(['back', 1]);
   });
 
-  it('stops for a sore arm: less load, and who to see', async () => {
-    const made = await makeFitting(app);
-    await post(app, `/fittings/${made.fitting.id}/programmes`, {
+  test('stops for a sore arm: less load, and who to see', async () => {
+    const made = await makeFitting(shop);
+    await post(shop, `/fittings/${made.fitting.id}/programmes`, {
       key: key(),
       frameId: made.frame.id,
       name: 'climb',
@@ -135,11 +134,11 @@ describe('a programme', () => {
   });
 });
 
-it('a step that a guard speaks against is taken only with a reason', async () => {
-  const made = await makeFitting(app, { player: { ceilings: { tennis: 300 } } });
+test('a step that a guard speaks against is taken only with a reason', async () => {
+  const made = await makeFitting(shop, { player: { ceilings: { tennis: 300 } } });
   const at = `/fittings/${made.fitting.id}`;
-  await post(app, `${at}/programmes`, { key: key(), frameId: made.frame.id, name: 'find-ceiling' });
-  await post(app, `${at}/sessions`, {
+  await post(shop, `${at}/programmes`, { key: key(), frameId: made.frame.id, name: 'find-ceiling' });
+  await post(shop, `${at}/sessions`, {
     key: key(),
     roundId: made.roundId,
     playedOn: '2026-11-20',
@@ -161,14 +160,14 @@ it('a step that a guard speaks against is taken only with a reason', async () =>
   expect(round?.aims[0]?.guards[0]?.note).toBe('that was before the winter');
 });
 
-it('a player’s link opens its form on a phone, takes one session, and opens nothing else', async () => {
-  const made = await makeFitting(app);
-  const { code } = await post<{ code: string }>(app, `/fittings/${made.fitting.id}/links`, {
+test('a player’s link opens its form on a phone, takes one session, and opens nothing else', async ({
+  browser,
+}) => {
+  const made = await makeFitting(shop);
+  const { code } = await post<{ code: string }>(shop, `/fittings/${made.fitting.id}/links`, {
     roundId: made.roundId,
   });
-  const browser = page.context().browser();
-  if (!browser) throw new Error('no browser');
-  const phone = await openPage(browser, app, {
+  const phone = await openPage(browser, shop, {
     viewport: { width: 390, height: 844 },
     extraHTTPHeaders: { 'x-forwarded-for': '192.0.2.9' },
   });
@@ -197,8 +196,8 @@ it('a player’s link opens its form on a phone, takes one session, and opens no
   await page.getByText(/Only this machine reaches Kevro now/).waitFor();
 });
 
-describe('the shop’s day', () => {
-  it('finds anything by Ctrl K, from within a field too, and goes there', async () => {
+test.describe('the shop’s day', () => {
+  test('finds anything by Ctrl K, from within a field too, and goes there', async () => {
     await page.goto('/players');
     await page.getByRole('textbox', { name: 'Find a player' }).press('Control+k');
     const find = page.getByRole('combobox', { name: /A player, a frame/ });
@@ -215,7 +214,7 @@ describe('the shop’s day', () => {
     await find.waitFor({ state: 'detached' });
   });
 
-  it('groups what waits, narrows it by person, and opens it by one key', async () => {
+  test('groups what waits, narrows it by person, and opens it by one key', async () => {
     await page.goto('/');
     const again = page.getByRole('region', { name: 'To look at again' });
     await again.getByRole('link', { name: /Tobin Ashgrove/ }).waitFor();
@@ -231,8 +230,8 @@ describe('the shop’s day', () => {
     await page.waitForURL(/\/fittings\/f-liv\/play/);
   });
 
-  it('works to the shop’s own numbers where it sets them', async () => {
-    const made = await makeFitting(app);
+  test('works to the shop’s own numbers where it sets them', async () => {
+    const made = await makeFitting(shop);
     await page.goto('/settings');
     await settled(page);
     await page.getByRole('textbox', { name: /^Weight, tolerance/ }).fill('2,5');
@@ -252,10 +251,10 @@ describe('the shop’s day', () => {
       .locator('summary', { hasText: /2\.5 g/ })
       .first()
       .waitFor();
-    await app.send('PUT', '/shop', { ...(await app.get<object>('/shop')), demo: undefined, sports: {} });
+    await shop.send('PUT', '/shop', { ...(await shop.get<object>('/shop')), demo: undefined, sports: {} });
   });
 
-  it('shows the demo once, and again only when it is asked for', async () => {
+  test('shows the demo once, and again only when it is asked for', async () => {
     await page.goto('/');
     await page.evaluate(() => localStorage.setItem('kevro-tour', 'new'));
     await page.reload();

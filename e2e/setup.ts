@@ -1,19 +1,30 @@
 import { rmSync } from 'node:fs';
-import type { TestProject } from 'vitest/node';
+import { join, resolve } from 'node:path';
+import { build } from 'vite';
 import { Application } from './harness';
 
-declare module 'vitest' {
-  export interface ProvidedContext {
-    /** A folder with the demo shop in it, as a server left it: each test starts from a copy of its own. */
-    demoShop: string;
-  }
-}
+const root = resolve(import.meta.dirname, '..');
 
-/** Loads the demo shop once; setting it up takes longer than copying it. */
-export default async function setup(project: TestProject): Promise<() => void> {
+/** Builds the server of the tests, and loads the demo shop once: setting it up takes longer than copying it. */
+export default async function setup(): Promise<() => void> {
+  await build({
+    configFile: false,
+    logLevel: 'warn',
+    root,
+    build: {
+      ssr: true,
+      target: 'node20',
+      outDir: join(root, 'node_modules/.kevro'),
+      rollupOptions: {
+        input: { shops: join(root, 'e2e/shops.ts') },
+        output: { entryFileNames: '[name].js' },
+      },
+    },
+    ssr: { noExternal: [/^@kevro\//] },
+  });
   const app = new Application();
   await app.start();
   await app.stop();
-  project.provide('demoShop', app.data);
+  process.env.KEVRO_DEMO_SHOP = app.data;
   return () => rmSync(app.folder, { recursive: true, force: true });
 }

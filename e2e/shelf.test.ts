@@ -1,14 +1,13 @@
-import { describe, expect, it } from 'vitest';
-import type { Page } from 'playwright-core';
+import type { Page } from '@playwright/test';
 import type { FittingView, FrameRecord, Measurement } from '@kevro/contract';
-import { withOneShop, type Application } from './harness';
+import { type Shop, expect, test, withShop } from './harness';
 import { key, makeFitting, post, setAim, type Made } from './made';
 
 // Frames on the shelf are held against a player's own, paired, and made a set.
-let app: Application;
+let shop: Shop;
 let page: Page;
-withOneShop((fresh) => {
-  ({ app, page } = fresh);
+withShop((fresh) => {
+  ({ shop, page } = fresh);
 });
 const button = (name: RegExp | string) => page.getByRole('button', { name });
 
@@ -17,13 +16,13 @@ async function onShelf(
   more: object,
   dress: object = { strings: true, overgrips: 1 },
 ): Promise<FrameRecord> {
-  const frame = await post<FrameRecord>(app, '/frames', {
+  const frame = await post<FrameRecord>(shop, '/frames', {
     tag,
     maker: 'Velmond',
     model: 'Quarr 97',
     shape: { sport: 'tennis', lengthCm: 68.58, headAreaCm2: 645 },
   });
-  await post<Measurement>(app, `/frames/${frame.id}/measurements`, {
+  await post<Measurement>(shop, `/frames/${frame.id}/measurements`, {
     key: key(),
     dress,
     specs: { massG: 320, balanceCm: 32.5, swingWeight: 315, twistWeight: 13.5, ...more },
@@ -39,12 +38,12 @@ async function hold(made: Made): Promise<void> {
   await page.getByText(`${made.player.name}’s own`).waitFor();
 }
 
-describe('the shelf', () => {
-  it('is ranked against the aim of a fitting, in the dress of its frame', async () => {
-    const made = await makeFitting(app);
+test.describe('the shelf', () => {
+  test('is ranked against the aim of a fitting, in the dress of its frame', async () => {
+    const made = await makeFitting(shop);
     await onShelf('AI-1', { massG: 336, swingWeight: 333, twistWeight: 14.5 });
     await onShelf('AI-2', {});
-    await setAim(app, made, {
+    await setAim(shop, made, {
       massG: { value: 336, tolerance: 1 },
       swingWeight: { value: 333, tolerance: 2 },
       twistWeight: { value: 13.6, tolerance: 0.2, priority: 'free' },
@@ -61,8 +60,8 @@ describe('the shelf', () => {
       .toEqual(['336.0', '—', '333', '—']);
   });
 
-  it('is ranked in the dress of the player’s frame, gives the pair that is alike, and makes it a set in a fitting', async () => {
-    const made = await makeFitting(app);
+  test('is ranked in the dress of the player’s frame, gives the pair that is alike, and makes it a set in a fitting', async () => {
+    const made = await makeFitting(shop);
     // Bare it weighs an overgrip and strings less: it is the same frame.
     const bare = await onShelf('SH-1', { massG: 298.6, balanceCm: 32.53, swingWeight: 288 }, {});
     await onShelf('SH-2', { massG: 322 });
@@ -85,13 +84,13 @@ describe('the shelf', () => {
     await page.getByRole('dialog').getByRole('button', { name: /^Open/ }).click();
     await page.waitForURL(/fittings\/.*\/measure/);
     const id = /fittings\/([^/]+)/.exec(page.url())?.[1] ?? '';
-    const view = await app.get<FittingView>(`/fittings/${id}`);
+    const view = await shop.get<FittingView>(`/fittings/${id}`);
     expect(view.player.id).toBe(made.player.id);
     expect(view.frames.map(({ frame }) => frame.id)).toContain(bare.id);
     expect(view.frames).toHaveLength(2);
   });
 
-  it('has a card for each frame, with its numbers, how sure they are, and the dress they are in', async () => {
+  test('has a card for each frame, with its numbers, how sure they are, and the dress they are in', async () => {
     const frame = await onShelf('SH-7', {});
     await page.goto(`/frames/${frame.id}`);
     await page.getByRole('link', { name: 'Card' }).click();

@@ -2,8 +2,7 @@ import { spawn, type ChildProcess } from 'node:child_process';
 import { existsSync, mkdirSync, mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
-import { afterAll, afterEach, describe, expect, it } from 'vitest';
-import { freePort, until } from './harness';
+import { expect, freePort, test, until } from './harness';
 
 const root = resolve(import.meta.dirname, '..');
 const folder = mkdtempSync(join(tmpdir(), 'kevro-starting-'));
@@ -40,13 +39,13 @@ const post = (url: string, path: string, body: object): Promise<Response> =>
   });
 const port = async (): Promise<string> => String(await freePort());
 
-afterEach(() => {
+test.afterEach(() => {
   for (const child of running.splice(0)) child.kill('SIGKILL');
 });
-afterAll(() => rmSync(folder, { recursive: true, force: true }));
+test.afterAll(() => rmSync(folder, { recursive: true, force: true }));
 
-describe('a server', () => {
-  it('has its folder for itself: a second one refuses and names the first; after SIGKILL the next goes on at once with all that was stored', async () => {
+test.describe('a server', () => {
+  test('has its folder for itself: a second one refuses and names the first; after SIGKILL the next goes on at once with all that was stored', async () => {
     const KEVRO_DATA = join(folder, 'one');
     const first = server({ KEVRO_DATA, PORT: await port() });
     await until(() => ready(first.url));
@@ -71,22 +70,23 @@ describe('a server', () => {
     expect(total).toBe(20);
   });
 
-  it.each([
+  for (const [env, why] of [
     [{ PORT: 'abc' }, 'PORT must be a whole number from 0 to 65535, not “abc”.'],
     [{ PORT: '70000' }, 'PORT must be a whole number'],
     [
       { PORT: '0', KEVRO_DATA: '/proc/kevro' },
       'Kevro cannot keep its data in /proc/kevro: it cannot be made there.',
     ],
-  ])('says in one sentence why it does not start: %j', async (env, why) => {
-    const one = server({ KEVRO_DATA: join(folder, 'none'), ...env });
-    expect(await one.ended).toBe(1);
-    expect(one.said().trim().split('\n')).toHaveLength(1);
-    expect(one.said()).toContain(why);
-    expect(existsSync(join(folder, 'none'))).toBe(false);
-  });
+  ] as const)
+    test(`says in one sentence why it does not start: ${JSON.stringify(env)}`, async () => {
+      const one = server({ KEVRO_DATA: join(folder, 'none'), ...env });
+      expect(await one.ended).toBe(1);
+      expect(one.said().trim().split('\n')).toHaveLength(1);
+      expect(one.said()).toContain(why);
+      expect(existsSync(join(folder, 'none'))).toBe(false);
+    });
 
-  it('says that it is starting while it is', async () => {
+  test('says that it is starting while it is', async () => {
     const one = server({ KEVRO_DATA: join(folder, 'slow'), PORT: await port() });
     const first = await until(() => fetch(`${one.url}/api/v1/health`).catch(() => undefined));
     expect(first.status).toBe(503);
@@ -94,8 +94,8 @@ describe('a server', () => {
   });
 });
 
-describe('npm run demo', () => {
-  it('ends its server when it is ended', async () => {
+test.describe('npm run demo', () => {
+  test('ends its server when it is ended', async () => {
     const demo = start('npm', ['run', 'demo'], { KEVRO_DATA: join(folder, 'demo'), PORT: await port() });
     await until(() => ready(demo.url));
     demo.child.kill('SIGTERM');
@@ -106,7 +106,7 @@ describe('npm run demo', () => {
     await until(() => ready(again.url));
   });
 
-  it('leaves a folder alone that it did not make', async () => {
+  test('leaves a folder alone that it did not make', async () => {
     const shop = join(folder, 'my-shop');
     mkdirSync(shop);
     writeFileSync(join(shop, 'PG_VERSION'), '17\n');
@@ -117,7 +117,7 @@ describe('npm run demo', () => {
     expect(existsSync(join(shop, 'PG_VERSION'))).toBe(true);
   });
 
-  it('lends its own folder to no shop', async () => {
+  test('lends its own folder to no shop', async () => {
     const theirs = join(folder, 'theirs');
     const demo = server({ KEVRO_DATA: theirs, KEVRO_DEMO: 'fresh', PORT: await port() });
     await until(() => existsSync(join(theirs, 'made-by-the-kevro-demo')));

@@ -24,23 +24,45 @@ function place() {
 }
 
 const folder = mkdtempSync(join(place(), 'kevro-test-'));
-const report = join(folder, 'report.json');
-const { status } = spawnSync(
-  'npx',
-  [
-    'vitest',
-    'run',
-    '--reporter=default',
-    '--reporter=json',
-    `--outputFile.json=${report}`,
-    ...process.argv.slice(2),
-  ],
-  { cwd: root, stdio: 'inherit', env: { ...process.env, TMPDIR: folder } },
-);
+const env = { ...process.env, TMPDIR: folder };
+const only = process.argv.slice(2);
+
+/** Runs one of the two runners on what was asked for, and tells how many tests passed, failed and were left out. */
+function tests(command, args, report, counted) {
+  const { status } = spawnSync('npx', [...command, ...args, ...only], {
+    cwd: root,
+    stdio: 'inherit',
+    env: { ...env, PLAYWRIGHT_JSON_OUTPUT_NAME: report },
+  });
+  return { ...counted(JSON.parse(readFileSync(report, 'utf8'))), fine: status === 0 };
+}
+let all;
 try {
-  const { numPassedTests, numFailedTests, numPendingTests } = JSON.parse(readFileSync(report, 'utf8'));
-  console.log(`${numPassedTests} passed, ${numFailedTests} failed, ${numPendingTests} skipped`);
+  const vitestReport = join(folder, 'vitest.json');
+  all = [
+    tests(
+      ['vitest', 'run'],
+      ['--reporter=default', '--reporter=json', `--outputFile.json=${vitestReport}`, '--passWithNoTests'],
+      vitestReport,
+      (r) => ({ passed: r.numPassedTests, failed: r.numFailedTests, skipped: r.numPendingTests, flaky: 0 }),
+    ),
+    tests(
+      ['playwright', 'test'],
+      ['--reporter=list,json', '--pass-with-no-tests'],
+      join(folder, 'playwright.json'),
+      ({ stats }) => ({
+        passed: stats.expected + stats.flaky,
+        failed: stats.unexpected,
+        skipped: stats.skipped,
+        flaky: stats.flaky,
+      }),
+    ),
+  ];
+  const sum = (what) => all.reduce((total, one) => total + one[what], 0);
+  console.log(
+    `${sum('passed')} passed (${sum('flaky')} at the second try), ${sum('failed')} failed, ${sum('skipped')} skipped`,
+  );
 } finally {
   rmSync(folder, { recursive: true, force: true });
 }
-process.exit(status ?? 1);
+process.exit(all.every(({ fine }) => fine) ? 0 : 1);

@@ -116,6 +116,11 @@ const TABLE = {
     'This is not one of the choices.',
   ),
   'not-text': entry(422, 'This must be text.'),
+  'too-short': entry(
+    422,
+    (v) => `This is too short: at least ${one(v.least, 0)} characters.`,
+    'This is too short.',
+  ),
   'too-long': entry(422, (v) => `This is too long: at most ${one(v.most, 0)}.`, 'This is too long.'),
   'not-whole': entry(422, 'This must be a whole number.'),
   'out-of-range': entry(422, (v) => `This is out of range: ${one(v.range)}.`, 'This is out of range.'),

@@ -20,7 +20,8 @@ function coded(issue: Issue): [ErrorCode, Record<string, number | string>?] {
         ? ['too-long', { most: Number(issue.maximum) }]
         : ['out-of-range', { range: `at most ${issue.maximum}` }];
     case 'too_small':
-      if (issue.origin === 'string') return ['missing'];
+      if (issue.origin === 'string')
+        return issue.input === '' ? ['missing'] : ['too-short', { least: Number(issue.minimum) }];
       if (issue.origin === 'number' && !issue.inclusive && Number(issue.minimum) === 0)
         return ['not-positive'];
       return ['out-of-range', { range: `at least ${issue.minimum}` }];

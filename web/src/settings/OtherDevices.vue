@@ -82,7 +82,7 @@ const reachable = computed(() => (access.value?.addresses.length ?? 0) > 0);
         <v-text-field
           v-model="passphrase"
           :label="access.passphraseSet ? 'Another passphrase' : 'A passphrase for the shop'"
-          :hint="`At least ${PASSPHRASE_LEAST} signs; a few words are best. ${access.passphraseSet ? 'It signs every other browser out.' : ''}`"
+          :hint="`At least ${PASSPHRASE_LEAST} characters; a few words are best. ${access.passphraseSet ? 'It signs every other browser out.' : ''}`"
           persistent-hint
           type="password"
           autocomplete="new-password"
