@@ -1,5 +1,5 @@
 /** Imports point one way: web and server → contract → core, never back; and each workspace names what it imports. Tests are read too. */
-const TEST = '\\.test\\.ts$|/test/|test-server\\.ts$';
+const TEST = '\\.test\\.ts$|/test/|test-\\w+\\.ts$';
 const from = (name, path, to) => ({
   name,
   severity: 'error',

@@ -1,0 +1,222 @@
+import type { Page } from '@playwright/test';
+import type { FittingView, Measurement, RoundView } from '@kevro/contract';
+import { type Shop, expect, test, withShop } from './harness';
+
+let shop: Shop;
+let page: Page;
+withShop((fresh) => {
+  ({ shop, page } = fresh);
+});
+
+const field = (name: RegExp) => page.getByRole('textbox', { name });
+const button = (name: RegExp | string) => page.getByRole('button', { name });
+const fittingId = (): string => /fittings\/([^/]+)/.exec(page.url())?.[1] ?? '';
+const view = (): Promise<FittingView> => shop.get(`/fittings/${fittingId()}`);
+/** The round that is worked on. */
+async function round(): Promise<RoundView> {
+  const { frames } = await view();
+  return frames[0]?.rounds.at(-1) as RoundView;
+}
+const startOf = async (): Promise<Measurement | undefined> => {
+  const { measurements, startId } = await round();
+  return measurements.find(({ id }) => id === startId);
+};
+
+test.describe('the parts of a plan', () => {
+  test('are those it was laid out in; others lay it out anew, and undo brings the old ones back', async () => {
+    await page.goto('/fittings/f-odo/plan');
+    const pieces = page.locator('.pieces');
+    await pieces.getByText('lead tape 9 mm').first().waitFor();
+    await page.getByText('working out the ways').waitFor({ state: 'detached' });
+    await page.getByRole('combobox', { name: 'Parts to use' }).press('Enter');
+    await page.getByRole('option', { name: 'tungsten tape 6 mm' }).click();
+    await page.getByRole('option', { name: 'lead tape 9 mm' }).click();
+    await page.keyboard.press('Escape');
+    await pieces.getByText('tungsten tape 6 mm').first().waitFor();
+    await expect.poll(() => pieces.getByText('lead tape').count()).toBe(0);
+    await page.getByText('working out the ways').waitFor({ state: 'detached' });
+    while ((await pieces.getByText('lead tape 9 mm').count()) === 0) await button('undo').click();
+    await page.getByRole('link', { name: 'Today' }).click();
+    await page.getByRole('heading', { name: 'Today' }).waitFor();
+  });
+
+  test('may be grips: with leave to change them the plan does, and says so on the build sheet', async () => {
+    await page.goto('/fittings/f-ilka/aim');
+    const { specs } = (await startOf()) as Measurement;
+    // As it is without its overgrip, which weighs 5.5 g as usual and lies over the handle.
+    await page.getByRole('radio', { name: 'By hand' }).click();
+    await field(/^Weight/).fill(String(specs.massG - 5.5));
+    await field(/^Balance/).fill(
+      ((specs.massG * specs.balanceCm - 5.5 * 10) / (specs.massG - 5.5)).toFixed(2),
+    );
+    await field(/^Swing weight/).fill(String(specs.swingWeight));
+    await field(/^Twist weight/).fill(String(specs.twistWeight ?? ''));
+    await button('Set this aim').click();
+    await page.getByText('misses').first().waitFor();
+    await page.getByRole('checkbox', { name: 'Grips may be changed' }).check();
+    await page.getByText('inside the aim').waitFor();
+    await page.locator('.pieces').getByText('Changed to no overgrip').waitFor();
+    await page.getByText('working out the ways').waitFor({ state: 'detached' });
+    await button('Make the build sheet').click();
+    await page.getByRole('checkbox', { name: 'Change the grips' }).waitFor();
+    await page.getByRole('complementary').getByText('Then on it: no overgrip.').waitFor();
+    expect((await round()).plans.at(-1)?.swaps).toEqual([{ what: 'overgrips', to: 0 }]);
+  });
+});
+
+test.describe('a build that is measured in its middle', () => {
+  const typed = async (purpose: RegExp, values: [RegExp, string][]): Promise<void> => {
+    for (const [name, value] of values) await field(name).fill(value);
+    await page.getByRole('combobox', { name: 'This measurement is for' }).press('Enter');
+    await page.getByRole('option', { name: purpose }).click();
+    await button('Store the measurement').click();
+    await page.getByRole('link', { name: /^Go on to/ }).waitFor();
+  };
+  const pieces = async () => {
+    await page.getByRole('link', { name: /^Build/ }).click();
+    await page.getByText('Cut list').first().waitFor();
+    return [
+      await page.locator('table caption').locator('..').first().textContent(),
+      // The steps with their times; a reading stands beside its own.
+      await page
+        .locator('.steps > li')
+        .evaluateAll((steps) =>
+          steps.map((li) => [
+            li.querySelector('label')?.textContent,
+            li.querySelector('.when')?.textContent,
+            (li.querySelector('input[type=checkbox]') as HTMLInputElement).checked,
+          ]),
+        ),
+    ];
+  };
+
+  test('keeps its plan, its ticks and its pieces through a trial and a check', async () => {
+    await page.goto('/fittings/f-odo/build');
+    const before = await pieces();
+    const { state, plans } = await round();
+    expect(Object.keys(state.steps).length).toBeGreaterThan(2);
+
+    await page.getByRole('link', { name: /^Measure/ }).click();
+    const readings: [RegExp, string][] = [
+      [/^Weight/, '349'],
+      [/^Balance/, '31.8'],
+      [/^Swing weight/, '345'],
+    ];
+    await typed(/^trial/, readings);
+    expect(await pieces()).toEqual(before);
+
+    // Ticked faster than they are stored: none is lost.
+    const boxes = page.getByRole('checkbox');
+    const open: number[] = [];
+    for (let i = 0; i < (await boxes.count()); i++) if (!(await boxes.nth(i).isChecked())) open.push(i);
+    expect(open.length).toBeGreaterThan(1);
+    for (const i of open) await boxes.nth(i).click();
+    await page.getByText('Everything at the bench is done.').waitFor();
+    const built = await pieces();
+    await page.getByRole('link', { name: /^Measure/ }).click();
+    await typed(/^check/, readings);
+    expect(await pieces()).toEqual(built);
+
+    const after = await round();
+    expect(after.measurements.map(({ purpose }) => purpose)).toEqual(['found', 'trial', 'check']);
+    expect(after.state.planId).toBe(state.planId);
+    expect(after.plans).toEqual(plans);
+    // Today goes on from there.
+    await page.getByRole('link', { name: 'Today' }).click();
+    await page.getByRole('link', { name: /Odo Pellam.*next: Check/ }).waitFor();
+  });
+
+  test('lets the plan lapse where the round is begun anew, keeps it, and lays it out again', async () => {
+    await page.goto('/fittings/f-odo/measure');
+    await typed(/^as found/, [
+      [/^Weight/, '342'],
+      [/^Balance/, '31.4'],
+      [/^Swing weight/, '333'],
+      [/^Twist weight/, '14'],
+    ]);
+    await page.getByRole('link', { name: /^Plan/ }).click();
+    await page.getByText(/^Earlier plans of this round/).click();
+    await page.getByText('the round starts from another measurement').waitFor();
+    await page.getByText('working out the ways').waitFor({ state: 'detached' });
+    await button('lay it out again').click();
+    await page.getByText('What goes on, changed by hand').waitFor();
+    await button('Make the build sheet').click();
+    await page.getByText('Cut list').first().waitFor();
+    const { plans, state } = await round();
+    expect(plans).toHaveLength(2);
+    expect(state.planId).toBe(plans[1]?.id);
+    expect(plans[1]?.placements).toEqual(plans[0]?.placements);
+  });
+});
+
+test.describe('a fitting', () => {
+  test('is closed with how it ended, found among the closed ones, and opened again with a new round', async () => {
+    await page.goto('/fittings/f-sable/build');
+    await button('close fitting').click();
+    await page.getByRole('dialog').getByRole('textbox', { name: 'Note' }).fill('plays it on Sunday');
+    await button('Close it').click();
+    await page.locator('header').getByText('handed over').waitFor();
+    expect(await page.getByRole('checkbox').first().isDisabled()).toBe(true);
+    await page.getByRole('link', { name: 'Today' }).click();
+    await page.getByText('Ilka Morrow').waitFor();
+    expect(await page.getByText('Sable Renwick').count()).toBe(0);
+    await page.getByRole('checkbox', { name: 'Closed ones' }).check();
+    await page.getByRole('link', { name: /Sable Renwick.*handed over/ }).click();
+    await button('open again').click();
+    await page.getByText('plays it on Sunday').waitFor();
+    await button('Open it again').click();
+    await page.getByText('round 2, opened again').waitFor();
+    const { frames } = await view();
+    expect(frames[0]?.rounds.map((r) => [r.number, r.plans.length])).toEqual([
+      [1, 1],
+      [2, 0],
+    ]);
+  });
+
+  test('of a set works on one frame at a time, each with its own round', async () => {
+    await page.goto('/');
+    await button('Open a fitting').click();
+    await page.getByRole('combobox', { name: 'Player' }).fill('Ilka');
+    await page.getByRole('option', { name: /Ilka Morrow/ }).click();
+    const frames = page.getByRole('combobox', { name: 'Frame, or a set' });
+    for (const tag of ['OT-014', 'OT-015']) {
+      await frames.fill(tag);
+      await page.getByRole('option', { name: new RegExp(tag) }).click();
+      await frames.fill('');
+    }
+    await page.keyboard.press('Escape');
+    await button('Open and measure').click();
+    // The first of them has a fitting of its own already.
+    await button('Open another all the same').click();
+    const side = page.getByRole('navigation');
+    const inHead = (tag: string) => page.locator('header').getByText(tag).filter({ visible: true }).waitFor();
+    await side.getByRole('link', { name: 'OT-015' }).click();
+    await page.waitForURL(/frame=ot-015/);
+    await inHead('OT-015');
+    await side.getByRole('link', { name: /^Compare/ }).click();
+    await page.waitForURL(/compare\?frame=ot-015/);
+    await inHead('OT-015');
+    // Also where a button leads on.
+    await page.getByRole('link', { name: 'Go on to Aim' }).click();
+    await page.waitForURL(/aim\?frame=ot-015/);
+    expect((await view()).frames.map(({ frame }) => frame.id)).toEqual(['ot-014', 'ot-015']);
+  });
+
+  test('is opened with anybody of 600 players, found by typing', async () => {
+    await Promise.all(
+      Array.from({ length: 600 }, (_, i) =>
+        shop.send('POST', '/players', { sports: ['padel'], name: `Zed Number ${i}` }),
+      ),
+    );
+    await page.goto('/');
+    await button('Open a fitting').click();
+    await page.getByRole('combobox', { name: 'Player' }).fill('number 599');
+    await page.getByRole('option', { name: 'Zed Number 599' }).click();
+    await page.getByRole('combobox', { name: 'Frame, or a set' }).fill('OT-301');
+    await page.getByRole('option', { name: /OT-301/ }).click();
+    await page.keyboard.press('Escape');
+    await button('Open and measure').click();
+    await page.waitForURL(/measure/);
+    expect((await view()).player.name).toBe('Zed Number 599');
+  });
+});

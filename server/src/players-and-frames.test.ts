@@ -1,0 +1,118 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { CaptureRecord } from '@kevro/contract';
+import { paths, startTestServer, type Answer, type TestServer } from './test-server';
+
+let server: TestServer;
+const time = Date.parse('2026-11-23T09:00:00.000Z');
+beforeAll(async () => {
+  server = await startTestServer(() => new Date(time).toISOString());
+});
+afterAll(() => server.close());
+const get = (path: string): Promise<Answer> => server.call('GET', path);
+const post = (path: string, body: unknown): Promise<Answer> => server.call('POST', path, body);
+const put = (path: string, body: unknown): Promise<Answer> => server.call('PUT', path, body);
+
+let n = 0;
+const key = (): string => `test-key-${++n}`;
+const shape = { sport: 'tennis', lengthCm: 68.58 };
+const newFrame = (more = {}) => ({ tag: `T-${++n}`, maker: 'Oskerra', model: 'Tide 98', shape, ...more });
+const addFrame = async (more = {}): Promise<string> => (await post('/frames', newFrame(more))).body.id;
+const typed = (frameId: string, quantity: string, value: number, means = 'typed', k = key()) =>
+  post(`/frames/${frameId}/readings`, { means, key: k, quantity, value });
+const capture = async (frameId: string): Promise<CaptureRecord> =>
+  (await get(`/frames/${frameId}/capture`)).body;
+const store = (frameId: string, captureId: string) => post(`/frames/${frameId}/capture/store`, { captureId });
+async function typeAll(frameId: string): Promise<void> {
+  await typed(frameId, 'massG', 327);
+  await typed(frameId, 'balanceCm', 32.2);
+  await typed(frameId, 'swingWeight', 320);
+}
+
+describe('players', () => {
+  const person = (name: string, more = {}) => post('/players', { name, sports: ['tennis'], ...more });
+
+  it('are found by any word, by sport, sorted, and put away', async () => {
+    await person('Wanda Quill', { style: 'serve and volley', levelScale: 5, birthYear: 2011 });
+    const old = (await person('Abel Quill', { sports: ['padel', 'tennis'], levelScale: 2, birthYear: 1960 }))
+      .body;
+    const names = async (query: string) =>
+      (await get(`/players?${query}`)).body.rows.map((p: { name: string }) => p.name);
+    expect(await names('search=quill')).toEqual(['Abel Quill', 'Wanda Quill']);
+    expect(await names('search=quill&sort=age')).toEqual(['Wanda Quill', 'Abel Quill']);
+    expect(await names('search=volley%20quill')).toEqual(['Wanda Quill']);
+    expect(await names('search=quill&sport=padel')).toEqual(['Abel Quill']);
+    await put(`/players/${old.id}/archived`, { archived: true });
+    expect(await names('search=quill&sort=level')).toEqual(['Wanda Quill']);
+    expect(await names('search=quill&archived=yes')).toEqual(['Abel Quill']);
+    expect(paths(await get('/players?sort=height'))).toEqual(['sort']);
+  });
+
+  it('keep the arm history to themselves until it is asked for', async () => {
+    const secret = 'elbow, spring of last year';
+    const { body } = await person('Ruben Achterberg', { armHistory: secret });
+    expect(body.hasArmHistory).toBe(true);
+    expect(JSON.stringify(body)).not.toContain('elbow');
+    expect(JSON.stringify((await get('/players')).body)).not.toContain('elbow');
+    expect((await get('/players?search=elbow')).body.rows).toEqual([]);
+    expect((await get(`/players/${body.id}/arm-history`)).body).toEqual({ text: secret });
+    const { id, hasArmHistory: _, archived: __, ...own } = body;
+    await put(`/players/${id}`, { ...own, level: 'club, strong' });
+    expect((await get(`/players/${id}/arm-history`)).body.text).toBe(secret);
+    await put(`/players/${id}`, { ...own, level: 'club', armHistory: '' });
+    expect((await get(`/players/${id}`)).body).toMatchObject({ hasArmHistory: false, level: 'club' });
+  });
+
+  it('are refused without a sport, and off the scale', async () => {
+    const answer = await person('Nobody', { sports: [], levelScale: 9, heightCm: 400 });
+    expect(paths(answer).toSorted()).toEqual(['heightCm', 'levelScale', 'sports']);
+  });
+});
+
+describe('frames', () => {
+  const TIP = { id: 'w', partId: '', path: 'rim', startCm: 0, endCm: 0, sides: 1, layers: 1, massG: 3 };
+  it('share what the maker states, and are duplicated for a pair', async () => {
+    const nominal = { specs: { massG: 305 }, tolerance: { massG: 7 }, dress: {} };
+    const model = `Shared ${++n}`;
+    const first = await addFrame({ model, nominal, weights: [TIP] });
+    const second = await addFrame({ model });
+    expect((await get(`/frames/${second}`)).body.frame.nominal).toEqual(nominal);
+    const twin = (await post(`/frames/${first}/duplicate`, { tag: `twin-${++n}` })).body;
+    expect(twin).toMatchObject({ model, weights: [], nominal });
+    const taken = await post(`/frames/${first}/duplicate`, { tag: twin.tag });
+    expect([taken.status, ...paths(taken)]).toEqual([409, 'tag']);
+  });
+
+  it('are found by any word and by owner, and sorted by when they were measured', async () => {
+    const owner = (await post('/players', { name: 'Odile Vantresk', sports: ['padel'] })).body.id;
+    const model = `Find ${++n}`;
+    const own = await addFrame({ model, ownerId: owner });
+    const stock = await addFrame({ model });
+    await typeAll(stock);
+    await store(stock, (await capture(stock)).id);
+    const ids = async (query: string) =>
+      (await get(`/frames?${query}`)).body.rows.map((f: { id: string }) => f.id);
+    expect(await ids('search=find%20vantresk')).toEqual([own]);
+    expect(await ids(`search=find&owner=stock&sort=measured`)).toContain(stock);
+    expect((await ids('sort=measured&limit=1'))[0]).toBe(stock);
+    expect((await get(`/frames?search=${model.replace(' ', '+')}&limit=1`)).body.total).toBe(2);
+    await put(`/frames/${own}/archived`, { archived: true });
+    expect(await ids('search=vantresk')).toEqual([]);
+  });
+
+  it('are changed whole or not at all, and keep their strings', async () => {
+    const [a, b] = [newFrame(), newFrame()];
+    const first = (await post('/frames', a)).body;
+    await post('/frames', b);
+    const clash = await put(`/frames/${first.id}`, { ...a, tag: b.tag });
+    expect([clash.status, ...paths(clash)]).toEqual([409, 'tag']);
+    await put(`/frames/${first.id}`, { ...a, paint: 'Tide 100', onIt: { strings: true } });
+    const stringing = { strungOn: '2026-11-20', mains: 'poly', mainsKg: 23, crossesKg: 22, unit: 'kg' };
+    await post(`/frames/${first.id}/stringings`, stringing);
+    const { body } = await get(`/frames/${first.id}`);
+    expect(body.frame).toMatchObject({ tag: a.tag, paint: 'Tide 100', onIt: { strings: true } });
+    expect(body.stringings[0]).toMatchObject({ ...stringing, crosses: 'poly' });
+    expect(paths(await post(`/frames/${first.id}/stringings`, { ...stringing, mainsKg: 0 }))).toEqual([
+      'mainsKg',
+    ]);
+  });
+});
