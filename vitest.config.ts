@@ -19,7 +19,7 @@ export default defineConfig({
         extends: true,
         test: {
           name: 'unit',
-          include: ['{core,contract,web}/src/**/*.test.ts', 'core/test/*.test.ts'],
+          include: ['{core,contract,web}/src/**/*.test.ts', '{core,web}/test/*.test.ts'],
           environment: 'node',
           setupFiles: ['core/test/seed.ts'],
           // Component tests say `@vitest-environment happy-dom` in their first line.

@@ -38,7 +38,7 @@ test.describe('an aim is come to', () => {
     });
     await page.goto(`/fittings/${made.fitting.id}/aim`);
     await way('Another frame');
-    await page.getByRole('combobox', { name: 'Frame to go to' }).fill(other.frame.tag);
+    await page.getByRole('combobox', { name: 'Match this frame' }).fill(other.frame.tag);
     await page.getByRole('option', { name: new RegExp(other.frame.tag) }).click();
     await expect.poll(() => field(/^Weight/).inputValue()).toMatch(/^325/);
     const aim = await set(made);
@@ -47,7 +47,7 @@ test.describe('an aim is come to', () => {
     // Come back to, it is said by its tag.
     await page.goto(`/fittings/${made.fitting.id}/aim`);
     await expect
-      .poll(() => page.getByRole('combobox', { name: 'Frame to go to' }).inputValue())
+      .poll(() => page.getByRole('combobox', { name: 'Match this frame' }).inputValue())
       .toBe(other.frame.tag);
   });
 
@@ -59,7 +59,7 @@ test.describe('an aim is come to', () => {
     await page.getByText('still growing').waitFor();
     await page.getByText('How far: 50 % of the way').waitFor();
     // Both schools of swing weight stand side by side.
-    await page.getByText('All you can carry').waitFor();
+    await page.getByText('As heavy as you can handle').waitFor();
     await page.getByText('Never late', { exact: true }).waitFor();
     const aim = await set(made);
     expect(aim).toMatchObject({ way: 'guide', source: { guide: 'strong-adult', share: 0.5 } });
@@ -74,7 +74,7 @@ test.describe('an aim is come to', () => {
     await way('Complaints');
     const late = page.getByRole('checkbox', { name: /late on the ball/ });
     expect(await late.isChecked()).toBe(false);
-    await button('Take what stands in the player’s record').click();
+    await button('Use the player’s complaints').click();
     expect(await late.isChecked()).toBe(true);
     await page.getByText('physician or physiotherapist').first().waitFor();
     const aim = await set(made);
@@ -99,7 +99,7 @@ test.describe('an aim is come to', () => {
     await page.mouse.move(box.x + box.width / 2 - 60, box.y + box.height / 2, { steps: 4 });
     await page.mouse.up();
     await expect.poll(async () => Number(await field(/^Swing weight/).inputValue())).toBeLessThan(326);
-    await page.getByText(/This frame gets there with .* of such builds pass the first check/).waitFor();
+    await page.getByText(/Reachable with .* of such builds pass the first check/).waitFor();
   });
 });
 
@@ -109,7 +109,7 @@ test.describe('where it is played', () => {
     await page.goto(`/fittings/${made.fitting.id}/aim`);
     await way('By hand');
     await field(/^Balance/).fill('32.4');
-    await button('hot and fast').click();
+    await button('hot, fast courts').click();
     await expect.poll(() => field(/^Balance/).inputValue()).toBe('32.25');
     const aim = await set(made);
     expect(aim.target.balanceCm?.value).toBeCloseTo(32.25, 9);
@@ -126,17 +126,17 @@ test.describe('guards', () => {
     await field(/^Swing weight/).fill('329');
     await page.getByText(/11 kg·cm² above the ceiling/).waitFor();
     await button('Set this aim').click();
-    await page.getByText('Say why all the same').waitFor();
+    await page.getByText('Give a reason beside').waitFor();
     expect(await aimsOf(made)).toEqual([]);
-    await field('Why all the same').fill('a trial for one week');
-    await page.getByText('Who decides, and why').click();
+    await field('Reason to override').fill('a trial for one week');
+    await page.getByText('Notes').click();
     await field('Decided by').fill('Maud');
     const aim = await set(made);
     expect(aim.guards).toEqual([{ code: 'over-ceiling', note: 'a trial for one week' }]);
     expect(aim.by).toBe('Maud');
     await page.goto(`/fittings/${made.fitting.id}/aim`);
-    await page.getByText('The aim that was set').click();
-    await page.getByText('in spite of a warning: a trial for one week').waitFor();
+    await page.getByText('Targets set').click();
+    await page.getByText('despite a warning: a trial for one week').waitFor();
   });
 
   test('an aim out of reach is changed to the nearest by one click', async () => {

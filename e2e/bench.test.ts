@@ -43,9 +43,9 @@ test.describe('a build', () => {
     const { made, plan } = await planned();
     await markSteps(shop, made, plan, ['weigh-before', 'strip-handle', 'cut', 'trial', 'measure-trial']);
     await page.goto(`/fittings/${made.fitting.id}/build`);
-    const fix = step(/^Fix to the head: shoulders/);
+    const fix = step(/^Stick on: shoulders/);
     const { specs } = expected(made, plan, 'fix-head:p1');
-    await fix.getByText(`After it, it should read ${specs.massG.toFixed(1)} ±`).waitFor();
+    await fix.getByText(`Expect after this step ${specs.massG.toFixed(1)} ±`).waitFor();
     await fix.getByRole('checkbox').click();
     // Who is quicker than the server goes on all the same only when the measurement stands.
     await page.route(/\/api\/v1\/frames\/[\w-]+$/, async (route) => {
@@ -62,12 +62,12 @@ test.describe('a build', () => {
       await field(/^Swing weight/).fill(of.swingWeight.toFixed(1));
       await field(/^Swing weight/).press('Enter');
       await page.getByText('in the middle of the build').waitFor();
-      await button('Store the measurement').click();
+      await button('Save measurement').click();
       await page.getByRole('link', { name: 'Go on to Build' }).click();
     };
     await read(bare);
     const alert = fix.getByRole('alert');
-    await alert.getByText(/Not as expected: weight 5\.8 g less/).waitFor();
+    await alert.getByText(/Off: weight 5\.8 g less/).waitFor();
     await alert.getByText('Nothing at the shoulders: is that piece on?').waitFor();
     await fix.getByRole('link', { name: 'measure it again' }).click();
     await read(specs);
@@ -84,8 +84,8 @@ test.describe('a build', () => {
     await page.getByText('Change grips or strings').click();
     await page.getByRole('combobox', { name: 'Strings' }).press('ArrowDown');
     await page.getByRole('option', { name: 'new strings' }).click();
-    await field(/^They weigh/).fill('18.4');
-    await field(/^They weigh/).press('Tab');
+    await field(/^Weight/).fill('18.4');
+    await field(/^Weight/).press('Tab');
     await page.getByText('Changed to new strings, 18.4 g').waitFor();
     await button('Make the build sheet').click();
     const strung = step(/^Put new strings in/);
@@ -98,7 +98,7 @@ test.describe('a build', () => {
     await strung.getByRole('button', { name: 'note the new strings…' }).click();
     const form = page.getByRole('dialog', { name: 'New strings' });
     await form.getByRole('textbox', { name: 'Mains', exact: true }).fill('Corda Lisa');
-    await form.getByRole('textbox', { name: 'Mains at' }).fill('24');
+    await form.getByRole('textbox', { name: 'Mains tension' }).fill('24');
     await form.getByRole('button', { name: 'Store' }).click();
     await strung.getByText(/^done/).waitFor();
     const { stringings } = await shop.get<FramePage>(`/frames/${made.frame.id}`);
@@ -117,7 +117,7 @@ test.describe('a build', () => {
     const first = step(/^Seal the lead with a clear coat: 1 of 4/);
     await first.getByText(/Solvents and curing silicone: open a window/).waitFor();
     await first.getByRole('checkbox').click();
-    await first.getByText(/Sets until .* 30 min left/).waitFor();
+    await first.getByText(/Curing until .* 30 min left/).waitFor();
     expect((await roundOf(made)).state.next).toMatchObject({ because: 'setting', step: 'seal:2' });
     const calendar = await (
       await page.request.get(`/api/v1/fittings/${made.fitting.id}/calendar.ics`)
@@ -130,24 +130,24 @@ test.describe('a build', () => {
     await markSteps(shop, made, plan, ['weigh-before', 'strip-handle']);
     await page.goto(`/fittings/${made.fitting.id}/build`);
     const cut = step(/^Cut the pieces/);
-    await cut.getByRole('button', { name: 'skip…' }).click();
+    await cut.getByRole('button', { name: 'Skip…' }).click();
     await button('Skip it').click();
-    await page.getByText('Say why: it stands with the build.').waitFor();
-    await field('Why it is skipped').fill('cut by Odo yesterday');
-    await field('Why it is skipped').press('Enter');
+    await page.getByText('Give a reason: it is kept with the build.').waitFor();
+    await field('Reason').fill('cut by Odo yesterday');
+    await field('Reason').press('Enter');
     await cut.getByText('skipped').waitFor();
     await cut.getByText('cut by Odo yesterday').waitFor();
     await markSteps(shop, made, plan, ['trial', 'measure-trial']);
     await page.reload();
-    const fix = step(/^Fix to the head: shoulders/);
-    await fix.getByRole('button', { name: 'built otherwise…' }).click();
+    const fix = step(/^Stick on: shoulders/);
+    await fix.getByRole('button', { name: 'Built differently…' }).click();
     await field(/^Grams, all of it/).fill('5.4');
     await field(/^to/).fill('15.5');
-    await button('Note it as built').click();
+    await button('Save as built').click();
     await fix.getByText('as built 5.40 g, 7.5 cm long (planned 5.76 g)').waitFor();
     const built = expected(made, plan, 'fill-handle:p2').specs.massG - 0.36;
     await step(/^Fill the handle/)
-      .getByText(`After it, it should read ${built.toFixed(1)} ±`)
+      .getByText(`Expect after this step ${built.toFixed(1)} ±`)
       .waitFor();
     expect((await roundOf(made)).marks.at(-1)).toMatchObject({
       step: 'fix-head:p1',
@@ -170,8 +170,8 @@ test.describe('a build', () => {
     const { made, plan } = await planned();
     await markSteps(shop, made, plan, ['weigh-before', 'strip-handle', 'cut']);
     await page.goto(`/fittings/${made.fitting.id}/build`);
-    await step(/^Try it/)
-      .getByRole('link', { name: /^tried with putty dabs/ })
+    await step(/^Trial/)
+      .getByRole('link', { name: /^Used putty dabs/ })
       .click();
     const pieces = page.locator('.pieces .piece');
     await pieces.first().waitFor();
@@ -180,10 +180,10 @@ test.describe('a build', () => {
       await pieces.first().click();
       await button('take off').click();
     }
-    await page.getByText('Put another piece on').click();
-    await page.getByRole('combobox', { name: 'At' }).press('Enter');
+    await page.getByText('Add a piece').click();
+    await page.getByRole('combobox', { name: 'Place' }).press('Enter');
     await page.getByRole('option').first().click();
-    await button('Put it on').click();
+    await button('Add').click();
     const own = page.getByRole('group', { name: 'The chosen piece' });
     await own.getByRole('textbox', { name: /^Grams/ }).fill('5.2');
     await own.getByRole('textbox', { name: /^Grams/ }).press('Enter');
@@ -207,12 +207,12 @@ test.describe('a build', () => {
     await page.goto(`/fittings/${made.fitting.id}/build`);
     const fill = step(/^Fill the handle/);
     const timer = fill.getByRole('timer');
-    await timer.getByText(/Sets until .*: 1[12] h.* left/).waitFor();
+    await timer.getByText(/Curing until .*: 1[12] h.* left/).waitFor();
     await page.reload();
-    await timer.getByText(/Sets until .*: 1[12] h.* left/).waitFor();
+    await timer.getByText(/Curing until .*: 1[12] h.* left/).waitFor();
     const [file] = await Promise.all([
       page.waitForEvent('download'),
-      timer.getByRole('link', { name: 'Into the calendar' }).click(),
+      timer.getByRole('link', { name: 'Add to calendar' }).click(),
     ]);
     expect(await readFile(await file.path(), 'utf8')).toContain('BEGIN:VEVENT');
     await page.goto('/');
@@ -246,9 +246,11 @@ test.describe('the check', () => {
     await field(/^Balance/).fill(plan.specs.balanceCm.toFixed(2));
     await field(/^Swing weight/).fill((plan.specs.swingWeight + 2.6).toFixed(1));
     await field(/^Swing weight/).press('Enter');
-    await button('Store the measurement').click();
+    await button('Save measurement').click();
     await page.getByRole('link', { name: 'Go on to Check' }).click();
-    await page.getByText(/Not yet: misses swing weight by 2\.6 kg·cm²/).waitFor();
+    await page
+      .getByText(/Not yet: swing weight 2\.6 kg·cm² over|Not yet: swing weight 2\.6 kg·cm² short/)
+      .waitFor();
     await page.getByText(/% sure it is really in tolerance/).waitFor();
     const trims = page.getByRole('radio');
     await page
@@ -267,7 +269,7 @@ test.describe('the check', () => {
     await page.getByText('Yes: it measures right').waitFor();
     await field('Signed off by').fill('Maud');
     await button('Sign off').click();
-    await page.getByText('inside the aim').waitFor();
+    await page.getByText('all in tolerance').waitFor();
     const round = await roundOf(made);
     expect(round.signOffs).toMatchObject([{ passed: true, by: 'Maud' }]);
     const { frame } = await shop.get<FramePage>(`/frames/${made.frame.id}`);
@@ -282,7 +284,7 @@ test.describe('the check', () => {
     await page.getByRole('heading', { name: 'Velmond Quarr 97' }).waitFor();
   });
 
-  test('is signed off outside the aim only with a note', async () => {
+  test('is signed off out of tolerance only with a note', async () => {
     const { made, plan } = await planned();
     await markSteps(shop, made, plan, allSteps(plan));
     await measureFor(shop, made, 'check', { ...plan.specs, massG: plan.specs.massG + 30 });
@@ -294,27 +296,27 @@ test.describe('the check', () => {
       await route.continue();
     });
     await page.goto(`/fittings/${made.fitting.id}/check`);
-    await page.getByText('No one or two touches bring it in.').waitFor();
-    await page.getByText('Leave it, with a note').click();
-    await button('Sign off outside the aim').waitFor();
+    await page.getByText('No trim of one or two pieces fixes this.').waitFor();
+    await page.getByText('Accept as is').click();
+    await button('Sign off out of tolerance').waitFor();
     const came = page.waitForResponse('**/api/v1/parts');
     come();
     await came;
-    await page.getByText('No one or two touches bring it in.').waitFor();
-    expect(await page.getByRole('radio', { name: /^Leave it/ }).isChecked()).toBe(true);
-    await button('Sign off outside the aim').click();
-    await page.getByText('It lies outside the aim. Trim it, or say in a note').waitFor();
+    await page.getByText('No trim of one or two pieces fixes this.').waitFor();
+    expect(await page.getByRole('radio', { name: /^Accept as is/ }).isChecked()).toBe(true);
+    await button('Sign off out of tolerance').click();
+    await page.getByText('Out of tolerance. Trim it, or give a reason').waitFor();
     expect((await roundOf(made)).signOffs).toEqual([]);
-    await field('Why it is left so').fill('he likes it heavy');
-    await button('Sign off outside the aim').click();
-    await page.getByText('outside the aim', { exact: true }).waitFor();
+    await field('Reason').fill('he likes it heavy');
+    await button('Sign off out of tolerance').click();
+    await page.getByText('out of tolerance', { exact: true }).waitFor();
     expect((await roundOf(made)).signOffs).toMatchObject([{ passed: false, note: 'he likes it heavy' }]);
     // Measured again, it is judged and signed off again.
     await measureFor(shop, made, 'check', plan.specs);
     await page.reload();
     await page.getByText('Yes: it measures right').waitFor();
     await button('Sign off').click();
-    await page.getByText('inside the aim', { exact: true }).waitFor();
+    await page.getByText('all in tolerance', { exact: true }).waitFor();
     expect((await roundOf(made)).signOffs.map(({ passed }) => passed)).toEqual([false, true]);
   });
 
@@ -370,7 +372,7 @@ test.describe('what builds taught', () => {
     await measureFor(shop, made, 'check', heavier);
     await page.goto(`/fittings/${made.fitting.id}/check`);
     const taught = page.getByRole('region', { name: 'What builds taught' });
-    await taught.getByText(/One build with lead tape 9 mm .*: it lies \+\d/).waitFor();
+    await taught.getByText(/One build with lead tape 9 mm .*: \+\d/).waitFor();
     await taught.getByRole('link', { name: 'Look at the evidence' }).click();
     const name = plan.parts.find(({ id }) => id === tape?.partId)?.name ?? '';
     await page.getByRole('cell', { name: new RegExp(made.frame.tag) }).waitFor();

@@ -42,7 +42,7 @@ test.describe('calibration', () => {
     for (const rod of [100, 200]) {
       await button(`Put the ${rod} rod on`).waitFor();
       await press('p');
-      await page.getByText(`The ${rod} rod lies on it.`).waitFor();
+      await page.getByText(`On it: the ${rod} rod.`).waitFor();
       for (let i = 1; i <= 3; i++) {
         await press('m');
         if (i < 3)
@@ -57,7 +57,7 @@ test.describe('calibration', () => {
     await put(`/instruments/${id}/stand-in`, { on: { rod: 200 } });
     await press('m');
     await page.getByText('Refused:').waitFor({ timeout: LONG_MS });
-    await button('Store the refusal').click();
+    await button('Save as failed').click();
     await page.getByText('refused at its last calibration').waitFor();
     const [newest] = await shop.get<CalibrationRecord[]>(`/instruments/${id}/calibrations`);
     expect(newest?.refused).toBe('slope-off');
@@ -66,8 +66,8 @@ test.describe('calibration', () => {
     await button('Take Swing weight').click();
     await page.getByRole('combobox', { name: 'Swing weight by' }).press('Enter');
     await page.getByRole('option', { name: 'Back-room machine' }).click();
-    await button(/^Put BD-040 on it/).click();
-    await page.getByText('BD-040 lies on it.').waitFor();
+    await button(/^Put BD-040 on/).click();
+    await page.getByText('On it: BD-040').waitFor();
     await press('m');
     await page.getByText('The last calibration refused Back-room machine.').waitFor();
     expect(await readings('bd-040')).toEqual([]);
@@ -90,20 +90,20 @@ test.describe('calibration', () => {
     await field(/^Or type it for/).fill('304.5');
     await field(/^Or type it for/).press('Enter');
     await page.getByText('This correction can be used.').waitFor();
-    await button('Store this calibration').click();
+    await button('Save calibration').click();
     await page.getByText(/calibrated \d min ago/).waitFor();
     expect((await instrument(id)).calibrationState).toBe('fresh');
   });
 
   test('goes stale after the time that the shop sets', async () => {
     await page.goto('/settings');
-    await field(/^A calibration counts for/).fill('2x');
+    await field(/^Calibration valid for/).fill('2x');
     await button('Store').click();
     await page
       .getByText(/not a number|must be/)
       .first()
       .waitFor();
-    await field(/^A calibration counts for/).fill('12');
+    await field(/^Calibration valid for/).fill('12');
     await button('Store').click();
     await expect.poll(async () => (await instrument('machine-front')).calibrationState).toBe('stale');
   });
@@ -115,8 +115,8 @@ test.describe('a fitting by the stand-ins', () => {
   async function takeAll(): Promise<void> {
     await ready();
     for (let n = 0; n < 4; n++) {
-      if (await button(new RegExp(`^Put ${tag} on it`)).isVisible()) await press('p');
-      await page.getByText(`${tag} lies on it.`).waitFor();
+      if (await button(new RegExp(`^Put ${tag} on`)).isVisible()) await press('p');
+      await page.getByText(`On it: ${tag}`).waitFor();
       await press('m');
       const active = page.locator('.quantity.active');
       await expect.poll(() => active.innerText(), { timeout: LONG_MS }).toMatch(/±/);
@@ -124,7 +124,7 @@ test.describe('a fitting by the stand-ins', () => {
       await ready();
       await press('ArrowDown');
     }
-    await button('Store the measurement').click();
+    await button('Save measurement').click();
     await page.getByRole('link', { name: /^Go on to/ }).waitFor();
   }
 
@@ -145,7 +145,7 @@ test.describe('a fitting by the stand-ins', () => {
     await page.getByText(/Your instruments judge twist weight only to ±/).waitFor();
     await button('Set this aim').click();
     await page.waitForURL(/plan/);
-    await page.getByText('working out the ways').waitFor({ state: 'detached' });
+    await page.getByText('Calculating…').waitFor({ state: 'detached' });
     await page.getByText(/% pass the first check/).waitFor();
     await button('Make the build sheet').click();
     await page.waitForURL(/build/);
@@ -166,7 +166,7 @@ test.describe('a fitting by the stand-ins', () => {
     }
     await button('Set this aim').click();
     await page.waitForURL(/plan/);
-    await page.getByText('working out the ways').waitFor({ state: 'detached' });
+    await page.getByText('Calculating…').waitFor({ state: 'detached' });
     await button('Make the build sheet').click();
     await page.waitForURL(/build/);
     const built = (await round()).plans.at(-1) as PlanRecord;

@@ -32,10 +32,10 @@ test.describe('a form over the page', () => {
     ['/frames/ot-014', 'New strings', 'Mains'],
     ['/frames/ot-014', 'Duplicate', 'Its tag'],
     ['/frames/ot-014', 'Change', 'Model'],
-    ['/frames/ot-014', 'put right', 'Why'],
-    ['/fittings/f-ilka/build', 'close fitting', 'Note'],
-    ['/fittings/f-liv/play', 'Note a session', 'In your own words'],
-    ['/fittings/f-liv/play', 'noted by mistake', 'Why'],
+    ['/frames/ot-014', 'correct', 'Why'],
+    ['/fittings/f-ilka/build', 'Close fitting', 'Note'],
+    ['/fittings/f-liv/play', 'Add session', 'In your own words'],
+    ['/fittings/f-liv/play', 'Discard…', 'Why'],
     ['/fittings/f-pim/play', 'Begin a programme', 'Note'],
     ['/players/liv-harrowdene', 'Look again on', 'Note'],
   ] as const)
@@ -80,7 +80,7 @@ test.describe('a form over the page', () => {
       .getByRole('textbox', { name: /^Arm history/ })
       .fill('left wrist');
     await page.keyboard.press('Escape');
-    await dialog().getByRole('button', { name: 'Close all the same' }).waitFor();
+    await dialog().getByRole('button', { name: 'Close anyway' }).waitFor();
     expect(
       await dialog()
         .getByRole('textbox', { name: /^Arm history/ })
@@ -93,7 +93,7 @@ test.describe('a form over the page', () => {
 test.describe('a plan and its steps', () => {
   test('a plan changed by hand over a stored one keeps its draft', async () => {
     await page.goto('/fittings/f-odo/plan');
-    await page.getByText('working out the ways').waitFor({ state: 'detached' });
+    await page.getByText('Calculating…').waitFor({ state: 'detached' });
     const pieces = () => page.locator('.pieces').textContent();
     const more = button('One strip or dab more');
     // The ways may come after a piece was chosen: the plan is then laid out once more, and nothing of it is chosen.
@@ -141,7 +141,7 @@ test.describe('a plan and its steps', () => {
     await page.route('**/marks', (route) => route.abort());
     if ((await ticks.count()) === 0) throw new Error('no step is left to tick');
     await ticks.first().click();
-    await page.getByText('server does not answer').first().waitFor();
+    await page.getByText('Can’t reach Kevro').first().waitFor();
     expect([await shown(), await marked()]).toEqual([before + 2, before + 2]);
   });
 });
@@ -153,14 +153,14 @@ test.describe('readings', () => {
     await field(/^Weight/).fill('321');
     await field(/^Weight/).press('Enter');
     await field(/^Swing weight/).fill('31');
-    await button('Store the measurement').click();
+    await button('Save measurement').click();
     const aside = page.getByRole('complementary');
     await aside
       .getByRole('alert')
       .filter({ hasText: /balance/i })
       .first()
       .waitFor();
-    await button('begin the readings anew').click();
+    await button('Start over').click();
     await dialog().getByRole('button', { name: 'Begin anew' }).click();
     await dialog().waitFor({ state: 'detached' });
     await expect

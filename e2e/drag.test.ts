@@ -14,7 +14,7 @@ const press = async (...keys: string[]): Promise<void> => {
 };
 const laidOut = async (on: Page = page): Promise<void> => {
   await on.locator('.hold').first().waitFor();
-  await on.getByText('working out the ways').waitFor({ state: 'detached' });
+  await on.getByText('Calculating…').waitFor({ state: 'detached' });
 };
 
 /** A weight that can be moved: a strip across the tip stays in the middle. */
@@ -92,7 +92,7 @@ test.describe('a weight', () => {
     await tools.getByRole('button', { name: 'redo' }).click();
     await expect.poll(pieces).toEqual(moved);
     // Where on the hoop it lies changes what it does, and is one step to undo.
-    await page.getByRole('combobox', { name: 'Where on the hoop it lies' }).press('Enter');
+    await page.getByRole('combobox', { name: 'Position on the hoop' }).press('Enter');
     await page.getByRole('option', { name: 'on the outer edge' }).click();
     const outside = page.locator('.v-select', { hasText: 'on the outer edge' });
     await outside.waitFor();
@@ -105,14 +105,14 @@ test.describe('a weight', () => {
       const less = tools.getByRole('button', { name: 'One strip or dab less' });
       while (await less.isEnabled()) await less.click();
     }
-    await page.getByText('Nothing is put on or taken off.').waitFor();
+    await page.getByText('No changes').waitFor();
     await tools.getByRole('button', { name: 'undo' }).click();
     expect(await page.locator('.piece').count()).toBe(1);
     await press('Control+z');
     await expect.poll(() => page.locator('.pieces').textContent()).not.toBe('');
     // The line that is typed whole has a button too.
     await page.goto('/fittings/f-tobin/measure');
-    await button('type all in one line').click();
+    await button('Type all in one line').click();
     await dialog().getByRole('textbox').waitFor();
   });
 });

@@ -27,14 +27,14 @@ test.describe('the parts of a plan', () => {
     await page.goto('/fittings/f-odo/plan');
     const pieces = page.locator('.pieces');
     await pieces.getByText('lead tape 9 mm').first().waitFor();
-    await page.getByText('working out the ways').waitFor({ state: 'detached' });
-    await page.getByRole('combobox', { name: 'Parts to use' }).press('Enter');
+    await page.getByText('Calculating…').waitFor({ state: 'detached' });
+    await page.getByRole('combobox', { name: 'Materials' }).press('Enter');
     await page.getByRole('option', { name: 'tungsten tape 6 mm' }).click();
     await page.getByRole('option', { name: 'lead tape 9 mm' }).click();
     await page.keyboard.press('Escape');
     await pieces.getByText('tungsten tape 6 mm').first().waitFor();
     await expect.poll(() => pieces.getByText('lead tape').count()).toBe(0);
-    await page.getByText('working out the ways').waitFor({ state: 'detached' });
+    await page.getByText('Calculating…').waitFor({ state: 'detached' });
     while ((await pieces.getByText('lead tape 9 mm').count()) === 0) await button('undo').click();
     await page.getByRole('link', { name: 'Today' }).click();
     await page.getByRole('heading', { name: 'Today' }).waitFor();
@@ -52,11 +52,14 @@ test.describe('the parts of a plan', () => {
     await field(/^Swing weight/).fill(String(specs.swingWeight));
     await field(/^Twist weight/).fill(String(specs.twistWeight ?? ''));
     await button('Set this aim').click();
-    await page.getByText('misses').first().waitFor();
-    await page.getByRole('checkbox', { name: 'Grips may be changed' }).check();
-    await page.getByText('inside the aim').waitFor();
+    await page
+      .getByText(/ (short|over)$/)
+      .first()
+      .waitFor();
+    await page.getByRole('checkbox', { name: 'Allow grip changes' }).check();
+    await page.getByText('all in tolerance').waitFor();
     await page.locator('.pieces').getByText('Changed to no overgrip').waitFor();
-    await page.getByText('working out the ways').waitFor({ state: 'detached' });
+    await page.getByText('Calculating…').waitFor({ state: 'detached' });
     await button('Make the build sheet').click();
     await page.getByRole('checkbox', { name: 'Change the grips' }).waitFor();
     await page.getByRole('complementary').getByText('Then on it: no overgrip.').waitFor();
@@ -67,9 +70,9 @@ test.describe('the parts of a plan', () => {
 test.describe('a build that is measured in its middle', () => {
   const typed = async (purpose: RegExp, values: [RegExp, string][]): Promise<void> => {
     for (const [name, value] of values) await field(name).fill(value);
-    await page.getByRole('combobox', { name: 'This measurement is for' }).press('Enter');
+    await page.getByRole('combobox', { name: 'Purpose' }).press('Enter');
     await page.getByRole('option', { name: purpose }).click();
-    await button('Store the measurement').click();
+    await button('Save measurement').click();
     await page.getByRole('link', { name: /^Go on to/ }).waitFor();
   };
   const pieces = async () => {
@@ -111,7 +114,7 @@ test.describe('a build that is measured in its middle', () => {
     for (let i = 0; i < (await boxes.count()); i++) if (!(await boxes.nth(i).isChecked())) open.push(i);
     expect(open.length).toBeGreaterThan(1);
     for (const i of open) await boxes.nth(i).click();
-    await page.getByText('Everything at the bench is done.').waitFor();
+    await page.getByText('All done').waitFor();
     const built = await pieces();
     await page.getByRole('link', { name: /^Measure/ }).click();
     await typed(/^check/, readings);
@@ -137,9 +140,9 @@ test.describe('a build that is measured in its middle', () => {
     await page.getByRole('link', { name: /^Plan/ }).click();
     await page.getByText(/^Earlier plans of this round/).click();
     await page.getByText('the round starts from another measurement').waitFor();
-    await page.getByText('working out the ways').waitFor({ state: 'detached' });
-    await button('lay it out again').click();
-    await page.getByText('What goes on, changed by hand').waitFor();
+    await page.getByText('Calculating…').waitFor({ state: 'detached' });
+    await button('Use again').click();
+    await page.getByText('Pieces (edited)').waitFor();
     await button('Make the build sheet').click();
     await page.getByText('Cut list').first().waitFor();
     const { plans, state } = await round();
@@ -152,9 +155,9 @@ test.describe('a build that is measured in its middle', () => {
 test.describe('a fitting', () => {
   test('is closed with how it ended, found among the closed ones, and opened again with a new round', async () => {
     await page.goto('/fittings/f-sable/build');
-    await button('close fitting').click();
+    await button('Close fitting').click();
     await page.getByRole('dialog').getByRole('textbox', { name: 'Note' }).fill('plays it on Sunday');
-    await button('Close it').click();
+    await page.getByRole('dialog').getByRole('button', { name: 'Close fitting' }).click();
     await page.locator('header').getByText('handed over').waitFor();
     expect(await page.getByRole('checkbox').first().isDisabled()).toBe(true);
     await page.getByRole('link', { name: 'Today' }).click();
@@ -162,7 +165,7 @@ test.describe('a fitting', () => {
     expect(await page.getByText('Sable Renwick').count()).toBe(0);
     await page.getByRole('checkbox', { name: 'Closed ones' }).check();
     await page.getByRole('link', { name: /Sable Renwick.*handed over/ }).click();
-    await button('open again').click();
+    await button('Reopen').click();
     await page.getByText('plays it on Sunday').waitFor();
     await button('Open it again').click();
     await page.getByText('round 2, opened again').waitFor();
@@ -187,7 +190,7 @@ test.describe('a fitting', () => {
     await page.keyboard.press('Escape');
     await button('Open and measure').click();
     // The first of them has a fitting of its own already.
-    await button('Open another all the same').click();
+    await button('Open another anyway').click();
     const side = page.getByRole('navigation');
     const inHead = (tag: string) => page.locator('header').getByText(tag).filter({ visible: true }).waitFor();
     await side.getByRole('link', { name: 'OT-015' }).click();

@@ -23,7 +23,7 @@ const focused = (on: Page = page): Promise<string> =>
   });
 const laidOut = async (on: Page = page): Promise<void> => {
   await on.locator('.hold').first().waitFor();
-  await on.getByText('working out the ways').waitFor({ state: 'detached' });
+  await on.getByText('Calculating…').waitFor({ state: 'detached' });
 };
 
 /** A weight that can be moved: a strip across the tip stays in the middle. */
@@ -40,9 +40,9 @@ test.describe('the focus', () => {
     ['/frames/ot-014', 'Change'],
     ['/', 'Open a fitting'],
     ['/', 'keys ?'],
-    ['/fittings/f-ilka/plan', 'close fitting'],
-    ['/fittings/f-ilka/plan', 'change this fitting'],
-    ['/fittings/f-ilka/measure', 'type all in one line'],
+    ['/fittings/f-ilka/plan', 'Close fitting'],
+    ['/fittings/f-ilka/plan', 'Change fitting'],
+    ['/fittings/f-ilka/measure', 'Type all in one line'],
   ] as const)
     test(`on ${path} goes into "${name}", which is named, and back to it`, async () => {
       await page.goto(path);
@@ -75,7 +75,7 @@ test.describe('the focus', () => {
     await dialog().getByRole('textbox', { name: 'Name' }).fill('brass strip, thin');
     const values: [RegExp, string][] = [
       [/^Width/, '6'],
-      [/^Weight of it/, '0.1'],
+      [/^Weight per cm/, '0.1'],
     ];
     for (const [label, value] of values) await dialog().getByRole('textbox', { name: label }).fill(value);
     await dialog().getByRole('button', { name: 'Add', exact: true }).click();
@@ -120,7 +120,7 @@ test.describe('keys', () => {
     await page.keyboard.type('0.4');
     await press('Enter');
     // A rating is not on the way: few shops read one.
-    await expect.poll(() => focused()).toBe('Store the measurement');
+    await expect.poll(() => focused()).toBe('Save measurement');
   });
 
   test('arrows move between the choices of a row, Space belongs to the button that has the focus', async () => {
@@ -169,7 +169,7 @@ test.describe('keys', () => {
     }
     await press('?');
     await expect.poll(() => focused()).toBe('Close');
-    await dialog().getByRole('checkbox', { name: 'Single keys do something' }).click();
+    await dialog().getByRole('checkbox', { name: 'Single-key shortcuts' }).click();
     await dialog().getByRole('button', { name: 'Close' }).click();
     await dialog().waitFor({ state: 'detached' });
     await page.locator(MOVES).first().focus();

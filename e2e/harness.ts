@@ -141,7 +141,7 @@ export async function settled(page: Page): Promise<void> {
   // What a page loads begins when its own code has come, which may be after the page's.
   await page.locator('main h1:visible, main h2:visible, main svg:visible').first().waitFor();
   // Parts of a page load each by itself.
-  const loading = page.getByText(/^(Loading|Opening|Looking (up|for))|working out the ways/);
+  const loading = page.getByText(/^(Loading|Opening|Looking (up|for)|Finding)|Calculating…/);
   await until(async () => (await loading.count()) === 0);
   await still(page);
 }

@@ -42,7 +42,7 @@ test.describe('the job, from a frame to a build sheet', () => {
     await page.getByRole('option', { name: /Wren Castellane/ }).click();
     await button('Open and measure').click();
     // She has one open with this frame already: another only when it is said.
-    await button('Open another all the same').click();
+    await button('Open another anyway').click();
     await page.waitForURL(/measure/);
     expect(fittingId()).not.toBe('f-wren');
 
@@ -53,7 +53,7 @@ test.describe('the job, from a frame to a build sheet', () => {
     await field(/^Balance/).fill('5 HL');
     await field(/^Swing weight/).fill('322');
     await field(/^Twist weight/).fill('13.8');
-    await button('Store the measurement').click();
+    await button('Save measurement').click();
     await page.getByRole('link', { name: 'Go on to Compare' }).click();
     const measured = await startOf();
     expect(measured?.specs).toMatchObject({ massG: 331.5, swingWeight: 322, twistWeight: 13.8 });
@@ -71,7 +71,7 @@ test.describe('the job, from a frame to a build sheet', () => {
       .getByRole('button', { name: /^Swing .* of .*: show how/ })
       .first()
       .click();
-    await page.getByRole('dialog').getByText('in the dress of this frame').waitFor();
+    await page.getByRole('dialog').getByText('shown as this frame is strung and gripped').waitFor();
     await page.getByRole('dialog').getByRole('button', { name: 'Close' }).click();
     await page.getByRole('link', { name: 'Aim from these' }).click();
 
@@ -85,8 +85,8 @@ test.describe('the job, from a frame to a build sheet', () => {
     await button('Set this aim').click();
 
     // Plan: the best way stands at once; a weight dragged by hand changes the specs and can be undone.
-    await page.getByText('inside the aim').waitFor();
-    await page.getByText('working out the ways').waitFor({ state: 'detached' });
+    await page.getByText('all in tolerance').waitFor();
+    await page.getByText('Calculating…').waitFor({ state: 'detached' });
     expect(await page.locator('.way').count()).toBeGreaterThanOrEqual(3);
     // How many builds of the best way would pass the check, said beside it.
     expect(await page.locator('.way').first().innerText()).toMatch(/\d places? · [\d.]+ g · \d+ % pass/);
@@ -109,12 +109,10 @@ test.describe('the job, from a frame to a build sheet', () => {
 
     // Build: the cut list stands; a step done stays done after a reload.
     await page.getByText('Cut list').first().waitFor();
-    await page.getByRole('checkbox', { name: 'Weigh the frame as it stands' }).click();
+    await page.getByRole('checkbox', { name: 'Weigh the frame' }).click();
     await expect.poll(marked).toEqual(['weigh-before']);
     await page.reload();
-    await expect
-      .poll(() => page.getByRole('checkbox', { name: 'Weigh the frame as it stands' }).isChecked())
-      .toBe(true);
+    await expect.poll(() => page.getByRole('checkbox', { name: 'Weigh the frame' }).isChecked()).toBe(true);
     const stored = await round();
     expect(stored.plans.find(({ id }) => id === stored.state.planId)?.withinTolerance).toBe(true);
     expect(stored.state.next?.station).toBe('build');
@@ -210,7 +208,7 @@ test.describe('the job, from a frame to a build sheet', () => {
 
     // Plan: choose a weight, one strip less, nudge it, undo all of it.
     await page.locator('.way').nth(2).waitFor();
-    await page.getByText('working out the ways').waitFor({ state: 'detached' });
+    await page.getByText('Calculating…').waitFor({ state: 'detached' });
     await focusOn(/^Plan for AH-1/);
     await tabTo(/ in two halves|, \d+\.\d g$/);
     const text = () => page.locator('.lanes').textContent();
@@ -226,7 +224,7 @@ test.describe('the job, from a frame to a build sheet', () => {
     await page.waitForURL(/build/);
 
     // Build: the first step done.
-    await page.getByRole('checkbox', { name: 'Weigh the frame as it stands' }).waitFor();
+    await page.getByRole('checkbox', { name: 'Weigh the frame' }).waitFor();
     await press('ArrowDown', 'Space');
     await expect.poll(marked).toEqual(['weigh-before']);
     const guide = await readFile(new URL('../docs/guide.md', import.meta.url), 'utf8');
@@ -236,18 +234,18 @@ test.describe('the job, from a frame to a build sheet', () => {
 
   test('drags a weight along the hoop', async () => {
     await page.goto('/fittings/f-ilka/plan');
-    await page.getByText('inside the aim').waitFor();
-    await page.getByText('working out the ways').waitFor({ state: 'detached' });
+    await page.getByText('all in tolerance').waitFor();
+    await page.getByText('Calculating…').waitFor({ state: 'detached' });
     const twist = page.getByRole('button', { name: /^Twist weight .*show how/ });
     const before = await twist.textContent();
     await dragWeight(-90);
     await expect.poll(() => twist.textContent()).not.toBe(before);
-    await page.getByText('What goes on, changed by hand').waitFor();
+    await page.getByText('Pieces (edited)').waitFor();
     // Changed by hand and not stored: a reload keeps it.
     const pieces = await page.locator('.lanes').textContent();
     page.on('dialog', (dialog) => void dialog.accept());
     await page.reload();
-    await page.getByText('What goes on, changed by hand').waitFor();
+    await page.getByText('Pieces (edited)').waitFor();
     // The lanes are as wide as the setups make them, which come after the page.
     await expect.poll(() => page.locator('.lanes').textContent()).toBe(pieces);
   });

@@ -16,7 +16,7 @@ const csv = (text: string, name = 'list.csv') => ({ name, mimeType: 'text/csv', 
 test.describe('a list of setups is read in', () => {
   test('its columns are said, its bad rows mended in place or skipped, and it is stored whole', async () => {
     await page.goto('/setups');
-    await button('Read a list in').click();
+    await button('Import').click();
     await dialog()
       .locator('input[type=file]')
       .setInputFiles(
@@ -33,15 +33,15 @@ test.describe('a list of setups is read in', () => {
     await page.getByRole('option', { name: 'oz', exact: true }).click();
     await dialog().getByRole('cell', { name: '337.4' }).waitFor();
 
-    await dialog().getByRole('button', { name: 'Store all' }).click();
-    await dialog().getByText('2 with something wrong').waitFor();
+    await dialog().getByRole('button', { name: 'Import all' }).click();
+    await dialog().getByText('2 to fix').waitFor();
     expect(await rows('search=Foss')).toEqual([]);
-    await dialog().getByRole('button', { name: 'Mend line 3' }).click();
+    await dialog().getByRole('button', { name: 'Fix line 3' }).click();
     const balance = dialog().getByRole('textbox', { name: 'Balance' });
     await balance.fill('4,5 HL');
     await balance.press('Enter');
-    await dialog().getByText('1 with something wrong').waitFor();
-    await dialog().getByRole('button', { name: 'Skip those, store the rest' }).click();
+    await dialog().getByText('1 to fix').waitFor();
+    await dialog().getByRole('button', { name: 'Skip those and import the rest' }).click();
     await dialog().getByText('2 setups stored; 1 row was left out.').waitFor();
     const [obb] = await rows('search=Rul+Obb');
     expect(obb?.specs.massG).toBeCloseTo(11.5 * 28.349523125, 6);
@@ -51,18 +51,18 @@ test.describe('a list of setups is read in', () => {
 
   test('lines are pasted as they would be typed, and what is there already is not stored again', async () => {
     await page.goto('/setups');
-    await button('Read a list in').click();
+    await button('Import').click();
     const paste = async (): Promise<void> => {
       await dialog().getByText('Pasted lines').click();
       await dialog()
-        .getByRole('textbox', { name: 'One setup a line' })
+        .getByRole('textbox', { name: 'One setup per line' })
         .fill('Orla Quist 2024: 337 g, 6 HL, 331 strung');
-      await dialog().getByRole('button', { name: 'Store all' }).click();
+      await dialog().getByRole('button', { name: 'Import all' }).click();
     };
     await paste();
     await dialog().getByText('1 setup stored.').waitFor();
     await paste();
-    await dialog().getByText('0 setups stored; 1 row was there already.').waitFor();
+    await dialog().getByText('0 setups stored; 1 row was already there.').waitFor();
     expect(await rows('search=Orla')).toMatchObject([
       { name: 'Orla Quist', year: 2024, dress: { strings: true } },
     ]);
@@ -78,13 +78,13 @@ test.describe('a list of setups is read in', () => {
     };
     const axisOf = async (name: string) => (await rows(`search=${name}`))[0]?.specs.axisCm;
     await page.goto('/setups');
-    await button('Read a list in').click();
+    await button('Import').click();
     // The list says its sport row by row: what holds where a row does not say stays another.
     await dialog()
       .locator('input[type=file]')
       .setInputFiles(csv('name,sport,weight (g),swing weight\nSefa Brun,badminton,88,145\n', 'reeds.csv'));
     await atButt();
-    await dialog().getByRole('button', { name: 'Store all' }).click();
+    await dialog().getByRole('button', { name: 'Import all' }).click();
     await dialog().getByText('1 setup stored.').waitFor();
     expect(await axisOf('Sefa')).toBe(0);
 
@@ -104,16 +104,16 @@ test.describe('a list of setups is read in', () => {
 
   test('a workbook is refused in a sentence, and HTML in a name is a name', async () => {
     await page.goto('/setups');
-    await button('Read a list in').click();
+    await button('Import').click();
     const file = dialog().locator('input[type=file]');
     await file.setInputFiles({
       name: 'book.xlsx',
       mimeType: 'text/csv',
       buffer: Buffer.from('PK\u0003\u0004rest'),
     });
-    await dialog().getByText('save the sheet as CSV').waitFor();
+    await dialog().getByText('Save it as CSV').waitFor();
     await file.setInputFiles(csv('name,weight (g)\n<img src=x onerror=document.title=1>,333\n'));
-    await dialog().getByRole('button', { name: 'Store all' }).click();
+    await dialog().getByRole('button', { name: 'Import all' }).click();
     await dialog().getByText('1 setup stored.').waitFor();
     await dialog().getByRole('button', { name: 'Close' }).click();
     await page.getByRole('textbox', { name: 'Find' }).fill('onerror');
@@ -125,7 +125,7 @@ test.describe('a list of setups is read in', () => {
 test.describe('the library is looked through', () => {
   test('by ranges, in the order of a column, in a view that is kept and found again', async () => {
     await page.goto('/setups');
-    await page.getByText('Ranges, style, views and files').click();
+    await page.getByText('More filters, views, export').click();
     const weight = page.getByRole('group', { name: 'Weight, as published', exact: true });
     await weight.getByRole('textbox', { name: 'from' }).fill('330');
     await weight.getByRole('textbox', { name: 'to' }).fill('336');
@@ -142,12 +142,12 @@ test.describe('the library is looked through', () => {
     expect(wanted.length).toBeGreaterThan(1);
     await expect.poll(() => page.locator('tbody .row-name').allInnerTexts()).toEqual(wanted);
 
-    await button('Keep this view').click();
-    await dialog().getByRole('textbox', { name: 'Its name' }).fill('around 333');
-    await dialog().getByRole('button', { name: 'Keep', exact: true }).click();
+    await button('Save view').click();
+    await dialog().getByRole('textbox', { name: 'Name' }).fill('around 333');
+    await dialog().getByRole('button', { name: 'Save', exact: true }).click();
     await page.reload();
     await settled(page);
-    await page.getByText('Ranges, style, views and files').click();
+    await page.getByText('More filters, views, export').click();
     await button('around 333').first().click();
     await expect.poll(() => page.locator('tbody .row-name').allInnerTexts()).toEqual(wanted);
     await button('Forget the view around 333').click();
@@ -225,7 +225,7 @@ test.describe('guides', () => {
     const from = dialog().getByRole('textbox', { name: /^Swing weight from/ });
     await from.fill('400');
     await dialog().getByRole('button', { name: 'Store' }).click();
-    await dialog().getByText('This end must lie above the other.').waitFor();
+    await dialog().getByText('This end must be above the other.').waitFor();
     await from.fill('324');
     await dialog().getByRole('button', { name: 'Store' }).click();
     await page.getByRole('cell', { name: '324 to 340' }).waitFor();

@@ -31,7 +31,7 @@ const ready = () =>
 test.describe('a capture', () => {
   test('by the stand-ins, with keys alone', async () => {
     await page.goto('/fittings/f-wren/measure');
-    await page.getByText('First: is this what is on the frame?').waitFor();
+    await page.getByText('First: check what’s on it').waitFor();
     await ready();
     const steps: [number, string][] = [
       [1, 'massG'],
@@ -42,8 +42,8 @@ test.describe('a capture', () => {
     ];
     let taken = 0;
     for (const [times, quantity] of steps) {
-      if (await button(/^Put VL-118 on it/).isVisible()) await press('p');
-      await page.getByText('VL-118 lies on it.').waitFor();
+      if (await button(/^Put VL-118 on/).isVisible()) await press('p');
+      await page.getByText('On it: VL-118').waitFor();
       // A stand-in takes all that is asked for, one after the other.
       await press('m');
       await expect
@@ -56,9 +56,9 @@ test.describe('a capture', () => {
     }
     // A reload in the middle keeps every reading.
     await page.reload();
-    await button('Store the measurement').waitFor();
+    await button('Save measurement').waitFor();
     await expect.poll(async () => (await readings('vl-118')).length).toBe(taken);
-    await button('Store the measurement').focus();
+    await button('Save measurement').focus();
     await press('Enter');
     await page.getByRole('link', { name: 'Go on to Compare' }).waitFor();
     const [stored, ...more] = await measurements('vl-118');
@@ -82,20 +82,16 @@ test.describe('a capture', () => {
 
   test('by typing in mixed units, with an outlier set aside and the rest in one line', async () => {
     await page.goto('/fittings/f-tobin/measure');
-    await button('Yes, this is on it').click();
+    await button('Confirm').click();
     for (const text of ['10.6 oz', '300,6', '300.2', '318']) {
       const before = (await readings('vl-207')).length;
       await field(/^Weight/).fill(text);
       await field(/^Weight/).press('Shift+Enter');
       await expect.poll(async () => (await readings('vl-207')).length).toBe(before + 1);
     }
-    await page
-      .getByText('318.00 stands out from the rest.')
-      .or(page.getByText('318.0 stands out'))
-      .first()
-      .waitFor();
-    await button(/Weight reading 318.*set it aside/).click();
-    await button(/Weight reading 318.*count it again/).waitFor();
+    await page.getByText('318.00 looks off.').or(page.getByText('318.0 looks off')).first().waitFor();
+    await button(/Weight reading 318.*ignore it/).click();
+    await button(/Weight reading 318.*restore it/).waitFor();
     await field(/^Swing weight/).focus();
     await field(/^Swing weight/).blur();
     await press('/');
@@ -109,7 +105,7 @@ test.describe('a capture', () => {
     await expect.poll(async () => (await readings('vl-207')).length).toBe(7);
     // A click too many stores nothing twice.
     const before = (await measurements('vl-207')).length;
-    await button('Store the measurement').dblclick();
+    await button('Save measurement').dblclick();
     await page.getByRole('link', { name: /^Go on to/ }).waitFor();
     const all = await measurements('vl-207');
     expect(all.length).toBe(before + 1);
@@ -131,7 +127,7 @@ test.describe('a capture', () => {
     await expect.poll(async () => (await readings('hz-003')).length).toBe(2);
     await page.getByRole('combobox', { name: 'Swing weight by' }).press('Enter');
     await page.getByRole('option', { name: 'pendulum and stopwatch' }).click();
-    await page.getByText(/This frame comes out surest hung [\d.]+ cm from the butt/).waitFor();
+    await page.getByText(/Most accurate hung [\d.]+ cm from the butt/).waitFor();
     await field(/^Hangs at/).fill('1');
     await field(/^Full swings/).fill('2');
     await field(/^Full swings/).blur();
@@ -153,7 +149,7 @@ test.describe('a capture', () => {
     await page.getByRole('option', { name: /^estimate/ }).click();
     await button(/^Estimate/).click();
     await page.getByRole('group', { name: 'Twist weight' }).getByText('est.').waitFor();
-    await button('Store the measurement').click();
+    await button('Save measurement').click();
     await page.getByRole('link', { name: 'Go to HZ-003' }).click();
     const [stored] = await measurements('hz-003');
     // m ω² d from the typed timing alone: I = M g d (T/2π)², moved to the hand axis at 5 cm.
@@ -194,8 +190,8 @@ test.describe('an instrument that drops out', () => {
     await page.goto('/frames/ot-015/measure');
     await button('Take Swing weight').click();
     await ready();
-    await button(/^Put OT-015 on it/).click();
-    await page.getByText('OT-015 lies on it.').waitFor();
+    await button(/^Put OT-015 on/).click();
+    await page.getByText('On it: OT-015').waitFor();
     await press('m');
     // As the server has it: a busy page may show the swings only when they are over.
     await until(async () => (await instrument('machine-front')).reading?.swings.length);
@@ -223,7 +219,7 @@ test.describe('an instrument that drops out', () => {
     await page.getByText(/No word from the server/).waitFor();
     await field(/^Balance/).fill('33.3');
     await field(/^Balance/).press('Enter');
-    await page.getByText('server does not answer').first().waitFor();
+    await page.getByText('Can’t reach Kevro').first().waitFor();
     expect(await field(/^Balance/).inputValue()).toBe('33.3');
     await (shop as Application).start();
     await page.getByText(/No word from the server/).waitFor({ state: 'detached', timeout: LONG_MS });
@@ -250,7 +246,7 @@ test.describe('a sport that quotes swing weights about more than one axis', () =
     await field(/^Swing weight/).fill('125');
     await page.reload();
     await page.getByText(/Not said yet/).waitFor({ state: 'detached' });
-    await button('Store the measurement').click();
+    await button('Save measurement').click();
     await expect.poll(async () => (await measurements(frame.id)).length).toBe(1);
     const [stored] = await measurements(frame.id);
     const byHand = 125 + (88 * ((29.5 - 10.16) ** 2 - 29.5 ** 2)) / 1000;

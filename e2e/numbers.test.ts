@@ -91,9 +91,9 @@ test.describe('the draft of an aim', () => {
     await other.close();
     page.on('dialog', (asked) => void asked.accept());
     await page.reload();
-    await page.getByText('began from something that has changed since').waitFor();
+    await page.getByText('This changed since you started typing').waitFor();
     expect(await field(/^Weight/).inputValue()).toMatch(/^341/);
-    await button('Take up what I typed').click();
+    await button('Use what I typed').click();
     await expect.poll(() => field(/^Weight/).inputValue()).toMatch(/^333\.3/);
   });
 });
@@ -171,7 +171,7 @@ test.describe('setups are compared', () => {
     await field('Weight from, g').fill('325');
     await field('Weight to, g').fill('340');
     await expect.poll(() => rows.count()).toBe(between);
-    await page.getByText(`${between} of the ${all} at hand are in the brush`).waitFor();
+    await page.getByText(`${between} selected of ${all} loaded`).waitFor();
     await button('show all').click();
     await expect.poll(() => rows.count()).toBe(all);
     // By mouse: the upper half of it.
@@ -181,24 +181,24 @@ test.describe('setups are compared', () => {
     await page.mouse.down();
     await page.mouse.move(box.x + box.width - 5, box.y + box.height / 2, { steps: 5 });
     await page.mouse.up();
-    await page.getByText(/at hand are in the brush/).waitFor();
+    await page.getByText(/selected of \d+ loaded/).waitFor();
     const brushed = await rows.count();
     expect(brushed).toBeGreaterThan(0);
     expect(brushed).toBeLessThan(all);
     expect(await field('Balance from, cm').inputValue()).not.toBe('');
     // Once the whole library is worked out, the brush lists all of it that it holds, not only what was at hand.
-    await button('What of it can this frame become?').click();
-    const said = page.getByText(/^\d+ of the library are in the brush/);
+    await button('Which setups can this frame reach?').click();
+    const said = page.getByText(/^\d+ selected from the library/);
     await said.waitFor();
     const inBrush = Number((await said.innerText()).split(' ')[0]);
-    await page.getByText(new RegExp(`${inBrush} of them are in the brush`)).waitFor();
+    await page.getByText(new RegExp(`${inBrush} of them are selected`)).waitFor();
     await expect.poll(() => rows.count()).toBe(Math.min(60, inBrush));
   });
 
   test('with what of the whole library this frame can become, worked out beside the page', async () => {
     const { fitting, frame, measurement } = await makeFitting(shop);
     await page.goto(`/fittings/${fitting.id}/compare`);
-    await button('What of it can this frame become?').click();
+    await button('Which setups can this frame reach?').click();
     const only = page.getByRole('checkbox', { name: /^Only what this frame can become/ });
     await only.waitFor();
     // As many as the computation says of every setup of the sport, each brought to this frame.
@@ -226,7 +226,7 @@ test.describe('setups are compared', () => {
     await only.check();
     const rows = page.getByRole('complementary').locator('.row');
     await expect.poll(() => rows.count()).toBe(Math.min(60, can));
-    expect(await rows.getByText(/^within (reach with|a step)/).count()).toBe(Math.min(60, can));
+    expect(await rows.getByText(/^(reachable with|already within)/).count()).toBe(Math.min(60, can));
     // What is searched for is found among what can be reached.
     const find = page.getByRole('textbox', { name: /^Find by name/ });
     const name = (await rows.first().locator('b').first().innerText()).trim();
@@ -335,7 +335,7 @@ test.describe('nonsense is refused beside its field, nothing is stored, and noth
     const weight = dialog().getByRole('textbox', { name: /^Weight/ });
     for (const [typed, said] of [
       ['-5', 'more than zero'],
-      ['999999', 'hardly a frame'],
+      ['999999', 'Unlikely for this sport'],
       ['abc', 'not a number'],
     ] as const) {
       await weight.fill(typed);

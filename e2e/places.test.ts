@@ -140,16 +140,16 @@ test.describe('frames', () => {
     await field('Model').fill('Keel');
     await dialog().getByRole('combobox', { name: 'Shape' }).press('Enter');
     await page.getByRole('option', { name: 'diamond' }).click();
-    await page.getByText('What is on it now').click();
-    await button('Note a piece on it').click();
-    await field('What it is').fill('lead');
-    await field('In all, g').fill('4');
-    await page.getByText('What the maker states of this model').click();
+    await page.getByText('Already on it').click();
+    await button('Add an item').click();
+    await field('Item').fill('lead');
+    await field('Total weight, g').fill('4');
+    await page.getByText('Manufacturer’s specs').click();
     // A give or take without its value is a sentence, not a silent drop.
-    await field('give or take, g').fill('5');
+    await field('tolerance, g').fill('5');
     await dialog().getByRole('button', { name: 'Add', exact: true }).click();
-    await dialog().getByText('A give or take needs the value that it belongs to.').waitFor();
-    await field('Weight, stated, g').fill('360');
+    await dialog().getByText('Enter the value as well as its tolerance.').waitFor();
+    await field('Weight, g').fill('360');
     await dialog().getByRole('button', { name: 'Add', exact: true }).click();
     await page.waitForURL(/frames\/[0-9a-f-]{36}$/);
     await page.getByRole('heading', { name: /NW-001/ }).waitFor();
@@ -183,8 +183,8 @@ test.describe('frames', () => {
     // What such strings weigh in this bed, from the gauges of the last ones.
     await page.getByText(/16 × 19 of these weighs about 1[5-9]\.\d g in polyester/).waitFor();
     await page.getByRole('radio', { name: 'lb' }).check();
-    await field('Mains at, lb').fill('50');
-    await field('Crosses at, if other, lb').fill('48');
+    await field('Mains tension, lb').fill('50');
+    await field('Crosses tension, if different, lb').fill('48');
     await button('Store').click();
     await page.getByText('50 / 48 lb').waitFor();
     const { stringings } = await shop.get<FramePage>('/frames/ot-014');

@@ -35,7 +35,7 @@ async function planning(target: object = TARGET): Promise<Made> {
   const made = await makeFitting(shop);
   await setAim(shop, made, target);
   await page.goto(`/fittings/${made.fitting.id}/plan`);
-  await page.getByText('working out the ways').waitFor({ state: 'detached' });
+  await page.getByText('Calculating…').waitFor({ state: 'detached' });
   await pieces().first().waitFor();
   return made;
 }
@@ -48,11 +48,11 @@ const TARGET = {
 test.describe('the plan', () => {
   test('shows every way side by side, with what each takes and how likely it passes, and takes one from there', async () => {
     const made = await planning();
-    await button('side by side').click();
+    await button('Compare all').click();
     const table = page.getByRole('dialog').getByRole('table');
     await table.getByRole('row').nth(3).waitFor();
     expect(await table.getByRole('columnheader').allInnerTexts()).toEqual(
-      expect.arrayContaining(['Places', 'Grams', 'To swing', 'Passes at first', 'After one trim']),
+      expect.arrayContaining(['Places', 'Grams', 'Swing effort', 'First-check pass', 'After one trim']),
     );
     await table.getByRole('button', { name: 'Handle first' }).click();
     await page.getByRole('dialog').waitFor({ state: 'detached' });
@@ -66,10 +66,10 @@ test.describe('the plan', () => {
   test('is what the computation makes of its pieces, whatever was dragged, typed and put on', async () => {
     const made = await planning();
     // A piece is typed, another is put on, and one is dragged off the hoop onto the throat.
-    await page.getByText('Put another piece on').click();
-    await page.getByRole('combobox', { name: 'At' }).press('Enter');
+    await page.getByText('Add a piece').click();
+    await page.getByRole('combobox', { name: 'Place' }).press('Enter');
     await page.getByRole('option', { name: 'Shoulders' }).click();
-    await button('Put it on').click();
+    await button('Add').click();
     const own = page.getByRole('group', { name: 'The chosen piece' });
     await own.getByRole('textbox', { name: /^Grams/ }).fill('4.24');
     await own.getByRole('textbox', { name: /^Grams/ }).press('Enter');
@@ -123,7 +123,7 @@ test.describe('the plan', () => {
     await page.keyboard.press('-');
     const laid = (await pieces().first().innerText()).split('\n');
     await page.keyboard.press('f');
-    await page.getByText('inside the aim').waitFor();
+    await page.getByText('all in tolerance').waitFor();
     await expect
       .poll(async () => (await pieces().allInnerTexts()).map((t) => t.split('\n')[1]))
       .toContain(laid[1]);
@@ -141,13 +141,13 @@ test.describe('the plan', () => {
       .getByRole('textbox', { name: /^Grams/ })
       .inputValue();
     await page.getByText('Variants kept by name').click();
-    await field('Keep what stands as').fill('a little more');
-    await field('Keep what stands as').press('Enter');
+    await field('Save as variant').fill('a little more');
+    await field('Save as variant').press('Enter');
     await button(/^a little more$/).waitFor();
-    await page.getByRole('button', { name: /^Anywhere/ }).click();
+    await page.getByRole('button', { name: /^Best overall/ }).click();
     await page.reload();
     await pieces().first().waitFor();
-    await button('side by side').click();
+    await button('Compare all').click();
     await page
       .getByRole('dialog')
       .getByRole('button', { name: /^a little more$/ })
@@ -169,7 +169,7 @@ test.describe('the plan', () => {
     await planning();
     const first = (await pieces().allInnerTexts()).map((t) => t.split('\n')[0] ?? '');
     const zone = first[0] ?? '';
-    await page.getByText('How much goes where').click();
+    await page.getByText('Limits by zone').click();
     await field(new RegExp(`^${zone}, g`)).fill('0');
     await expect
       .poll(async () => (await pieces().allInnerTexts()).map((t) => t.split('\n')[0]))
@@ -196,7 +196,7 @@ test.describe('the plan', () => {
       .waitFor();
     await effect.getByRole('radio', { name: 'Before' }).check({ force: true });
     await effect.getByRole('img', { name: 'Map of the face: before' }).locator('.contour').first().waitFor();
-    await effect.getByText(/Read differences from it, not promises/).waitFor();
+    await effect.getByText(/Use it to compare, not to predict/).waitFor();
     expect(
       await effect
         .getByRole('img', { name: /What a gram does/ })
@@ -248,7 +248,7 @@ test.describe('a padel frame', () => {
     expect(plan.withinTolerance).toBe(true);
     await page
       .locator('.steps')
-      .getByText(/^Set in/)
+      .getByText(/^Insert/)
       .first()
       .waitFor();
     await page

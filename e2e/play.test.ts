@@ -106,24 +106,24 @@ test.describe('a programme', () => {
     await openPlay(made);
     await page.keyboard.press('n');
     // What must be answered is said beside it; nothing that was chosen is lost.
-    await choose(page, 'Late on the ball', 'often');
+    await choose(page, 'Late contact', 'often');
     await button('Note it').click();
-    await page.getByText('This is missing.').first().waitFor();
+    await page.getByText('Required.').first().waitFor();
     await choose(page, 'Energy left at the end', 'enough');
     await choose(page, 'Arm', 'sore');
-    await page.getByText(/belongs to a physician or physiotherapist/).waitFor();
+    await page.getByText(/see a physician or physiotherapist/).waitFor();
     await page.reload();
     await settled(page);
     await page.keyboard.press('n');
     expect(
       await page
-        .getByRole('radiogroup', { name: 'Late on the ball' })
+        .getByRole('radiogroup', { name: 'Late contact' })
         .getByRole('radio', { name: 'often' })
         .isChecked(),
     ).toBe(true);
     await page.keyboard.press('Control+Enter');
     await title('Stop: the arm is sore').waitFor();
-    await page.getByText(/belongs to a physician or physiotherapist/).waitFor();
+    await page.getByText(/see a physician or physiotherapist/).waitFor();
     expect(await button('Make the build sheet for this step').count()).toBe(0);
     // How the arm was is not on the player's page until it is asked for.
     await page.goto(`/players/${made.player.id}`);
@@ -146,8 +146,9 @@ test('a step that a guard speaks against is taken only with a reason', async () 
     arm: 'fine',
   });
   await openPlay(made);
+  await title('2 g onto the tip').waitFor();
   await page.keyboard.press('a');
-  const why = page.getByRole('textbox', { name: 'Why all the same' });
+  const why = page.getByRole('textbox', { name: 'Reason to override' });
   await why.waitFor();
   await page.getByRole('dialog').getByText(/300/).waitFor();
   await page.keyboard.press('Control+Enter');
@@ -178,10 +179,10 @@ test('a player’s link opens its form on a phone, takes one session, and opens 
   await choose(phone.page, 'Energy left at the end', 'little');
   await choose(phone.page, 'Arm', 'fine');
   await phone.page.getByRole('button', { name: '90 minutes' }).click();
-  await phone.page.getByRole('button', { name: 'Send it to the shop' }).click();
-  await phone.page.getByText('Noted. Thank you').waitFor();
+  await phone.page.getByRole('button', { name: 'Send' }).click();
+  await phone.page.getByText('Thanks, it’s saved').waitFor();
   await phone.page.reload();
-  await phone.page.getByText('Noted. Thank you').waitFor();
+  await phone.page.getByText('Thanks, it’s saved').waitFor();
   // Nothing of the shop stands behind it.
   for (const path of [`/fittings/${made.fitting.id}/play`, '/players', '/']) {
     await phone.page.goto(path);
@@ -209,7 +210,7 @@ test.describe('the shop’s day', () => {
     await page.waitForURL(/\/fittings\/f-liv\/play/);
     await page.keyboard.press('Control+k');
     await find.fill('nothing is called so');
-    await page.getByText(/Nothing like that/).waitFor();
+    await page.getByText(/Nothing found/).waitFor();
     await page.keyboard.press('Escape');
     await find.waitFor({ state: 'detached' });
   });
@@ -218,7 +219,7 @@ test.describe('the shop’s day', () => {
     await page.goto('/');
     const again = page.getByRole('region', { name: 'To look at again' });
     await again.getByRole('link', { name: /Tobin Ashgrove/ }).waitFor();
-    await page.getByRole('region', { name: 'To be calibrated' }).getByRole('link').first().waitFor();
+    await page.getByRole('region', { name: 'Calibration due' }).getByRole('link').first().waitFor();
     await page.getByRole('textbox', { name: 'Find a player or a frame' }).fill('harrowdene');
     const todo = page.getByRole('region', { name: 'To do' });
     await todo
@@ -236,10 +237,10 @@ test.describe('the shop’s day', () => {
     await settled(page);
     await page.getByRole('textbox', { name: /^Weight, tolerance/ }).fill('2,5');
     await page.getByRole('textbox', { name: /^Twist weight, tolerance/ }).fill('-1');
-    await button('Work to these numbers').click();
+    await button('Save').click();
     await page.getByText(/must be more than|out of range/).waitFor();
     await page.getByRole('textbox', { name: /^Twist weight, tolerance/ }).fill('');
-    await button('Work to these numbers').click();
+    await button('Save').click();
     await page.getByText(/must be more than|out of range/).waitFor({ state: 'detached' });
     await page.goto(`/fittings/${made.fitting.id}/aim`);
     await settled(page);

@@ -32,7 +32,7 @@ test.describe('what was stored is put right', () => {
       },
     });
     await page.goto(`/frames/${frame.id}`);
-    await button(/^put right/).click();
+    await button(/^correct/).click();
     await ready();
     await dialog()
       .getByRole('textbox', { name: /^Weight/ })
@@ -56,9 +56,9 @@ test.describe('what was stored is put right', () => {
     });
     expect(await measured()).toHaveLength(2);
     await page.getByText('read off the wrong line').first().waitFor();
-    await button(/^mark as wrong/).click();
+    await button(/^Discard/).click();
     await dialog().getByRole('textbox').fill('of another frame');
-    await dialog().getByRole('button', { name: /wrong/i }).click();
+    await dialog().getByRole('button', { name: 'Discard', exact: true }).click();
     await expect.poll(async () => (await counting()).length).toBe(0);
     await page.getByText('of another frame').first().waitFor();
   });
@@ -112,8 +112,8 @@ test.describe('what was stored is put right', () => {
     await dialog().getByRole('textbox', { name: 'Mains', exact: true }).fill('Corda Ruvida');
     await dialog().getByRole('button', { name: 'Store' }).click();
     await page.getByText('Corda Ruvida').first().waitFor();
-    await button('noted by mistake').click();
-    await button('count them again').waitFor();
+    await button(/^Discard… the strings/).click();
+    await button(/^Restore the strings/).waitFor();
     const { stringings } = await shop.get<FramePage>(`/frames/${frame.id}`);
     expect(stringings).toMatchObject([{ mains: 'Corda Ruvida', retired: true }]);
 
@@ -133,8 +133,8 @@ test.describe('what was stored is put right', () => {
   test('a fitting gets another player, and is removed while it is empty', async () => {
     const first = await makeFitting(shop);
     await page.goto(`/fittings/${first.fitting.id}/measure`);
-    await button(/^change this fitting/)
-      .or(button(/^change.*fitting/))
+    await button(/^Change fitting/)
+      .or(button(/^Change.*fitting/))
       .first()
       .click();
     await dialog().getByRole('combobox', { name: 'Player' }).fill('Juniper');
@@ -142,7 +142,7 @@ test.describe('what was stored is put right', () => {
     await dialog().getByRole('button', { name: 'Store' }).click();
     await page.locator('header').getByText('Juniper Hale').filter({ visible: true }).waitFor();
     const { fitting } = await makeFitting(shop);
-    await button(/^change.*fitting/)
+    await button(/^Change.*fitting/)
       .first()
       .click();
     await dialog().getByRole('button', { name: 'Remove this fitting' }).click();
@@ -156,7 +156,7 @@ test.describe('what was stored is put right', () => {
       frameIds: [first.frame.id],
     });
     await page.goto(`/fittings/${empty.id}/measure`);
-    await button(/^change.*fitting/)
+    await button(/^Change.*fitting/)
       .first()
       .click();
     await dialog().getByRole('button', { name: 'Remove this fitting' }).click();
@@ -169,7 +169,7 @@ test.describe('what was stored is put right', () => {
     await page.goto(`/frames/${frame.id}`);
     await button('Open a fitting').click();
     await button('Open and measure').click();
-    await button('Go on with the open one').click();
+    await button('Continue that one').click();
     await page.waitForURL(new RegExp(`fittings/${fitting.id}/measure`));
   });
 });

@@ -66,7 +66,7 @@ async function open(page: Page, path: string): Promise<void> {
   await settled(page);
   // What comes late on these pages is to be looked at too.
   if (view === 'plane') await page.getByRole('group', { name: 'Only setups between' }).waitFor();
-  if (path.endsWith('/measure')) await page.getByText('First: is this what is on the frame?').waitFor();
+  if (path.endsWith('/measure')) await page.getByText('First: check what’s on it').waitFor();
 }
 
 /** Texts that are cut off, and anything wider than the window. */

@@ -86,7 +86,7 @@ test.describe('a person', () => {
     const { player, fitting } = await makeFitting(shop, { name: 'Zenobia Thackwell' });
     // Something about her is typed, and not stored.
     await page.goto(`/fittings/${fitting.id}/measure`);
-    await button('close fitting').click();
+    await button('Close fitting').click();
     await page.getByRole('dialog').getByRole('textbox', { name: 'Note' }).fill('her wrist again');
     await page.keyboard.press('Escape');
     const drafts = () => page.evaluate(() => Object.values(localStorage).join(' '));
@@ -102,7 +102,7 @@ test.describe('a person', () => {
     const dialog = page.getByRole('dialog', { name: 'Erase Zenobia Thackwell' });
     await dialog.getByRole('textbox', { name: 'Their name, to be sure' }).fill('Zenobia');
     await dialog.getByRole('button', { name: 'Erase for good' }).click();
-    await dialog.getByText('Type the name as it stands there').waitFor();
+    await dialog.getByText('Type the name as it is written there').waitFor();
     await dialog.getByRole('textbox', { name: 'Their name, to be sure' }).fill('Zenobia Thackwell');
     await dialog.getByRole('button', { name: 'Erase for good' }).click();
     await dialog.waitFor({ state: 'detached' });
@@ -139,7 +139,7 @@ test.describe('another device', () => {
     await phone.page.getByText('This is not right.').waitFor();
     await phone.page.getByRole('textbox', { name: 'What this device is called' }).fill('court 2');
     await phone.page.getByRole('textbox', { name: 'Code from the bench machine' }).fill(code);
-    await phone.page.getByRole('button', { name: 'Come in' }).click();
+    await phone.page.getByRole('button', { name: 'Sign in with the code' }).click();
     await phone.page.getByText('Ilka Morrow').waitFor();
     expect(new URL(phone.page.url()).pathname).toBe('/players');
     await phone.page.goto('/settings/safety');

@@ -49,7 +49,7 @@ test.describe('the shelf', () => {
       twistWeight: { value: 13.6, tolerance: 0.2, priority: 'free' },
     });
     await page.goto(`/fittings/${made.fitting.id}/aim`);
-    await page.getByRole('link', { name: 'Which frame on the shelf is nearest to this aim?' }).click();
+    await page.getByRole('link', { name: 'Find the closest frame in stock' }).click();
     await page.getByRole('cell', { name: 'the aim' }).waitFor();
     const tags = page.locator('tbody .row-name');
     await expect.poll(async () => (await tags.allInnerTexts())[0]).toBe('AI-1');
@@ -73,7 +73,7 @@ test.describe('the shelf', () => {
     expect((await tags()).slice(0, 2).toSorted()).toEqual(['SH-1', 'SH-2']);
     await button('Make a set of SH-1 and SH-2').or(button('Make a set of SH-2 and SH-1')).click();
     await page.getByText('Common aim:').waitFor();
-    expect(await page.getByText('inside', { exact: true }).count()).toBe(2);
+    expect(await page.getByText('in tolerance', { exact: true }).count()).toBe(2);
     // A third joins by keys.
     await page.getByRole('checkbox', { name: 'SH-9 in the set' }).focus();
     await page.keyboard.press('Space');

@@ -30,10 +30,10 @@ test.describe('a page that may store nothing in the browser', () => {
       }
     });
     await page.goto('/fittings/f-ilka/plan');
-    await page.getByText('inside the aim').waitFor();
+    await page.getByText('all in tolerance').waitFor();
     await page.getByRole('button', { name: /g · cm/ }).click();
     await page.getByRole('button', { name: /g · points/ }).waitFor();
-    await page.getByText('working out the ways').waitFor({ state: 'detached' });
+    await page.getByText('Calculating…').waitFor({ state: 'detached' });
     await button('Make the build sheet').click();
     await page.getByText('Cut list').first().waitFor();
     await page.getByRole('link', { name: /^Measure/ }).click();
@@ -51,16 +51,16 @@ test.describe('bad input', () => {
     await field(/^Weight/).fill('3o1');
     await field(/^Balance/).fill('75');
     await field(/^Swing weight/).fill('-3');
-    await button('Store the measurement').click();
+    await button('Save measurement').click();
     await page.getByText('This is not a number.').waitFor();
-    await page.getByText('The balance must lie on the frame').waitFor();
+    await page.getByText('The balance point must be on the frame').waitFor();
     await field(/^Weight/).fill('301');
     await field(/^Balance/).fill('33');
     await field(/^Swing weight/).fill('150');
     await page.getByText('This swing weight cannot go with this weight and balance').waitFor();
     await field(/^Weight/).fill('-301');
     await page.getByText('A weight must be more than zero.').waitFor();
-    await button('Store the measurement').click();
+    await button('Save measurement').click();
     expect(await stored()).toEqual(before);
   });
 
@@ -100,7 +100,7 @@ test.describe('a server that is killed', () => {
     await (shop as Application).kill();
     // What cannot be done is said, and works again once the server is back.
     await page.getByRole('link', { name: 'Players' }).click();
-    await page.getByText('server does not answer').first().waitFor();
+    await page.getByText('Can’t reach Kevro').first().waitFor();
     await (shop as Application).start();
     await page.getByRole('link', { name: 'Players' }).click();
     await page.getByText('Ilka Morrow').waitFor();

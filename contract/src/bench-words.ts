@@ -17,19 +17,19 @@ export const ZONE_NAMES: Record<ZoneName, string> = {
 };
 
 export const STEP_TITLES: Record<StepKind, string> = {
-  'weigh-before': 'Weigh the frame as it stands',
+  'weigh-before': 'Weigh the frame',
   'strip-handle': 'Take the grip off the handle',
-  'take-off': 'Take off what goes',
+  'take-off': 'Remove old weight',
   cut: 'Cut the pieces',
-  trial: 'Try it: tape every piece to the outside',
+  trial: 'Trial: tape everything on the outside',
   'measure-trial': 'Measure the trial',
-  'fix-head': 'Fix to the head',
+  'fix-head': 'Stick on',
   seal: 'Seal the lead with a clear coat',
-  'set-in': 'Set in',
+  'set-in': 'Insert',
   'fill-handle': 'Fill the handle',
-  'wrap-handle': 'Wind around the handle',
+  'wrap-handle': 'Wrap the handle',
   swap: 'Change the grips',
   regrip: 'Put the grip back on',
   restring: 'Put new strings in',
-  'final-check': 'Weigh, balance and swing it once more',
+  'final-check': 'Final measurement',
 };

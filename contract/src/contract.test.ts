@@ -42,7 +42,7 @@ describe('judgements', () => {
   it('stand in few lines, the gravest first, and say where weight was put', () => {
     const lines = say({ massG: 318.5, balanceCm: 32.8, swingWeight: 306 });
     expect(lines.map((l) => l.text)).toEqual([
-      'Weight 13.5 g over, balance 1.30 cm toward the tip, swing weight 16 kg·cm² over: outside what the maker states for this dress.',
+      'Weight 13.5 g over, balance 1.30 cm toward the tip, swing weight 16 kg·cm² over: outside the maker’s tolerance as it is strung and gripped.',
       expect.stringMatching(
         /^Customised before\? It looks like 13\.5 g near the .*\(6\d cm\)\. A wrong label/,
       ),

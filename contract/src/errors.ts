@@ -37,8 +37,8 @@ const TABLE = {
   'mass-negative': entry(422, 'A weight must be more than zero.'),
   'balance-off-frame': entry(
     422,
-    (v) => `The balance must lie on the frame: between 0 and ${one(v.lengthCm)} cm from the butt.`,
-    'The balance must lie on the frame, between the butt and the tip.',
+    (v) => `The balance point must be on the frame: between 0 and ${one(v.lengthCm)} cm from the butt.`,
+    'The balance point must be on the frame, between the butt and the tip.',
   ),
   'swing-weight-impossible': entry(
     422,
@@ -62,14 +62,14 @@ const TABLE = {
     `The aim names a ${SPECS.twistWeight.name}, but none was measured. Measure it, or leave the ${SPECS.twistWeight.name} free.`,
   ),
   'tolerance-not-positive': entry(422, 'A tolerance must be more than zero.'),
-  'share-out-of-range': entry(422, 'A share of the way lies between 0 and 100 %.'),
+  'share-out-of-range': entry(422, 'Choose a share between 0 and 100 %.'),
   'amplitude-out-of-range': entry(
     422,
-    'The amplitude lies between 0 and 60 degrees, and is no larger at the end than at the start.',
+    'The angle is between 0 and 60 degrees, and no larger at the end than at the start.',
   ),
   'pendulum-at-balance': entry(
     422,
-    'The pivot lies too near the balance point to swing. Hang the frame nearer to an end.',
+    'The pivot is too near the balance point to swing. Hang the frame nearer to an end.',
   ),
   'pendulum-impossible': entry(
     422,
@@ -86,17 +86,16 @@ const TABLE = {
   ),
   unlikely: entry(
     422,
-    (v) =>
-      `This is hardly a frame of this sport: look at the digits and the unit. Expected is ${one(v.range)}.`,
-    'This is hardly a frame of this sport: look at the digits and the unit.',
+    (v) => `Unlikely for this sport. Check the number and the unit. Expected is ${one(v.range)}.`,
+    'Unlikely for this sport. Check the number and the unit.',
   ),
-  'tolerance-without-value': entry(422, 'A give or take needs the value that it belongs to.'),
-  'tolerance-too-large': entry(422, 'The give or take must be less than the value itself.'),
+  'tolerance-without-value': entry(422, 'Enter the value as well as its tolerance.'),
+  'tolerance-too-large': entry(422, 'The tolerance must be less than the value itself.'),
   'heavier-than-metal': entry(
     422,
     'No material is as heavy as this for its width and thickness. Look at the digits and the units.',
   ),
-  'band-backwards': entry(422, 'This end must lie above the other.'),
+  'band-backwards': entry(422, 'This end must be above the other.'),
   'set-size': entry(422, 'A set has two to six frames.'),
   'over-rule-limit': entry(
     422,
@@ -104,17 +103,13 @@ const TABLE = {
     'This is over the limit that the rules set.',
   ),
   // About requests
-  missing: entry(422, 'This is missing.'),
+  missing: entry(422, 'Required.'),
   'unknown-key': entry(
     422,
     (v) => `“${one(v.key)}” is not known here.`,
     'There is something here that is not known.',
   ),
-  'not-among-choices': entry(
-    422,
-    (v) => `Choose one of: ${one(v.choices)}.`,
-    'This is not one of the choices.',
-  ),
+  'not-among-choices': entry(422, (v) => `Choose one of: ${one(v.choices)}.`, 'Choose one of the options.'),
   'not-text': entry(422, 'This must be text.'),
   'too-short': entry(
     422,
@@ -124,19 +119,13 @@ const TABLE = {
   'too-long': entry(422, (v) => `This is too long: at most ${one(v.most, 0)}.`, 'This is too long.'),
   'not-whole': entry(422, 'This must be a whole number.'),
   'out-of-range': entry(422, (v) => `This is out of range: ${one(v.range)}.`, 'This is out of range.'),
-  'bad-input': entry(422, 'This is not what belongs here.'),
+  'bad-input': entry(422, 'Not valid here.'),
   'not-json': entry(400, 'The request is not readable JSON.'),
   'not-sent-as-json': entry(415, 'Send JSON, and say so: application/json.'),
-  'unreadable-text': entry(422, 'There is a sign in this text that cannot be stored. Type it again.'),
-  'foreign-name': entry(
-    403,
-    'Kevro was asked for under a name that is not the shop’s. Use the address that it shows at the bench.',
-  ),
-  'foreign-page': entry(403, 'This came from another page. Nothing was read or stored.'),
-  'disk-full': entry(
-    507,
-    'The disk of the bench machine is nearly full: nothing new is stored until there is room. What is stored can be read.',
-  ),
+  'unreadable-text': entry(422, 'This text has a character that can’t be saved. Type it again.'),
+  'foreign-name': entry(403, 'Unknown address. Use the one shown at the bench.'),
+  'foreign-page': entry(403, 'Blocked: this request came from another site.'),
+  'disk-full': entry(507, 'Disk almost full: saving is off until you free space. Existing data is safe.'),
   'backup-under-way': entry(409, 'A backup is being made already. Wait until it is done.'),
   'sign-in': entry(401, 'Sign in to the shop first.'),
   'bench-only': entry(403, 'This can be done only on the bench machine itself.'),
@@ -153,8 +142,8 @@ const TABLE = {
   'check-outdated': entry(409, 'The check was measured again or corrected. Sign off the latest check.'),
   'not-played-yet': entry(422, 'This day has not come yet. Enter the day it was played.'),
   'wrong-passphrase': entry(422, 'This is not right. A code works once, for ten minutes.'),
-  'not-the-name': entry(422, 'Type the name as it stands there: what is erased does not come back.'),
-  busy: entry(503, 'There is more to work out than can be done at once. Try again in a few seconds.'),
+  'not-the-name': entry(422, 'Type the name as it is written there: what is erased does not come back.'),
+  busy: entry(503, 'Busy. Try again in a few seconds.'),
   'too-large': entry(413, 'The request is too large.'),
   'not-found': entry(404, 'There is nothing here by that name.'),
   'already-there': entry(
@@ -164,7 +153,7 @@ const TABLE = {
   ),
   'programme-over': entry(409, 'This programme has ended. Begin another one.'),
   'no-step': entry(409, 'There is no next step yet: play first, and note how it felt.'),
-  'step-outdated': entry(409, 'Something was noted meanwhile: look at the step that is proposed now.'),
+  'step-outdated': entry(409, 'Something changed. Check the new proposal.'),
   'check-first': entry(
     409,
     'Finish and check what is being built first: the next step starts from numbers that are known.',
@@ -180,9 +169,9 @@ const TABLE = {
     'The arm was sore in the last session. Say in a note why more is tried, or come back after a sore arm first.',
   ),
   'note-for-own-step': entry(422, 'Say in a note why another step is taken than the proposed one.'),
-  'nothing-kept': entry(409, 'What was on the frame then was not kept: there is no way back to it.'),
+  'nothing-kept': entry(409, 'No record of what was on it then, so it can’t be restored.'),
   'nothing-to-go-back': entry(409, 'The frame is as it was then: there is nothing to change.'),
-  'link-used': entry(410, 'The session of this link is noted already. Ask in the shop for another link.'),
+  'link-used': entry(410, 'This link was already used. Ask the shop for a new one.'),
   'link-ended': entry(410, 'This link has ended. Ask in the shop for another one.'),
   'nothing-measured': entry(409, 'Measure the frame first.'),
   'nothing-sets': entry(
@@ -195,7 +184,7 @@ const TABLE = {
   'fitting-exists': entry(
     409,
     (v) =>
-      `${one(v.player)} and ${one(v.frame)} have an open fitting already. Go on with that one, or open another all the same.`,
+      `${one(v.player)} and ${one(v.frame)} have an open fitting already. Continue that one, or open another anyway.`,
     'This player and frame have an open fitting already.',
   ),
   'fitting-not-empty': entry(
@@ -221,24 +210,18 @@ const TABLE = {
     409,
     'This was sent before for something else. Nothing was stored; send it again with a key of its own.',
   ),
-  'guard-unanswered': entry(422, 'Something strong speaks against this aim: say why it is set all the same.'),
-  'outside-needs-note': entry(
-    422,
-    'It lies outside the aim. Trim it, or say in a note why it is signed off all the same.',
-  ),
+  'guard-unanswered': entry(422, 'Serious warning. Give a reason to go on.'),
+  'outside-needs-note': entry(422, 'Out of tolerance. Trim it, or give a reason to sign off anyway.'),
   'nothing-aimed': entry(409, 'Set an aim first.'),
   'capture-incomplete': entry(
     409,
     `Weight, balance and ${SPECS.swingWeight.name} are needed before a measurement can be stored.`,
   ),
-  'capture-gone': entry(
-    409,
-    'These readings have been stored or begun anew meanwhile. Look at what stands now.',
-  ),
+  'capture-gone': entry(409, 'These readings changed elsewhere. Showing the latest.'),
   'nothing-on-it': entry(
     409,
-    (v) => `Nothing lies on ${one(v.name)}. Put the frame on it, then take the reading.`,
-    'Nothing lies on the instrument. Put the frame on it, then take the reading.',
+    (v) => `Nothing on ${one(v.name)}. Place the frame, then read.`,
+    'Nothing on the instrument. Place the frame, then read.',
   ),
   'not-what-it-reads': entry(
     409,
@@ -287,16 +270,13 @@ const TABLE = {
     422,
     'No column of this list is known: its first line must name them. Say what each column is.',
   ),
-  'compressed-file': entry(
-    422,
-    'This is a packed file or a workbook, not plain text. Unpack it, or save the sheet as CSV, and try again.',
-  ),
+  'compressed-file': entry(422, 'This is a zip or spreadsheet file. Save it as CSV and try again.'),
   'not-setups-file': entry(422, 'This is JSON, but not a list of setups.'),
   'import-cancelled': entry(409, 'The import was stopped. Nothing was stored.'),
   'import-under-way': entry(409, 'Another import is under way. Wait until it is done.'),
-  'cannot-reach-server': entry(503, 'Kevro’s server does not answer. What you typed is kept; try again.'),
+  'cannot-reach-server': entry(503, 'Can’t reach Kevro. What you typed is kept. Try again.'),
   starting: entry(503, 'Kevro is starting. Try again in a few seconds.'),
-  internal: entry(500, 'Something went wrong on the server. Nothing was stored.'),
+  internal: entry(500, 'Something went wrong. Check whether your change was saved, then try again.'),
 } satisfies Record<FaultCode, Entry> & Record<string, Entry>;
 export type ErrorCode = keyof typeof TABLE;
 

@@ -38,7 +38,7 @@ export function guardSentence(
     case 'junior-class':
       return `${plain(value, 0)} g unstrung is ${over === 1 ? 'one class' : `${over} classes`} heavier than suits the age (${plain(limit, 0)} g). A growing arm comes first: stay lighter, or go part of the way.`;
     case 'sore-arm':
-      return `The arm is sore, and the ${SPECS.swingWeight.name} would rise by ${plain(value - limit)} kg·cm². Lower the load instead; pain that stays belongs to a physician or physiotherapist.`;
+      return `The arm is sore, and the ${SPECS.swingWeight.name} would rise by ${plain(value - limit)} kg·cm². Lower the load instead. If pain persists, see a physician or physiotherapist.`;
     case 'large-jump':
       return `${plain(over)} noticeable steps of ${SPECS.swingWeight.name} at once: more than two are hard to take in. Go there in two rounds.`;
     case 'rule-limit':

@@ -117,7 +117,7 @@ export function judgementLines(judgements: readonly Judgement[], frame: Frame, s
   else if (only) {
     lines.push({
       weight: 'warn',
-      text: `${capital(beyond.map((j) => side(j, say)).join(', '))}: outside what the maker states for this dress.`,
+      text: `${capital(beyond.map((j) => side(j, say)).join(', '))}: outside the maker’s tolerance as it is strung and gripped.`,
     });
   }
   const guesses = pointed.map((j) => judgementSentence(j, frame, say));

@@ -14,8 +14,8 @@ import { ZONE_NAMES } from './bench-words';
 
 export const PROGRAMME_NAMES: Record<Programme, string> = {
   'find-ceiling': 'Find the ceiling',
-  'settle-face': 'Settle the face',
-  'quiet-handle': 'Quiet the handle',
+  'settle-face': 'Steady the face',
+  'quiet-handle': 'Firm up the handle',
   'trim-evenly': 'Trim evenly',
   climb: 'Climb to a heavier frame',
   'after-sore-arm': 'Come back after a sore arm',
@@ -27,8 +27,8 @@ export const PROGRAMME_HINTS: Record<Programme, string> = {
   'find-ceiling': 'A little more at the tip each session until tired, then one step back.',
   'settle-face': `From the tip to the sides while it twists, then back to the ${SPECS.swingWeight.name} that it had.`,
   'quiet-handle': 'More in the handle until volleys and returns are firm. Leather does the same.',
-  'trim-evenly': 'Too heavy: 30 % off everywhere, so that the feel stays.',
-  climb: 'A little more everywhere after every two good sessions, over weeks.',
+  'trim-evenly': 'Too heavy: take 30 % off everywhere, keeping the feel.',
+  climb: 'A little more everywhere after every two good sessions.',
   'after-sore-arm':
     'Lighter first, then half steps back, each after three good sessions. For when the arm is well again.',
   'half-way': 'Half of the way to another frame: head first, then handle. Look again when grown.',
@@ -45,16 +45,15 @@ export const zoneChangeWords = (change: readonly ZoneChange[], unit: PartUnit = 
     .join(', ');
 
 const WHY: Record<StepReason, string> = {
-  'play-first': 'Play it first, and note how it felt: one change at a time.',
-  sore: 'The arm is sore: the programme ends here. Less load, and rest; pain that stays belongs to a physician or physiotherapist.',
+  'play-first': 'Play it and record how it felt. One change at a time.',
+  sore: 'The arm is sore: the programme ends here. Less load, and rest. If pain persists, see a physician or physiotherapist.',
   tired: 'Tired with the last weight.',
   'tired-as-found':
     'Tired with the frame as it was: it is too heavy already. Trim it evenly, or begin lighter.',
-  'once-more':
-    'Little energy was left, and nothing else: that may have been the day. Play the same once more.',
-  'energy-left': 'Energy was left: the ceiling lies higher.',
+  'once-more': 'Low on energy, nothing else: may be an off day. Play it again.',
+  'energy-left': 'Energy left: the ceiling is higher.',
   twists: 'It twists off centre: from the tip to the sides.',
-  steady: 'It twists no more, and swings as it did.',
+  steady: `No more twisting; ${SPECS.swingWeight.name} unchanged.`,
   'back-to-ceiling': `It twists no more: what the sides cost of the ${SPECS.swingWeight.name} comes back at the tip.`,
   'not-firm':
     'Volleys and returns are not firm yet. Leather in place of a synthetic grip does the same as weight in the handle.',
@@ -73,7 +72,7 @@ const WHY: Record<StepReason, string> = {
   'as-the-day': 'It is as the day wants it.',
   'seven-steps': 'Seven changes are enough: leave it alone for some weeks, then look again.',
   'stays-tired':
-    'Tired again and again with the same weight: this is enough for now. Try again in some weeks; an arm that stays tired belongs to a physician or physiotherapist.',
+    'Tired again and again with the same weight: this is enough for now. Try again in some weeks; if the arm stays tired, see a physician or physiotherapist.',
   'no-room':
     'There is no room for more there, or no part that goes there. Use the zone beside it, or another frame.',
   'too-tired': 'The last session was a tired one: nothing heavier now. Play it lighter, or rest first.',
@@ -123,7 +122,7 @@ export function stepWhy(sport: Sport, { reason, ceiling }: Said): string {
   return `${WHY[reason]}${found}${reason === 'twists' ? WHIP : ''}`;
 }
 
-/** What a proposal says to the player and the fitter. @example stepSentence('tennis', proposal) // 'Energy was left: the ceiling lies higher. 2 g onto the tip.' */
+/** What a proposal says to the player and the fitter. @example stepSentence('tennis', proposal) // 'Energy left: the ceiling is higher. 2 g onto the tip.' */
 export function stepSentence(sport: Sport, proposal: Said): string {
   const what = doing(proposal);
   return `${stepWhy(sport, proposal)}${what ? ` ${what}.` : ''}`;

@@ -118,7 +118,7 @@ describe('the second part of the computation over HTTP', () => {
     const tip = [{ zone: 'tip', massG: 2 }];
     const on = await ask('nextStep', { ...body, history: [{ change: [], session: good }] });
     expect(on).toMatchObject({ state: 'go-on', change: tip, reason: 'energy-left' });
-    expect(on.sentence).toBe('Energy was left: the ceiling lies higher. 2 g onto the tip.');
+    expect(on.sentence).toBe('Energy left: the ceiling is higher. 2 g onto the tip.');
     expect(on.specs.massG).toBeCloseTo(specs.massG + 2, 9);
     const history = [
       { change: [], session: good },

@@ -322,7 +322,7 @@ export const HEADERS: Record<SetupField, string> = {
   crosses: 'crosses',
   gauge: 'gauge',
   tension: 'tension',
-  ...byReported(({ name }) => `${name} as told`),
+  ...byReported(({ name }) => `${name} as published`),
   line: 'line',
 };
 /** A typed line is read, never written. */

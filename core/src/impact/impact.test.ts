@@ -21,7 +21,7 @@ import {
 const frame = settleFrame({ sport: 'tennis', lengthCm: 68.58 });
 const specs = { massG: 336, balanceCm: 32.4, swingWeight: 325, twistWeight: 14, axisCm: 10.16 };
 
-/** Area of the sweet region, cm² (the shoelace formula); none where there is no region. */
+/** Area of the sweet spot, cm² (the shoelace formula); none where there is no region. */
 function sweetArea(...of: Parameters<typeof sweetRegion>): { areaCm2: number } | undefined {
   const outline = sweetRegion(...of)?.outline;
   const doubled = outline?.reduce((sum, p, i) => {
@@ -47,7 +47,7 @@ describe('what the ball meets', () => {
     expect(struck - after).toBeCloseTo(e * v, 9);
   });
 
-  it('has a sweet region on the long axis whose edge gives the stated share, or is the hoop', () => {
+  it('has a sweet spot on the long axis whose edge gives the stated share, or is the hoop', () => {
     const { best, outline } = sweetRegion(frame, specs) as SweetRegion;
     expect(best.yCm).toBe(0);
     const top = ballSpeedOff(frame, specs, best);
@@ -99,7 +99,7 @@ describe('face maps', () => {
   });
 });
 
-describe('the sweet region’s area', () => {
+describe('the sweet spot’s area', () => {
   it('is that of its cells on a fine map', () => {
     const fine = faceMap(frame, specs, 'ball-speed', 400, 300);
     const top = Math.max(...fine.values.filter((v) => !Number.isNaN(v)));
@@ -159,7 +159,7 @@ describe('each sport’s own face and strokes', () => {
     }
   });
 
-  it('a badminton frame has no sweet region: a rigid body’s best point would lie far toward the tip for every stroke, and its shaft bends', () => {
+  it('a badminton frame has no sweet spot: a rigid body’s best point would lie far toward the tip for every stroke, and its shaft bends', () => {
     const { data, usual, own } = of('badminton');
     expect(sweetRegion(usual, own)).toBeUndefined();
     expect(sweetArea(usual, own)).toBeUndefined();

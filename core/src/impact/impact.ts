@@ -23,7 +23,7 @@ export function apparentRestitution(effectiveMassG: number, ballG: number, resti
   return (restitution - ratio) / (1 + ratio);
 }
 
-/** The best share of ball speed that still counts as the sweet region. */
+/** The best share of ball speed that still counts as the sweet spot. */
 export const SWEET_SHARE = 0.97;
 
 /** The stroke of a sport by its name; its first where none is named. */

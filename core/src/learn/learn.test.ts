@@ -118,7 +118,7 @@ const rollOf = (builds: TaughtBuild[], stated = new Map<string, Stated>()) =>
   learn(builds, stated).rolls.find(({ partId }) => partId === 'lead');
 
 describe('what a shop learns of its builds', () => {
-  it('knows nothing before the first: a roll is as it says, give or take 4 %', () => {
+  it('knows nothing before the first: a roll is as it says, ± 4 %', () => {
     const { rolls, habit } = learn([], new Map());
     expect(rolls).toEqual([]);
     expect(habit).toEqual({ alongCm: 0, uncertainty: HABIT_PRIOR_CM, builds: 0 });

@@ -6,7 +6,7 @@ import { G_PER_POUND, parseNumber, spelledScale, unitSpelt } from '../units';
 export type ReportedField = `reported${Capitalize<(typeof SPECS)[AnySpecKey]['short']>}`;
 export const REPORTED = byAnySpec((key) => `reported${capital(SPECS[key].short)}` as const);
 
-/** What each of those columns has. @example byReported(({ name }) => `${name} as told`).reportedSwing // 'swing weight as told' */
+/** What each of those columns has. @example byReported(({ name }) => `${name} as published`).reportedSwing // 'swing weight as published' */
 export const byReported = <T>(of: (spec: SpecTraits) => T): Record<ReportedField, T> =>
   Object.fromEntries(ALL_SPEC_KEYS.map((key) => [REPORTED[key], of(SPECS[key])])) as Record<ReportedField, T>;
 
@@ -103,7 +103,7 @@ const NAMES: Record<SetupField, string> = {
   crosses: 'crosses|cross strings',
   gauge: 'gauge|string gauge',
   tension: 'tension|string tension',
-  ...byReported(({ name }) => `${name} as told|${name} as reported|reported ${name}`),
+  ...byReported(({ name }) => `${name} as published|${name} as told|${name} as reported|reported ${name}`),
   line: 'line|specs|typed|text|numbers',
 };
 const FIELD_OF = new Map(

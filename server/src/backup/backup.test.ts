@@ -372,7 +372,7 @@ describe('backups that are made by themselves', () => {
     ).toBeGreaterThan(0);
     now += 24 * HOUR;
     room = 10;
-    await expect(kept.keepUp()).rejects.toThrow(/nearly full/);
+    await expect(kept.keepUp()).rejects.toThrow(/almost full/);
     expect(kept.list()).toHaveLength(3);
     room = Infinity;
     await server.call('PUT', '/shop', { ...shop, backupsKept: 0 });

@@ -32,22 +32,21 @@ function begin(): void {
         it.
       </li>
       <li>
-        <b>Compare.</b> The setups that lie nearest stand first. Set up to four beside the frame, also other
-        frames, this one as it was, or a guide; add those that you know under
-        <RouterLink :to="{ name: 'setups' }">Setups</RouterLink>.
+        <b>Compare.</b> The nearest setups come first. Put up to four next to your frame; other frames and
+        guides too; add those that you know under <RouterLink :to="{ name: 'setups' }">Setups</RouterLink>.
       </li>
       <li>
-        <b>Aim.</b> Copy a setup, go part of the way, or type what you want. Say what must hold, what you
-        want, and what may fall as it falls.
+        <b>Aim.</b> Copy a setup, go part of the way, or type what you want. Mark each spec must, preferred or
+        any.
       </li>
       <li>
-        <b>Plan.</b> The ways to get there are worked out, best first, each with what it misses. Drag a weight
-        if you know better, and watch the numbers.
+        <b>Plan.</b> Kevro works out the best placements and says what each one misses. Drag a weight if you
+        know better, and watch the numbers.
       </li>
       <li><b>Build.</b> Print the sheet, work down the steps, tick them off. What sets has its time.</li>
       <li>
-        <b>Check.</b> Measure it once more from there. If it is not inside, take the smallest trim and measure
-        again; then sign it off.
+        <b>Check.</b> Measure it once more from there. If it is out of tolerance, do the smallest trim and
+        measure again. Then sign off.
       </li>
       <li>
         <b>Play.</b> Note how each session felt, or give the player the link to do so. A programme then
@@ -55,9 +54,8 @@ function begin(): void {
       </li>
     </ol>
     <p>
-      What you type is kept until it is stored, also when you close a form or the page is loaded anew. What
-      was stored wrong can be put right: on the frame’s page, in the list it stands in, or beside the
-      fitting’s name.
+      What you type is kept until you save it, even if you close the form or reload. You can correct anything
+      later, where it is listed.
     </p>
     <p class="soft">
       <kbd>?</kbd> lists the keys. <kbd>Ctrl Enter</kbd> is the main action of a page, also while you type.

@@ -40,9 +40,9 @@ const KEYS: [string[], string][] = [
         </tr>
       </tbody>
     </table>
-    <v-switch v-model="shortcuts" label="Single keys do something" class="mt-2" />
+    <v-switch v-model="shortcuts" label="Single-key shortcuts" class="mt-2" />
     <p class="soft small mb-0">
-      Off, only keys with Ctrl work: for who speaks to the page, or leans on the keyboard.
+      Turn off if you dictate or rest things on the keyboard. Ctrl shortcuts still work.
     </p>
     <div class="d-flex mt-4">
       <v-spacer /><v-btn color="primary" autofocus @click="open = false">Close</v-btn>

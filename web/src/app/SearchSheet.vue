@@ -38,7 +38,7 @@ const PLACES = [
   { title: 'Setups', path: '/setups' },
   { title: 'Guides', path: '/setups/guides' },
   { title: 'Stock', path: '/stock' },
-  { title: 'From the shelf', path: '/stock/match' },
+  { title: 'Match from stock', path: '/stock/match' },
   { title: 'What builds taught', path: '/stock/learning' },
   { title: 'Settings', path: '/settings' },
   { title: 'Instruments and calibration', path: '/settings/instruments' },
@@ -127,10 +127,10 @@ async function go(option: Option | undefined): Promise<void> {
     />
     <p v-if="failure" class="miss" role="alert">{{ failure }}</p>
     <p v-else-if="text.trim() !== '' && found && options.length === 0" class="soft" role="status">
-      Nothing like that, open or closed, kept or retired.
+      Nothing found.
     </p>
     <p v-else-if="text.trim() === ''" class="soft small">
-      Closed fittings, archived frames and retired parts are found too.
+      Also finds closed fittings, archived frames and retired parts.
     </p>
     <div :id="listId" role="listbox" aria-label="Found">
       <div v-for="group in groups" :key="group.title" role="group" :aria-label="group.title">
@@ -148,7 +148,7 @@ async function go(option: Option | undefined): Promise<void> {
           <span>{{ option.title }}</span>
           <span class="soft small">{{ option.detail }}</span>
         </div>
-        <p v-if="group.more > 0" class="soft small mb-0 pl-3">and {{ group.more }} more: type another word</p>
+        <p v-if="group.more > 0" class="soft small mb-0 pl-3">{{ group.more }} more: add a word</p>
       </div>
     </div>
   </Sheet>

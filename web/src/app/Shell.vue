@@ -101,10 +101,10 @@ useKeys({
           <b v-if="view.closed" class="warn"> {{ CLOSING_NAMES[view.closed.how] }}</b>
         </span>
         <button v-if="!view.closed" type="button" class="plain-button" @click="changing = true">
-          change<span class="d-sr-only"> this fitting</span>
+          Change<span class="d-sr-only"> fitting</span>
         </button>
         <button type="button" class="plain-button" @click="closing = true">
-          {{ view.closed ? 'open again' : 'close fitting' }}
+          {{ view.closed ? 'Reopen' : 'Close fitting' }}
         </button>
       </template>
       <span v-else class="who soft">{{ shop ? [shop.name, shop.town].filter(Boolean).join(', ') : '' }}</span>

@@ -62,8 +62,7 @@ onMounted(async () => {
       {{ failure }} <button v-if="!access" type="button" class="link" @click="look">Try again</button>
     </p>
     <p v-if="access && !access.passphraseSet">
-      No other device may come in yet. On the bench machine, open Settings, then Backups and devices, and set
-      a passphrase there.
+      Other devices aren’t allowed yet. On the bench computer, set a passphrase under Settings → Devices.
     </p>
     <template v-else-if="access">
       <v-text-field
@@ -82,7 +81,7 @@ onMounted(async () => {
           :error-messages="at('code')"
         />
         <v-btn type="submit" color="primary" size="large" :loading="busy" :disabled="code === ''"
-          >Come in</v-btn
+          >Sign in with the code</v-btn
         >
       </form>
       <form novalidate @submit.prevent="signIn({ passphrase })">

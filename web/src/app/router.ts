@@ -79,7 +79,7 @@ export const router = createRouter({
       path: '/stock/match',
       name: 'shelf',
       component: () => import('../stock/ShelfMatch.vue'),
-      meta: { title: 'From the shelf' },
+      meta: { title: 'Match from stock' },
     },
     {
       path: '/stock/learning',

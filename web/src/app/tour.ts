@@ -6,8 +6,8 @@ import { useShop } from '../stores/shop';
 export const TOUR: readonly { path: string; title: string; text: string }[] = [
   {
     path: '/',
-    title: 'What the day asks for',
-    text: 'Every open fitting with what is next and why; what dries, who is to be looked at again, what is to be calibrated. A digit opens each, n opens a new fitting, Ctrl K finds anything.',
+    title: 'Your day',
+    text: 'Open fittings and what’s next, curing timers, follow-ups, calibrations due. Press 1–9 to open one, n for a new fitting, Ctrl K to find anything.',
   },
   {
     path: '/fittings/f-ilka/measure',
@@ -17,7 +17,7 @@ export const TOUR: readonly { path: string; title: string; text: string }[] = [
   {
     path: '/fittings/f-ilka/compare',
     title: 'Compare',
-    text: 'Setups in the same dress as this frame, nearest first, in steps that a hand notices. v goes through lanes, plane and table.',
+    text: 'Setups shown as this frame is strung and gripped, nearest first, in noticeable steps. v switches between lanes, plane and table.',
   },
   {
     path: '/fittings/f-ilka/aim',
@@ -32,12 +32,12 @@ export const TOUR: readonly { path: string; title: string; text: string }[] = [
   {
     path: '/fittings/f-barto/build',
     title: 'Build',
-    text: 'Bench steps in their order, with what to cut, where it lies, and the cautions at the step that needs them. What cures has its time.',
+    text: 'Steps in order, with what to cut and where it goes, and the cautions where they are needed. Curing times run as timers.',
   },
   {
     path: '/fittings/f-sable/check',
     title: 'Check',
-    text: 'Measured once more: inside or not, and how sure that is. What is outside is brought in by the smallest touch.',
+    text: 'Measure again: in tolerance or not, and how sure. If not, do the smallest trim.',
   },
   {
     path: '/fittings/f-liv/play',

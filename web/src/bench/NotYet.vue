@@ -9,7 +9,7 @@ defineProps<{ missing: string; station: Station }>();
 <template>
   <div class="page">
     <h1>{{ missing }}</h1>
-    <p class="soft my-3">This station stands on it.</p>
+    <p class="soft my-3">Do this step first.</p>
     <v-btn color="primary" size="large" :to="{ name: station }">Go to {{ STATION_NAMES[station] }}</v-btn>
   </div>
 </template>

@@ -54,12 +54,10 @@ const perStep = ({ perStep: { mean, uncertainty } }: SpecWorth): string =>
 <template>
   <div>
     <p v-if="found.missing > 0" class="soft mb-0">
-      {{ counted(found.sessions, 'session', 'sessions') }}: {{ found.missing }} more before anything is said.
-      From {{ LEAST_SESSIONS }} on, Kevro shows what went with better notes.
+      {{ counted(found.sessions, 'session', 'sessions') }}: needs {{ found.missing }} more. From
+      {{ LEAST_SESSIONS }} on, Kevro shows what went with better notes.
     </p>
-    <p v-else-if="found.alike" class="soft mb-0">
-      The frame was always about the same: nothing can be told from anything.
-    </p>
+    <p v-else-if="found.alike" class="soft mb-0">The specs hardly changed, so there is nothing to compare.</p>
     <template v-else>
       <ul v-if="narrow" class="narrow">
         <li v-for="worth in found.specs" :key="worth.spec">
@@ -93,13 +91,11 @@ const perStep = ({ perStep: { mean, uncertainty } }: SpecWorth): string =>
       </table>
       <details class="soft small">
         <summary>How this is worked out</summary>
-        A note is the mean of what was answered: 1 good, −1 not, 0 between. Better sessions lie above this
-        player’s own mean; after ± stands the spread of one session (one standard deviation). One step more is
-        what a noticeable step goes with in the note, the other specs being equal, ± two standard
-        uncertainties: a regularised line (ridge) through
-        {{ counted(found.sessions, 'session', 'sessions') }}, which takes it that effects add up, that before
-        anything was played a step changes a note by about 0.15 either way, and that notes of one frame
-        scatter by {{ found.scatter.toFixed(2) }}. What went together need not be the cause.
+        A session’s score is the mean of its answers: 1 good, −1 not, 0 between. “One step more” is what one
+        noticeable step goes with, the other specs equal (95 %). It comes from a ridge regression over
+        {{ counted(found.sessions, 'session', 'sessions') }}. Assumes: effects add up, a step is worth about
+        0.15, and scores of one frame scatter by {{ found.scatter.toFixed(2) }}. What goes together need not
+        be the cause.
       </details>
     </template>
   </div>

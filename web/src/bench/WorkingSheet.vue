@@ -58,7 +58,7 @@ const inPoints = computed(() => {
           </tr>
         </tbody>
       </table>
-      <p v-if="parts.assumes" class="small mt-3 mb-0">Takes for granted: {{ parts.assumes }}.</p>
+      <p v-if="parts.assumes" class="small mt-3 mb-0">Assumes: {{ parts.assumes }}.</p>
       <p class="small soft mt-1 mb-0">Source: {{ parts.source }}.</p>
       <div class="d-flex mt-4">
         <v-spacer /><v-btn color="primary" autofocus @click="open = false">Close</v-btn>

@@ -73,7 +73,6 @@ export function planWorking(what: NumberKey, outcome: ChangeOutcome, frame: Fram
     before: 'measured',
     after: 'planned',
     nameOf: (term) => changeWords(term, frame),
-    assumes:
-      'each strip lies evenly along its length; places are right to ±4 mm, parts to their own give or take',
+    assumes: 'each strip is even along its length; places are right to ±4 mm, parts to their own tolerance',
   });
 }

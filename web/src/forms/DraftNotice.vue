@@ -7,9 +7,9 @@ const { draft } = defineProps<{ draft: AnyDraft }>();
 
 <template>
   <p v-if="draft.older.value" class="notice small" role="status">
-    What you typed here before began from something that has changed since. What is stored now is shown.
-    <button type="button" @click="draft.takeUp()">Take up what I typed</button>
-    <button type="button" @click="draft.forgetOlder()">Forget it</button>
+    This changed since you started typing. Showing the saved version.
+    <button type="button" @click="draft.takeUp()">Use what I typed</button>
+    <button type="button" @click="draft.forgetOlder()">Discard</button>
   </p>
   <p v-else-if="draft.resumed.value && draft.dirty.value" class="notice small" role="status">
     Kept from before, not stored yet.

@@ -105,7 +105,7 @@ defineExpose({ send });
       <slot name="asked" />
       <p v-if="asking && asks" class="warn mb-0" role="alert">
         {{ asks }}
-        <v-btn variant="outlined" class="ml-2" @click="open = false">Close all the same</v-btn>
+        <v-btn variant="outlined" class="ml-2" @click="open = false">Close anyway</v-btn>
       </p>
       <div class="buttons">
         <v-btn variant="text" @click="close">Close</v-btn>

@@ -87,7 +87,7 @@ const addWeight = (): void => {
           :error="said('shape.headAreaCm2')"
         />
       </div>
-      <MoreFields title="Its size, grip and a note" :open="before !== undefined">
+      <MoreFields title="Size, grip, note" :open="before !== undefined">
         <div class="three">
           <NumberField
             v-model="form.length"
@@ -98,7 +98,7 @@ const addWeight = (): void => {
           <NumberField
             v-if="!strung"
             v-model="form.width"
-            label="Width, if not usual"
+            label="Width, if unusual"
             measure="length"
             :error="said('shape.headWidthCm')"
           />
@@ -111,18 +111,18 @@ const addWeight = (): void => {
           <v-text-field v-model="form.gripSize" label="Grip size" :error-messages="at('gripSize')" />
           <v-text-field v-model="form.beam" label="Beam or thickness, mm" :error-messages="at('beam')" />
           <NumberField v-model="form.stiffness" label="Stiffness" :error="said('stiffness')" />
-          <v-text-field v-model="form.paint" label="Paint says, if other" :error-messages="at('paint')" />
+          <v-text-field v-model="form.paint" label="Painted as, if different" :error-messages="at('paint')" />
         </div>
         <v-text-field v-model="form.note" label="Note" :error-messages="at('note')" />
       </MoreFields>
 
-      <MoreFields title="What is on it now" :open="form.weights.length > 0">
+      <MoreFields title="Already on it" :open="form.weights.length > 0">
         <DressForm v-model="form.onIt" :sport="form.sport" :error="said('onIt')" />
         <div v-for="(weight, i) in form.weights" :key="i" class="weight">
-          <v-text-field v-model="weight.what" label="What it is" :error-messages="at(`weights.${i}.what`)" />
+          <v-text-field v-model="weight.what" label="Item" :error-messages="at(`weights.${i}.what`)" />
           <NumberField
             v-model="weight.grams"
-            label="In all"
+            label="Total weight"
             measure="mass"
             :unit="partUnit()"
             :error="said(`weights.${i}.massG`)"
@@ -138,29 +138,29 @@ const addWeight = (): void => {
             >Off</v-btn
           >
         </div>
-        <div><v-btn variant="outlined" @click="addWeight">Note a piece on it</v-btn></div>
+        <div><v-btn variant="outlined" @click="addWeight">Add an item</v-btn></div>
       </MoreFields>
 
-      <MoreFields title="What the maker states of this model" :open="Boolean(before?.nominal)">
-        <p class="soft small mb-0">Shared by all frames of the same sport, maker and model.</p>
+      <MoreFields title="Manufacturer’s specs" :open="Boolean(before?.nominal)">
+        <p class="soft small mb-0">Shared by all frames of this model.</p>
         <div v-for="key in SPEC_KEYS" :key="key" class="two">
           <NumberField
             v-model="form.specs[key]"
-            :label="`${SPEC_NAMES[key]}, stated`"
+            :label="`${SPEC_NAMES[key]}`"
             :spec="key"
             :shape="stated"
             :error="said(`nominal.specs.${key}`)"
           />
           <NumberField
             v-model="form.tolerance[key]"
-            label="give or take"
+            label="tolerance"
             :spec="key"
             :shape="stated"
             width
             :error="said(`nominal.tolerance.${key}`)"
           />
         </div>
-        <h3 class="heading">It holds for a frame with this on it</h3>
+        <h3 class="heading">Specs are for a frame with</h3>
         <DressForm v-model="form.nominalDress" :sport="form.sport" :error="said('nominal.dress')" />
       </MoreFields>
     </template>

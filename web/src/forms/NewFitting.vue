@@ -109,8 +109,8 @@ function newFrame(frame: FrameRecord): void {
     </template>
     <template #asked>
       <p v-if="existing" class="mb-0 d-flex flex-wrap ga-2">
-        <v-btn ref="goOn" variant="outlined" @click="goOnWith(existing)">Go on with the open one</v-btn>
-        <v-btn variant="outlined" @click="another">Open another all the same</v-btn>
+        <v-btn ref="goOn" variant="outlined" @click="goOnWith(existing)">Continue that one</v-btn>
+        <v-btn variant="outlined" @click="another">Open another anyway</v-btn>
       </p>
     </template>
   </FormDialog>

@@ -64,7 +64,9 @@ const items = computed(() => {
   }));
 });
 const hint = computed(() =>
-  total.value > rows.value.length ? `${total.value} in all: type to find more` : 'two to six make a set',
+  total.value > rows.value.length
+    ? `${total.value} in all: type to find more`
+    : 'Choose 2 to 6 to fit as a set',
 );
 </script>
 

@@ -27,7 +27,7 @@ function pick(at: number | null): void {
   <v-autocomplete
     v-model:search="text"
     :items="items"
-    label="Like one the shop has had: fills in what is known"
+    label="Copy from a known model"
     item-props
     no-filter
     clearable

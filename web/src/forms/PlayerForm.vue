@@ -165,29 +165,22 @@ const levels = LEVEL_WORDS.map((word, i) => ({ value: i + 1, title: `${i + 1} ·
         <NumberField v-model="form.birthYear" label="Year of birth" :error="said('birthYear')" />
       </div>
       <p v-if="growing" class="warn small mb-0">
-        Still growing: go lighter when in doubt, measure again each season, and do not load a body that is
-        changing.
+        Still growing: when in doubt go lighter, and measure again each season.
       </p>
       <p v-if="sore" class="warn small mb-0">
-        A sore arm: propose less load, not more. Pain that stays belongs to a physician or physiotherapist.
+        A sore arm: propose less load, not more. If pain persists, see a physician or physiotherapist.
       </p>
-      <v-select
-        v-model="form.bothers"
-        :items="items(BOTHER_WORDS)"
-        label="What bothers them about it"
-        multiple
-        chips
-      />
+      <v-select v-model="form.bothers" :items="items(BOTHER_WORDS)" label="Complaints" multiple chips />
       <MoreFields title="How they play, and what suits them" :open="player !== undefined">
         <div class="two">
           <v-text-field v-model="form.level" label="Level, in plain words" :error-messages="at('level')" />
           <v-text-field v-model="form.style" label="How they play" :error-messages="at('style')" />
           <v-text-field
             v-model="form.botherNote"
-            label="What bothers them, in their own words"
+            label="In their own words"
             :error-messages="at('botherNote')"
           />
-          <v-select v-model="form.putsFirst" :items="items(FIRST_WORDS)" label="Puts first" clearable />
+          <v-select v-model="form.putsFirst" :items="items(FIRST_WORDS)" label="Priority" clearable />
         </div>
         <div v-for="sport in form.sports" :key="sport" class="two">
           <NumberField
@@ -201,7 +194,7 @@ const levels = LEVEL_WORDS.map((word, i) => ({ value: i + 1, title: `${i + 1} ·
             :items="guidesFor(sport)"
             item-props
             clearable
-            :label="`Guide that suits them in ${SPORT_NAMES[sport]}`"
+            :label="`Guide, ${SPORT_NAMES[sport]}`"
             :error-messages="at(`guides.${sport}`)"
           />
         </div>
@@ -233,8 +226,8 @@ const levels = LEVEL_WORDS.map((word, i) => ({ value: i + 1, title: `${i + 1} ·
         <p v-if="armFailure" class="miss mb-0" role="alert">{{ armFailure }}</p>
       </section>
       <p v-if="player" class="small mb-0">
-        <a :href="urlOf(`players/${player.id}/data`)" download>All that is stored about them, as a file</a>,
-        arm history and notes included: for them, not for others.
+        <a :href="urlOf(`players/${player.id}/data`)" download>Export everything about this player</a>, arm
+        history and notes included: for them, not for others.
       </p>
     </template>
   </FormDialog>

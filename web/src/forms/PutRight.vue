@@ -88,7 +88,7 @@ defineExpose({ correct, mark });
 <template>
   <FormDialog
     v-model="correcting"
-    title="Put this measurement right"
+    title="Correct measurement"
     store="Store the correction"
     :submit="storeCorrection"
     :draft="draft"
@@ -96,8 +96,7 @@ defineExpose({ correct, mark });
   >
     <template #default="{ at, said }">
       <p class="soft small mb-0">
-        The corrected measurement takes the place of this one, which stays with your reason. A plan that
-        started from it no longer fits.
+        Replaces this one, which stays on record with your reason. Plans made from it will need redoing.
       </p>
       <div class="two">
         <NumberField
@@ -118,15 +117,15 @@ defineExpose({ correct, mark });
   </FormDialog>
   <FormDialog
     v-model="marking"
-    :title="of?.counts ? 'Mark this measurement as wrong' : 'Count this measurement again'"
-    :store="of?.counts ? 'Mark as wrong' : 'Count it again'"
+    :title="of?.counts ? 'Discard measurement' : 'Restore measurement'"
+    :store="of?.counts ? 'Discard' : 'Restore'"
     :submit="storeMark"
     :draft="why"
     @stored="emit('stored', $event as Measurement)"
   >
     <template #default="{ at }">
       <p v-if="of?.counts" class="soft small mb-0">
-        It stays in the list with your reason, and nothing starts from it or is compared with it any more.
+        It stays on record with your reason but is no longer used.
       </p>
       <v-text-field v-model="whyForm.reason" label="Why" autofocus :error-messages="at('reason')" />
     </template>

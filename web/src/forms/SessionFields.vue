@@ -33,17 +33,16 @@ const LENGTHS = [45, 60, 90, 120];
     <ChoiceRow v-model="form.arm" label="Arm" :choices="items(ARM_WORDS)" />
     <p v-for="said in at('arm')" :key="said" class="miss small" role="alert">{{ said }}</p>
     <p v-if="form.arm === 'sore'" class="warn small" role="status">
-      Rest it, and play nothing heavier. Pain that stays or comes back belongs to a physician or
-      physiotherapist.
+      Rest, and don’t play anything heavier. If pain persists or returns, see a physician or physiotherapist.
     </p>
   </fieldset>
   <fieldset>
-    <legend>Late on the ball</legend>
-    <ChoiceRow v-model="form.late" label="Late on the ball" :choices="items(OFTEN_WORDS)" />
+    <legend>Late contact</legend>
+    <ChoiceRow v-model="form.late" label="Late contact" :choices="items(OFTEN_WORDS)" />
   </fieldset>
   <fieldset>
-    <legend>Twists when hit off centre</legend>
-    <ChoiceRow v-model="form.twists" label="Twists when hit off centre" :choices="items(OFTEN_WORDS)" />
+    <legend>Twists off centre</legend>
+    <ChoiceRow v-model="form.twists" label="Twists off centre" :choices="items(OFTEN_WORDS)" />
   </fieldset>
   <fieldset>
     <legend>Volleys and returns</legend>
@@ -83,8 +82,8 @@ const LENGTHS = [45, 60, 90, 120];
       <ChoiceRow v-model="form.spin" label="Spin" :choices="items(COMPARED_WORDS)" />
     </fieldset>
     <fieldset>
-      <legend>Power of the serve or smash</legend>
-      <ChoiceRow v-model="form.serve" label="Power of the serve or smash" :choices="items(COMPARED_WORDS)" />
+      <legend>Serve or smash power</legend>
+      <ChoiceRow v-model="form.serve" label="Serve or smash power" :choices="items(COMPARED_WORDS)" />
     </fieldset>
   </MoreFields>
   <div class="two">

@@ -58,7 +58,7 @@ const weighs = computed(() => {
     const { massG } = stringMass(frame, { ...pattern, gaugeMm, crossGaugeMm, material });
     return `${partWeight(massG)} in ${MATERIAL_WORDS[material]}`;
   });
-  return `${pattern.mains} × ${pattern.crosses} of these weighs about ${said.join(', ')}; give or take 10 %. Weighed strings are surer.`;
+  return `${pattern.mains} × ${pattern.crosses} of these weighs about ${said.join(', ')}; ± 10 %. Weigh them to be sure.`;
 });
 function show(of?: Stringing): void {
   before.value = of;
@@ -96,7 +96,7 @@ const submit = (key: string) => {
     @stored="emit('stored')"
   >
     <template #default="{ at, said }">
-      <v-text-field v-model="form.strungOn" type="date" label="Strung on" :error-messages="at('strungOn')" />
+      <v-text-field v-model="form.strungOn" type="date" label="Date" :error-messages="at('strungOn')" />
       <div class="two">
         <v-text-field v-model="form.mains" label="Mains" autofocus :error-messages="at('mains')" />
         <NumberField
@@ -105,7 +105,7 @@ const submit = (key: string) => {
           measure="thickness"
           :error="said('mainsMm')"
         />
-        <v-text-field v-model="form.crosses" label="Crosses, if other" :error-messages="at('crosses')" />
+        <v-text-field v-model="form.crosses" label="Crosses, if different" :error-messages="at('crosses')" />
         <NumberField
           v-model="form.crossesMm"
           label="Gauge of the crosses"
@@ -120,14 +120,14 @@ const submit = (key: string) => {
       <div class="two">
         <NumberField
           v-model="form.mainsTension"
-          label="Mains at"
+          label="Mains tension"
           measure="tension"
           :unit="form.unit"
           :error="said('mainsKg')"
         />
         <NumberField
           v-model="form.crossesTension"
-          label="Crosses at, if other"
+          label="Crosses tension, if different"
           measure="tension"
           :unit="form.unit"
           :error="said('crossesKg')"

@@ -70,7 +70,7 @@ const print = (): void => window.print();
         <p class="small mt-2 mb-0">
           Measured {{ dayWords(newest.takenAt) }}, {{ dressWords(newest.dress, page.frame.shape.sport) }};
           {{ SPECS.swingWeight.name }} about {{ units.showMeasure('length', newest.specs.axisCm) }} from the
-          butt. ± is where the true value lies in 95 of 100 cases.
+          butt. ±: 95 % sure.
         </p>
         <p v-for="limit in limits" :key="limit.of" class="small warn mb-0">{{ limitSentence(limit) }}</p>
       </template>

@@ -106,6 +106,6 @@ const rows = computed(() =>
       :rows="rows"
       :height="220"
     />
-    <p v-if="brought" class="soft small mb-0">All brought to the dress in which it was measured last.</p>
+    <p v-if="brought" class="soft small mb-0">All shown as it was last measured.</p>
   </section>
 </template>

@@ -129,7 +129,7 @@ function startTwin(): void {
       label-once
     />
     <div class="columns">
-      <section aria-label="What it is">
+      <section aria-label="Frame">
         <dl>
           <template v-for="[name, value] in facts" :key="name + value">
             <dt>{{ name }}</dt>
@@ -145,14 +145,12 @@ function startTwin(): void {
           <dt>With on it</dt>
           <dd>{{ dressWords(page.frame.nominal?.dress ?? {}, page.frame.shape.sport) }}</dd>
         </dl>
-        <p v-else class="soft small">
-          Nothing is noted. With it, a wrong label or old work shows at once: Change.
-        </p>
+        <p v-else class="soft small">No maker’s specs yet. Add them to spot wrong labels and earlier work.</p>
       </section>
-      <section aria-label="What happened to it">
+      <section aria-label="History">
         <FrameHistory :frame="page.frame" :measurements="page.measurements" />
         <div class="d-flex align-center ga-3">
-          <h2 class="heading">What happened to it</h2>
+          <h2 class="heading">History</h2>
           <span class="spring" />
           <v-btn
             v-if="isStrung(page.frame.shape.sport)"
@@ -162,7 +160,7 @@ function startTwin(): void {
             >New strings</v-btn
           >
         </div>
-        <p v-if="happened.length === 0" class="soft">Nothing yet. Measure it first.</p>
+        <p v-if="happened.length === 0" class="soft">No history yet. Measure it first.</p>
         <ol class="timeline">
           <li v-for="h in happened" :key="h.key" :class="[h.kind]" :data-row="h.key">
             <span class="when">{{ dayWords(h.at) }}</span>
@@ -174,10 +172,11 @@ function startTwin(): void {
               <span v-if="h.fault" class="warn small d-block">{{ h.fault }}</span>
               <span v-if="h.measurement && h.measurement.supersededBy === null" class="acts no-print">
                 <button v-if="h.measurement.counts" type="button" @click="putRight?.correct(h.measurement)">
-                  put right<span class="d-sr-only"> what was measured on {{ dayWords(h.at) }}</span>
+                  correct<span class="d-sr-only"> what was measured on {{ dayWords(h.at) }}</span>
                 </button>
                 <button type="button" @click="putRight?.mark(h.measurement)">
-                  {{ h.measurement.counts ? 'mark as wrong' : 'count it again' }}
+                  {{ h.measurement.counts ? 'Discard…' : 'Restore'
+                  }}<span class="d-sr-only"> what was measured on {{ dayWords(h.at) }}</span>
                 </button>
               </span>
               <span v-if="h.stringing" class="acts no-print">
@@ -185,7 +184,8 @@ function startTwin(): void {
                   correct<span class="d-sr-only"> the strings of {{ dayWords(h.at) }}</span>
                 </button>
                 <button type="button" @click="retireStrings(h.stringing)">
-                  {{ h.stringing.retired ? 'count them again' : 'noted by mistake' }}
+                  {{ h.stringing.retired ? 'Restore' : 'Discard…'
+                  }}<span class="d-sr-only"> the strings of {{ dayWords(h.at) }}</span>
                 </button>
               </span>
             </span>
@@ -206,14 +206,14 @@ function startTwin(): void {
     <NewFitting ref="fitting" />
     <FormDialog
       v-model="twinOpen"
-      title="Another of the same make"
+      title="Duplicate"
       :submit="duplicate"
       :draft="twin"
       @stored="toTwin($event as FrameRecord)"
     >
       <template #default="{ at }">
         <p class="mb-0">
-          It takes over make, size, grip and owner. Measurements, strings and pieces stay with
+          Copies model, size, grip and owner. Measurements, strings and added weight stay with
           {{ page.frame.tag }}.
         </p>
         <v-text-field v-model="twinForm.tag" label="Its tag" autofocus :error-messages="at('tag')" />

@@ -54,8 +54,8 @@ const SORTS: { value: typeof query.sort; title: string }[] = [
     :failure="failure"
     :empty="
       query.search || query.sport || query.archived
-        ? 'No frame like that. Search for less, or look among the others.'
-        : 'No frame is known yet. Add the first one.'
+        ? 'No frames found. Try fewer letters or another sport.'
+        : 'No frames yet.'
     "
     @act="form?.show()"
     @retry="load"

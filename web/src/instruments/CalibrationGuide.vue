@@ -125,7 +125,7 @@ async function store(): Promise<void> {
             type="button"
             class="read"
             :aria-label="`Take ${read.value.toFixed(1)} off the ${r} rod`"
-            title="Take this reading off"
+            title="Discard reading"
             @click="takeOff(r, read.key)"
           >
             {{ read.value.toFixed(1) }}
@@ -147,7 +147,7 @@ async function store(): Promise<void> {
         <v-btn v-if="liesOn !== rod" variant="outlined" @click="putOn"
           >Put the {{ rod }} rod on<kbd class="ml-2">p</kbd></v-btn
         >
-        <span v-else class="soft small">The {{ rod }} rod lies on it.</span>
+        <span v-else class="soft small">On it: the {{ rod }} rod.</span>
         <NumberField
           v-model="draft.typed"
           :label="`Or type it for ${rod}`"
@@ -170,15 +170,15 @@ async function store(): Promise<void> {
         <b v-else class="good">This correction can be used.</b>
       </p>
       <p class="mb-1">
-        It reads {{ found.slope.toFixed(4) }} × the true value {{ signed(found.offset) }}. Left at the rods
-        after correction: {{ found.residuals.map((v, i) => `${RODS[i]}: ${signed(v)}`).join(', ') }} kg·cm².
+        It reads {{ found.slope.toFixed(4) }} × the true value {{ signed(found.offset) }}. Error left after
+        correction: {{ found.residuals.map((v, i) => `${RODS[i]}: ${signed(v)}`).join(', ') }} kg·cm².
       </p>
       <p v-if="found.refused" class="small">
-        Was every rod the right one and well seated? Take the odd reading off and read again. If it stays,
-        have the machine set right; once stored, it measures nothing until it is calibrated well.
+        Check that each rod is the right one and sits well. Discard the odd reading and read again. If it
+        still fails, have the machine serviced: it can’t measure until a calibration passes.
       </p>
       <v-btn ref="storeButton" color="primary" :loading="busy" @click="store">{{
-        found.refused ? 'Store the refusal' : 'Store this calibration'
+        found.refused ? 'Save as failed' : 'Save calibration'
       }}</v-btn>
     </div>
   </section>

@@ -93,12 +93,12 @@ const submit = (key: string): Promise<Instrument> => {
         <v-select
           :model-value="form.kind"
           :items="items(KIND_WORDS)"
-          label="What it is"
+          label="Item"
           :disabled="before !== undefined"
           @update:model-value="choose"
         />
       </div>
-      <p class="soft small mb-0">From its data sheet, each as a standard uncertainty (one sigma):</p>
+      <p class="soft small mb-0">From the data sheet, as one standard deviation:</p>
       <div class="two">
         <NumberField
           v-model="form.repeatability"
@@ -116,7 +116,7 @@ const submit = (key: string): Promise<Instrument> => {
         />
         <NumberField
           v-model="form.resolution"
-          label="Shows to the nearest"
+          label="Resolution"
           :unit="KINDS[form.kind].unit"
           :measure="MEASURE[form.kind]"
           :error="said('sheet.resolution')"
@@ -137,7 +137,7 @@ const submit = (key: string): Promise<Instrument> => {
         <NumberField
           v-if="KINDS[form.kind].calibrates"
           v-model="form.axis"
-          label="Turns about, if not usual"
+          label="Pivot, if unusual"
           measure="length"
           unit="cm"
           :error="said('sheet.axisCm')"

@@ -103,9 +103,7 @@ const layout = {
         CALIBRATION_WORDS[instrument.calibrationState](
           instrument.calibration ? ageWords(instrument.calibration.takenAt) : '',
         )
-      }}<span v-if="shop" class="soft">
-        · a calibration counts for {{ shop.calibrationHours }} h in this shop</span
-      >
+      }}<span v-if="shop" class="soft"> · calibration valid for {{ shop.calibrationHours }} h</span>
     </p>
     <div class="columns">
       <CalibrationGuide v-if="KINDS[instrument.kind].calibrates" :instrument="instrument" @stored="stored" />
@@ -113,7 +111,7 @@ const layout = {
       <section v-if="KINDS[instrument.kind].calibrates" aria-label="Calibrations so far">
         <h2 class="heading">How far off it was, before correction</h2>
         <p v-if="history.length === 0" class="soft">
-          Never calibrated. Its readings count with the data sheet’s accuracy.
+          Never calibrated: readings use the data sheet’s accuracy.
         </p>
         <template v-else>
           <PlainChart

@@ -109,8 +109,7 @@ const shows = (i: Instrument): string => {
         </li>
       </ul>
       <p class="soft small mt-3">
-        These are simulated: they show what would lie on them, with noise, drift, warm-up and calibration
-        error. A real device takes the same place through a driver.
+        These are simulated, with noise, drift and warm-up. Real devices connect through a driver.
       </p>
     </template>
     <template #after><InstrumentForm ref="form" @stored="stored" /></template>

@@ -61,7 +61,7 @@ const run = (work: Promise<void>): void => void work.catch((error: unknown) => s
       no-filter
       :error-messages="failure ? [failure] : []"
       :items="items"
-      label="What lies on it"
+      label="On it"
       @update:model-value="run(instruments.put(instrument.id, onOf($event ?? '')))"
     />
     <v-switch

@@ -223,7 +223,8 @@ const spoken = computed(() => {
       <div v-if="stand && aimed" class="line">
         aim {{ show(aimed.value) }}
         <template v-if="stand.inside"
-          >{{ units.showChange(spec, stand.difference, shape.sport) }} <b class="good">inside</b></template
+          >{{ units.showChange(spec, stand.difference, shape.sport) }}
+          <b class="good">in tolerance</b></template
         >
         <template v-else
           ><b class="miss">{{ units.showChange(spec, stand.difference, shape.sport) }}</b> ·

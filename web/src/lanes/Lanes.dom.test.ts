@@ -22,7 +22,7 @@ describe('the lanes', () => {
     expect(wrapper.text()).toContain('±0.6');
     expect(wrapper.text()).toMatch(/aim 330\.0\s*−3\.0/);
     const inside = lanes({ ...measured, aim: { massG: { value: 327.8, tolerance: 1 } } });
-    expect(inside.text()).toContain('inside');
+    expect(inside.text()).toContain('in tolerance');
   });
 
   it('show the decimals of the frame’s own sport', () => {

@@ -119,8 +119,8 @@ watch(
       <div>
         <h1>Guides</h1>
         <p class="soft mb-0">
-          <router-link :to="{ name: 'setups' }">Setups</router-link> · bands that suit a kind of player.
-          Common practice: your own judgement comes first.
+          <router-link :to="{ name: 'setups' }">Setups</router-link> · Typical ranges by player. Common
+          practice; your judgement comes first.
         </p>
       </div>
     </div>
@@ -132,7 +132,7 @@ watch(
     <table v-else class="plain">
       <thead>
         <tr>
-          <th>Suits</th>
+          <th>Player</th>
           <th v-for="key in keys" :key="key" class="num">
             {{ SPEC_NAMES[key] }}<br /><span class="unit"
               >{{ units.unit(key) }}, {{ dressWords(dressOf(key), sport) }}</span
@@ -145,7 +145,7 @@ watch(
         <tr v-for="row in rows" :key="row.name">
           <td>
             <b>{{ GUIDE_NAMES[row.name] }}</b><span v-if="row.edited" class="soft small ml-2"
-              >the shop’s own</span
+              >changed by the shop</span
             >
           </td>
           <td v-for="key in keys" :key="key" class="num nowrap">{{ bandWords(key, row) }}</td>
@@ -155,7 +155,7 @@ watch(
               variant="text"
               :aria-label="`${GUIDE_NAMES[row.name]} as it ships`"
               @click="restore(row)"
-              >As it ships</v-btn
+              >Reset</v-btn
             >
             <v-btn variant="text" :aria-label="`Change ${GUIDE_NAMES[row.name]}`" @click="change(row)"
               >Change</v-btn
@@ -168,12 +168,12 @@ watch(
       <h2 class="heading mb-2">Which shape of paddle</h2>
       <div class="asked">
         <div>
-          <p class="soft small mb-1">What comes first</p>
-          <ChoiceRow v-model="first" label="What comes first" :choices="firsts" />
+          <p class="soft small mb-1">Priority</p>
+          <ChoiceRow v-model="first" label="Priority" :choices="firsts" />
         </div>
         <div>
-          <p class="soft small mb-1">Mis-hits go</p>
-          <ChoiceRow v-model="misHits" label="Mis-hits go" :choices="MIS" />
+          <p class="soft small mb-1">Mis-hits toward</p>
+          <ChoiceRow v-model="misHits" label="Mis-hits toward" :choices="MIS" />
         </div>
         <div>
           <p class="soft small mb-1">The player</p>

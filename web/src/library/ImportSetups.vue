@@ -90,7 +90,7 @@ async function store(skipBad: boolean): Promise<void> {
   const found = await reading.send('store', skipBad);
   if (!found || (found.skipped > 0 && !skipBad)) return;
   const left = [
-    found.already > 0 ? `${counted(found.already, 'row was', 'rows were')} there already` : '',
+    found.already > 0 ? `${counted(found.already, 'row was', 'rows were')} already there` : '',
     found.skipped > 0 ? `${counted(found.skipped, 'row was', 'rows were')} left out` : '',
   ].filter(Boolean);
   done.value = `${counted(found.stored, 'setup', 'setups')} stored${left.length > 0 ? `; ${left.join(', ')}` : ''}.`;
@@ -118,7 +118,7 @@ const wrongAt = (line: number, header: string): string[] =>
 </script>
 
 <template>
-  <Sheet v-model="open" title="Read a list of setups in" :width="880" :persistent="busy !== undefined">
+  <Sheet v-model="open" title="Import setups" :width="880" :persistent="busy !== undefined">
     <p v-if="done" class="good" role="status">{{ done }}</p>
     <ChoiceRow v-model="from" label="From" :choices="FROM" class="mb-3" />
     <template v-if="from === 'file'">
@@ -136,7 +136,7 @@ const wrongAt = (line: number, header: string): string[] =>
     <template v-else>
       <v-textarea
         v-model="lines"
-        label="One setup a line: name and numbers as you would type them"
+        label="One setup per line, as you’d type it"
         rows="5"
         hint="Bram Lote 2024: 337 g, 6 HL, 331 strung"
         persistent-hint
@@ -164,13 +164,13 @@ const wrongAt = (line: number, header: string): string[] =>
             :model-value="mapping.columns[header]?.unit ?? null"
             :items="unitsOf(header)"
             :label="`Unit of “${header}”`"
-            :error-messages="unclear.includes(header) ? ['Say the unit.'] : []"
+            :error-messages="unclear.includes(header) ? ['Choose a unit'] : []"
             @update:model-value="reading.map(header, mapping!.columns[header]!.field, $event!)"
           />
           <span v-else />
         </template>
       </div>
-      <MoreFields title="What holds where a row does not say" open>
+      <MoreFields title="Defaults for missing values" open>
         <div class="assumed">
           <v-select
             :model-value="said.assume.sport"
@@ -207,7 +207,7 @@ const wrongAt = (line: number, header: string): string[] =>
       </MoreFields>
       <table class="plain mt-2">
         <caption class="soft small">
-          The first rows as they will be read
+          Preview
         </caption>
         <thead>
           <tr>
@@ -253,9 +253,9 @@ const wrongAt = (line: number, header: string): string[] =>
     <section v-if="result && !busy" aria-label="What was found">
       <p role="status">
         {{ counted(result.rows, 'row', 'rows') }}: {{ result.rows - result.skipped - result.already }} new,
-        {{ result.already }} there already,
-        <span :class="{ warn: result.skipped > 0 }">{{ result.skipped }} with something wrong</span>.
-        <template v-if="result.skipped > 0">Nothing is stored until they are mended or skipped.</template>
+        {{ result.already }} already there,
+        <span :class="{ warn: result.skipped > 0 }">{{ result.skipped }} to fix</span>.
+        <template v-if="result.skipped > 0">Nothing is imported until they are fixed or skipped.</template>
       </p>
       <ul class="bad">
         <li v-for="{ line, problems } in bad" :key="line">
@@ -268,8 +268,8 @@ const wrongAt = (line: number, header: string): string[] =>
               :error-messages="wrongAt(line, head.headers[i] ?? '')"
               :autofocus="i === 0"
             />
-            <v-btn type="submit" color="primary">Put it right</v-btn>
-            <v-btn variant="text" @click="mending.line = 0">Leave it</v-btn>
+            <v-btn type="submit" color="primary">Save row</v-btn>
+            <v-btn variant="text" @click="mending.line = 0">Skip</v-btn>
           </form>
           <template v-else>
             <span class="soft">{{ json ? 'Setup' : 'Line' }} {{ line }}</span>
@@ -278,14 +278,14 @@ const wrongAt = (line: number, header: string): string[] =>
                 ><b v-if="p.column">{{ p.column }}:</b> {{ p.message }}
               </span>
             </span>
-            <v-btn v-if="!json" variant="text" :aria-label="`Mend line ${line}`" @click="begin(line)"
-              >Mend</v-btn
+            <v-btn v-if="!json" variant="text" :aria-label="`Fix line ${line}`" @click="begin(line)"
+              >Fix</v-btn
             >
           </template>
         </li>
       </ul>
       <p v-if="bad.length > 0 && bad.length < result.skipped" class="soft small">
-        These are the first {{ bad.length }} of {{ result.skipped }} rows with something wrong.
+        These are the first {{ bad.length }} of {{ result.skipped }} rows to fix.
       </p>
     </section>
 
@@ -296,12 +296,12 @@ const wrongAt = (line: number, header: string): string[] =>
         variant="outlined"
         :disabled="busy !== undefined"
         @click="store(true)"
-        >Skip those, store the rest</v-btn
+        >Skip those and import the rest</v-btn
       >
       <v-btn variant="outlined" :disabled="!ready || busy !== undefined" @click="reading.send('check')"
-        >Check it</v-btn
+        >Check</v-btn
       >
-      <v-btn color="primary" :disabled="!ready || busy !== undefined" @click="store(false)">Store all</v-btn>
+      <v-btn color="primary" :disabled="!ready || busy !== undefined" @click="store(false)">Import all</v-btn>
     </div>
   </Sheet>
 </template>

@@ -166,7 +166,7 @@ function submit(key: string): Promise<Setup> {
           @update:model-value="changeSport"
         />
       </div>
-      <p class="soft small mb-0">Leave a value empty where it was not published: missing stays missing.</p>
+      <p class="soft small mb-0">Leave unpublished values empty.</p>
       <div class="two">
         <NumberField
           v-for="key in ALL_SPEC_KEYS"
@@ -188,16 +188,8 @@ function submit(key: string): Promise<Setup> {
       <DressForm v-model="form.dress" :sport="form.sport" :error="said('dress')" />
       <MoreFields title="What frame it is" :open="before !== undefined">
         <div class="two">
-          <v-text-field
-            v-model="form.frameName"
-            label="What frame, as far as it is known"
-            :error-messages="at('frameName')"
-          />
-          <v-text-field
-            v-model="form.paint"
-            label="What the paint says, if not that"
-            :error-messages="at('paint')"
-          />
+          <v-text-field v-model="form.frameName" label="Model, if known" :error-messages="at('frameName')" />
+          <v-text-field v-model="form.paint" label="Painted as, if different" :error-messages="at('paint')" />
         </div>
         <div class="three">
           <NumberField
@@ -215,27 +207,27 @@ function submit(key: string): Promise<Setup> {
           <v-select v-if="shapes.length > 0" v-model="form.shape" :items="shapes" label="Shape" clearable />
           <NumberField
             v-model="form.axis"
-            label="Swung about, if not the usual"
+            :label="`${SPEC_NAMES.swingWeight} pivot, if unusual`"
             measure="length"
             unit="cm"
             :error="said('specs.axisCm')"
           />
         </div>
       </MoreFields>
-      <MoreFields title="As it was told, and what else is known">
+      <MoreFields title="As published">
         <div class="two">
           <v-text-field
             v-for="key in ALL_SPEC_KEYS"
             :key="key"
             v-model="form.told[key]"
-            :label="`${SPEC_NAMES[key]} as told, unit and all`"
+            :label="`${SPEC_NAMES[key]} as published, with unit`"
             :error-messages="at(`asReported.${key}`)"
           />
           <v-text-field v-model="form.link" label="Link" :error-messages="at('link')" />
           <v-text-field
             v-model="form.reportedOn"
             type="date"
-            label="Told on"
+            label="Published on"
             :error-messages="at('reportedOn')"
           />
           <v-text-field v-model="form.style" label="How they play" :error-messages="at('style')" />
@@ -245,7 +237,7 @@ function submit(key: string): Promise<Setup> {
           <v-text-field v-model="form.beam" label="Beam, mm" :error-messages="at('facts.beam')" />
           <NumberField
             v-model="form.leftRight"
-            label="Left heavier by"
+            label="Left side heavier by"
             measure="mass"
             unit="g"
             signed

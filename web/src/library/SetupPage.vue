@@ -77,10 +77,10 @@ const facts = computed((): [string, string][] => {
   if (!s) return [];
   const all: [string, string | undefined][] = [
     ['Kind of source', SOURCE_NAMES[s.sourceKind]],
-    ['Told by', s.source],
+    ['Source', s.source],
     ['Link', s.link],
     ['Year', s.year === null ? undefined : String(s.year)],
-    ['Told on', s.reportedOn === null ? undefined : dayWords(s.reportedOn)],
+    ['Published on', s.reportedOn === null ? undefined : dayWords(s.reportedOn)],
     ['Confidence', CONFIDENCE_NAMES[s.confidence]],
     ['How they play', s.style],
     ['Frame underneath', s.frameName],
@@ -96,7 +96,7 @@ const facts = computed((): [string, string][] => {
     ['Pattern', s.facts.pattern],
     ['Beam', s.facts.beam && `${s.facts.beam} mm`],
     ['Grip size', s.facts.gripSize],
-    ['Left heavier by', s.facts.leftRightG === undefined ? undefined : `${s.facts.leftRightG} g`],
+    ['Left side heavier by', s.facts.leftRightG === undefined ? undefined : `${s.facts.leftRightG} g`],
     ['Mains', s.strings.mains],
     ['Crosses', s.strings.crosses],
     ['Gauge', s.strings.gauge],
@@ -122,10 +122,8 @@ const facts = computed((): [string, string][] => {
         <h1>{{ page.setup.name }}</h1>
         <p class="soft mb-0">
           <router-link :to="{ name: 'setups' }">Setups</router-link>
-          <template v-if="page.setup.retired"> · retired: it is offered to none</template>
-          <template v-else-if="page.setup.standsBack">
-            · another report of this frame is offered in its place</template
-          >
+          <template v-if="page.setup.retired"> · retired</template>
+          <template v-else-if="page.setup.standsBack"> · replaced by another report</template>
         </p>
       </div>
       <span class="spring" />
@@ -133,13 +131,13 @@ const facts = computed((): [string, string][] => {
       <v-btn color="primary" size="large" @click="form?.show(page.setup)">Change</v-btn>
     </div>
     <div class="columns">
-      <section aria-label="What is told of it">
+      <section aria-label="Numbers">
         <table class="plain">
           <thead>
             <tr>
               <th>Spec</th>
-              <th class="num">As kept</th>
-              <th>As told</th>
+              <th class="num">Converted</th>
+              <th>As published</th>
             </tr>
           </thead>
           <tbody>

@@ -66,8 +66,8 @@ function explain(report: SetupRow, key: SpecKey): void {
       }}
     </h2>
     <p class="soft small">
-      As bare frames about {{ units.showMeasure('length', sport.axisCm) }}, so that they can be held against
-      one another. Each number opens its working.
+      Shown bare, about {{ units.showMeasure('length', sport.axisCm) }}, so reports can be compared. Click a
+      number to see how it was worked out.
     </p>
     <table v-wide class="plain wide">
       <thead>
@@ -89,7 +89,7 @@ function explain(report: SetupRow, key: SpecKey): void {
               {{ SOURCE_NAMES[r.sourceKind] }}{{ r.year ? ` ${r.year}` : '' }}
             </router-link>
             <div class="soft small">
-              {{ r.source }} · {{ r.confidence }} confidence{{ r.standsBack ? ' · stands back' : '' }}
+              {{ r.source }} · {{ r.confidence }} confidence{{ r.standsBack ? ' · not used' : '' }}
             </div>
           </td>
           <td v-for="key in keys" :key="key" class="num nowrap">
@@ -117,7 +117,7 @@ function explain(report: SetupRow, key: SpecKey): void {
       </tbody>
       <tfoot v-if="reports.length > 1">
         <tr>
-          <td>Furthest apart</td>
+          <td>Spread</td>
           <td v-for="key in keys" :key="key" class="num nowrap" :class="{ warn: told[key]?.disagree }">
             {{ told[key] ? units.showWidth(key, told[key]!.spread, shape.sport) : '—' }}
             <div v-if="told[key]?.disagree" class="small">disagree</div>
@@ -125,7 +125,7 @@ function explain(report: SetupRow, key: SpecKey): void {
           <td class="no-print" />
         </tr>
         <tr>
-          <td>By confidence</td>
+          <td>Weighted by confidence</td>
           <td v-for="key in keys" :key="key" class="num nowrap">
             {{ number(key, told[key]?.average) }}
           </td>
@@ -136,7 +136,7 @@ function explain(report: SetupRow, key: SpecKey): void {
       </tfoot>
     </table>
     <p v-if="reports.length > 1 && standing.length < reports.length" class="no-print">
-      <v-btn variant="outlined" @click="emit('settle', shown, 'all')">Offer all of them again</v-btn>
+      <v-btn variant="outlined" @click="emit('settle', shown, 'all')">Use all reports</v-btn>
     </p>
     <WorkingSheet
       v-model="sheet.open"

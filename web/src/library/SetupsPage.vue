@@ -76,7 +76,7 @@ const file = (of: 'setups.csv' | 'setups.json'): string => urlOf(of, query.value
       }}</span>
       <span class="spring" />
       <router-link :to="{ name: 'guides' }">Guides</router-link>
-      <v-btn variant="outlined" size="large" @click="reading?.show()">Read a list in</v-btn>
+      <v-btn variant="outlined" size="large" @click="reading?.show()">Import</v-btn>
       <v-btn color="primary" size="large" @click="form?.show()">Add a setup</v-btn>
     </div>
     <div class="filters no-print">
@@ -97,7 +97,7 @@ const file = (of: 'setups.csv' | 'setups.json'): string => urlOf(of, query.value
       </v-select>
     </div>
     <MoreFields
-      :title="`Ranges, style, views and files${ranged ? ` · ${counted(ranged, 'range', 'ranges')} set` : ''}`"
+      :title="`More filters, views, export${ranged ? ` · ${counted(ranged, 'range', 'ranges')} set` : ''}`"
       class="no-print more"
     >
       <div class="ranges">
@@ -109,14 +109,14 @@ const file = (of: 'setups.csv' | 'setups.json'): string => urlOf(of, query.value
       </div>
       <div class="line">
         <v-text-field v-model="filters.style" label="How they play" class="find" hide-details />
-        <v-switch v-model="filters.retired" label="Show the retired ones" hide-details />
+        <v-switch v-model="filters.retired" label="Show retired" hide-details />
         <span class="spring" />
-        <span class="soft">What is found goes out as</span>
-        <a class="link" :href="file('setups.csv')" download>a list (CSV)</a>
-        <a class="link" :href="file('setups.json')" download>a file (JSON)</a>
+        <span class="soft">Export results:</span>
+        <a class="link" :href="file('setups.csv')" download>CSV</a>
+        <a class="link" :href="file('setups.json')" download>JSON</a>
       </div>
       <div class="line">
-        <v-btn variant="outlined" @click="naming = true">Keep this view</v-btn>
+        <v-btn variant="outlined" @click="naming = true">Save view</v-btn>
         <template v-for="view in views" :key="view.name">
           <span class="view">
             <v-btn variant="text" @click="show(view)">{{ view.name }}</v-btn>
@@ -126,7 +126,7 @@ const file = (of: 'setups.csv' | 'setups.json'): string => urlOf(of, query.value
               :aria-label="`Forget the view ${view.name}`"
               @click="forget(view.name)"
             >
-              forget
+              Delete
             </button>
           </span>
         </template>
@@ -157,8 +157,8 @@ const file = (of: 'setups.csv' | 'setups.json'): string => urlOf(of, query.value
     />
     <SetupForm ref="form" @stored="stored" />
     <ImportSetups ref="reading" @stored="read" />
-    <FormDialog v-model="naming" title="Keep this view" store="Keep" :submit="keepView">
-      <v-text-field v-model="viewName" label="Its name" autofocus />
+    <FormDialog v-model="naming" title="Save view" store="Save" :submit="keepView">
+      <v-text-field v-model="viewName" label="Name" autofocus />
     </FormDialog>
   </div>
 </template>

@@ -33,6 +33,6 @@ export const FIELD_NAMES: Record<SetupField, string> = {
   crosses: 'crosses',
   gauge: 'gauge',
   tension: 'tension',
-  ...byReported(({ name }) => `${name} as told`),
+  ...byReported(({ name }) => `${name} as published`),
   line: 'a typed line with everything',
 };

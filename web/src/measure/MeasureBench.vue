@@ -222,7 +222,7 @@ watch(
         </div>
         <template v-if="dressOpen">
           <div v-if="capture && !capture.dressSaid" class="mt-2">
-            <h2 class="heading">First: is this what is on the frame?</h2>
+            <h2 class="heading">First: check what’s on it</h2>
           </div>
           <DressForm
             class="mt-3"
@@ -230,7 +230,7 @@ watch(
             :sport="sport.sport"
             @update:model-value="bench.setDress"
           />
-          <v-btn variant="outlined" class="mt-2" @click="sayDress">Yes, this is on it</v-btn>
+          <v-btn variant="outlined" class="mt-2" @click="sayDress">Confirm</v-btn>
         </template>
       </section>
       <TakePanel ref="panel" :quantity="active" :bench="bench" :left="enough.left(active)" />
@@ -255,8 +255,8 @@ watch(
         class="mt-2"
       />
       <div class="tools">
-        <button type="button" class="link" @click="line = true">type all in one line</button>
-        <button v-if="anything" type="button" class="link" @click="anew">begin the readings anew</button>
+        <button type="button" class="link" @click="line = true">Type all in one line</button>
+        <button v-if="anything" type="button" class="link" @click="anew">Start over</button>
       </div>
       <slot name="more" />
     </template>
@@ -270,7 +270,7 @@ watch(
         persistent-placeholder
         :items="purposeItems"
         item-props
-        label="This measurement is for"
+        label="Purpose"
         :hint="PURPOSE_HINTS[purpose]"
         persistent-hint
       />
@@ -282,13 +282,13 @@ watch(
         :loading="busy"
         block
         @click="store"
-        >Store the measurement</v-btn
+        >Save measurement</v-btn
       >
       <slot v-else name="onward" />
     </template>
     <template #keys>
-      <span><kbd>m</kbd> take</span><span><kbd>↑</kbd> <kbd>↓</kbd> which one</span
-      ><span><kbd>/</kbd> one line</span><span><kbd>Enter</kbd> enter what is typed</span>
+      <span><kbd>m</kbd> take</span><span><kbd>↑</kbd> <kbd>↓</kbd> choose</span
+      ><span><kbd>/</kbd> one line</span><span><kbd>Enter</kbd> Enter value</span>
     </template>
   </Bench>
   <TypedLine v-model="line" :bench="bench" />
@@ -301,7 +301,7 @@ watch(
     <div class="d-flex ga-2">
       <v-spacer />
       <v-btn variant="outlined" @click="dropAll">Begin anew</v-btn>
-      <v-btn color="primary" autofocus @click="askAnew = false">Keep them</v-btn>
+      <v-btn color="primary" autofocus @click="askAnew = false">Keep</v-btn>
     </div>
   </Sheet>
   <WorkingSheet

@@ -96,7 +96,7 @@ const asked = computed(() =>
             ? `read ${timesWords(times)}`
             : quantity === 'twistWeight' || quantity === 'leftRightG'
               ? 'if you can'
-              : 'not read yet'
+              : 'no reading'
         }}</span>
       </button>
     </div>
@@ -107,8 +107,8 @@ const asked = computed(() =>
           class="chip"
           :class="{ aside: r.setAside, outlying: r.outlying && !r.setAside }"
           :aria-pressed="r.setAside"
-          :aria-label="`${QUANTITY_NAMES[quantity]} reading ${r.text}, ${r.means}${r.outlying ? ', stands out' : ''}: ${r.setAside ? 'count it again' : 'set it aside'}`"
-          :title="r.setAside ? 'Count it again' : 'Set it aside'"
+          :aria-label="`${QUANTITY_NAMES[quantity]} reading ${r.text}, ${r.means}${r.outlying ? ', looks off' : ''}: ${r.setAside ? 'restore it' : 'ignore it'}`"
+          :title="r.setAside ? 'Restore it' : 'Ignore it'"
           @click="bench.setAside(r.id, !r.setAside)"
         >
           {{ r.text }} <span class="means">{{ r.means }}</span>
@@ -116,8 +116,7 @@ const asked = computed(() =>
       </li>
     </ul>
     <p v-if="outlying.length > 0" class="warn small mb-0">
-      {{ outlying.map((r) => r.text).join(', ') }} stands out from the rest. Click it to set it aside, or read
-      again.
+      {{ outlying.map((r) => r.text).join(', ') }} looks off. Click to ignore it, or read again.
     </p>
     <p v-if="problem" class="warn small mb-0">{{ problem }}</p>
   </div>

@@ -26,8 +26,8 @@ interface Field {
 const FIELDS: Record<typeof props.method, Field[]> = {
   pendulum: [
     { name: 'pivotCm', label: 'Hangs at, from the butt', measure: 'length' },
-    { name: 'amplitudeDeg', label: 'Swings out to', measure: 'angle' },
-    { name: 'endAmplitudeDeg', label: 'At the end still to', measure: 'angle', open: true },
+    { name: 'amplitudeDeg', label: 'Start angle', measure: 'angle' },
+    { name: 'endAmplitudeDeg', label: 'End angle', measure: 'angle', open: true },
   ],
   threads: [
     { name: 'threadCm', label: 'Length of the threads', measure: 'length' },
@@ -36,7 +36,7 @@ const FIELDS: Record<typeof props.method, Field[]> = {
 };
 const HOW: Record<typeof props.method, string> = {
   pendulum:
-    'Hang it by the handle on a thin rod that lies across it, and let it swing a little, face first. Count full swings, there and back.',
+    'Hang it by the handle on a thin rod across it. Let it swing a little, face first. Count full swings, there and back.',
   threads:
     'Hang it butt down by two upright threads of one length, tied to the head at 3 and 9 o’clock. Twist it a little about its long axis and count full twists, there and back.',
 };
@@ -108,7 +108,7 @@ function enter(): void {
     <p class="soft small mb-0">
       {{ HOW[method] }}
       <template v-if="best"
-        >This frame comes out surest hung {{ units.showMeasure('length', best.pivotCm) }} from the butt: ±{{
+        >Most accurate hung {{ units.showMeasure('length', best.pivotCm) }} from the butt: ±{{
           (2 * best.uncertainty).toFixed(1)
         }}
         kg·cm².</template

@@ -198,7 +198,7 @@ defineExpose({ take, putOn, took, goOn, refused });
       :label="`${QUANTITY_NAMES[quantity]} by`"
       @update:model-value="choose"
     />
-    <p v-else class="soft small mb-0">No instrument reads this. Type it below.</p>
+    <p v-else class="soft small mb-0">No instrument connected: type the reading</p>
     <template v-if="instrument">
       <div class="face">
         <output
@@ -233,9 +233,9 @@ defineExpose({ take, putOn, took, goOn, refused });
             >{{ calibration.text }}</RouterLink
           >
         </template>
-        <span v-if="liesHere" class="soft">{{ bench.frame.tag }} lies on it.</span>
+        <span v-if="liesHere" class="soft">On it: {{ bench.frame.tag }}</span>
         <button v-else type="button" class="link" @click="putOn">
-          Put {{ bench.frame.tag }} on it <kbd>p</kbd>
+          Put {{ bench.frame.tag }} on <kbd>p</kbd>
         </button>
       </p>
     </template>
@@ -247,9 +247,7 @@ defineExpose({ take, putOn, took, goOn, refused });
       @timed="add"
     />
     <div v-else-if="way?.kind === 'estimate'" class="face">
-      <p class="soft small mb-0">
-        Worked out from weight and balance. It stays marked as an estimate until it is measured.
-      </p>
+      <p class="soft small mb-0">Estimated from weight and balance until you measure it.</p>
       <v-btn color="primary" variant="outlined" @click="take">Estimate<kbd class="ml-2">m</kbd></v-btn>
     </div>
     <div v-else-if="way?.kind === 'edge-on'" class="face">

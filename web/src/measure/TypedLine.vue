@@ -84,10 +84,7 @@ async function enter(): Promise<void> {
         autocomplete="off"
         class="line"
       />
-      <p class="soft small">
-        Weight in g or oz, balance in cm, mm, in or points (6 HL), “sw” before the
-        {{ SPECS.swingWeight.name }}, “twist” before the {{ SPECS.twistWeight.name }}.
-      </p>
+      <p class="soft small">e.g. 11.5 oz, 6 HL, sw 320, tw 13.6</p>
       <dl v-if="specs.length > 0" class="read">
         <template v-for="{ key, value } in specs" :key="key">
           <dt>{{ SPEC_NAMES[key] }}</dt>
@@ -100,9 +97,7 @@ async function enter(): Promise<void> {
           <dd>{{ dressWords({ ...bench.capture.value?.dress, ...dress }, sport.sport) }}</dd>
         </template>
       </dl>
-      <p v-if="parsed.leftover" class="warn">
-        Not understood: “{{ parsed.leftover }}”. It will not be entered.
-      </p>
+      <p v-if="parsed.leftover" class="warn">Not understood: “{{ parsed.leftover }}”</p>
       <p v-if="parsed.specs.axisCm !== undefined" class="soft">
         The {{ SPECS.swingWeight.name }} is about {{ units.showMeasure('length', parsed.specs.axisCm) }} from
         the butt; it is moved to {{ units.showMeasure('length', sport.axisCm) }}.

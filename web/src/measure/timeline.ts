@@ -92,7 +92,7 @@ export function timeline(page: FramePage, show: (key: AnySpecKey, value: number)
     title: stringWords(s),
     text: '',
     stringing: s,
-    ...(s.retired ? { fault: 'noted by mistake' } : {}),
+    ...(s.retired ? { fault: 'discarded' } : {}),
   }));
   const built = builds.map((b): Happening => ({
     key: b.planId,

@@ -62,7 +62,7 @@ const at = (path: string): string[] => [refused.value?.at(path)].filter((s) => s
     </header>
     <h1 tabindex="-1">How did it play?</h1>
     <template v-if="stored || page?.noted">
-      <p class="good" role="status">Noted. Thank you: the shop sees it now.</p>
+      <p class="good" role="status">Thanks, it’s saved.</p>
       <p class="soft">You can close this page. For the next session the shop gives you another link.</p>
     </template>
     <template v-else-if="page">
@@ -74,7 +74,7 @@ const at = (path: string): string[] => [refused.value?.at(path)].filter((s) => s
         <DraftNotice :draft="draft" />
         <SessionFields v-model="value" :at="at" who="Your name" />
         <p v-if="failure" class="miss" role="alert">{{ failure }}</p>
-        <v-btn type="submit" color="primary" size="large" block :loading="busy">Send it to the shop</v-btn>
+        <v-btn type="submit" color="primary" size="large" block :loading="busy">Send</v-btn>
       </form>
     </template>
     <template v-else-if="failure">

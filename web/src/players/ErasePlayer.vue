@@ -38,10 +38,8 @@ async function submit(): Promise<void> {
   >
     <template #default="{ at }">
       <p class="mb-0">
-        Name, health notes, sessions and every word about them go, and do not come back: notes on their
-        frames, strings and measurements too. Frames, numbers and builds stay, without the person. Backups
-        that were made before still hold them until they are dropped; so do other devices on which something
-        about them was typed and not stored.
+        Deletes their name, health notes, sessions and every note about them for good. Frames, measurements
+        and builds stay, without the name. Older backups and other devices may still hold them.
       </p>
       <v-text-field v-model="name" label="Their name, to be sure" autofocus :error-messages="at('name')" />
     </template>

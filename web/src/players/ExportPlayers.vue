@@ -19,6 +19,6 @@ async function submit(): Promise<void> {
   <FormDialog v-model="open" title="Players as a CSV file" store="Save the file" :submit="submit">
     <p class="mb-0">All players that are not archived, one row each.</p>
     <v-checkbox v-model="withArm" label="With their arm history, which is private" />
-    <p v-if="withArm" class="warn small mb-0">Give this file to nobody whom the player has not agreed to.</p>
+    <p v-if="withArm" class="warn small mb-0">Share only with the player’s consent.</p>
   </FormDialog>
 </template>

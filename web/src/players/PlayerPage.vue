@@ -121,7 +121,7 @@ const advisedWords = ({ what, words }: PlayerPage['advised'][number]): string =>
       </section>
       <section aria-label="Strings">
         <h2 class="heading">Strings</h2>
-        <p v-if="page.strings.length === 0" class="soft">None noted.</p>
+        <p v-if="page.strings.length === 0" class="soft">None on record.</p>
         <ul class="plain-list">
           <li v-for="s in page.strings.slice(0, 6)" :key="s.stringing.id">
             <span>{{ s.tag }}: {{ stringWords(s.stringing) }}</span>

@@ -89,7 +89,7 @@ const rows = computed(() =>
         label="Over time"
       />
     </div>
-    <p v-if="played.length === 0" class="soft">No session is noted yet. They are noted at Play.</p>
+    <p v-if="played.length === 0" class="soft">No sessions yet. Add them at Play.</p>
     <template v-else>
       <PlainChart
         v-if="chart"

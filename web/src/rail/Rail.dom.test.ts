@@ -91,7 +91,7 @@ describe('the rail', () => {
     expect(text(32.2)).not.toContain('planned');
   });
 
-  it('draws the sweet region for the stroke that is chosen, and keeps the choice for the sport', async () => {
+  it('draws the sweet spot for the stroke that is chosen, and keeps the choice for the sport', async () => {
     const pinia = createPinia();
     setActivePinia(pinia);
     const specs = { massG: 320, balanceCm: 32.5, swingWeight: 320, twistWeight: 13.5, axisCm: 10.16 };

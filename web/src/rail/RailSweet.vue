@@ -5,7 +5,7 @@ import ChoiceRow from '../ui/ChoiceRow.vue';
 import { useStroke } from '../stores/stroke';
 import { STROKE_NAMES } from '../words';
 
-/** What the sweet region is drawn for, or why there is none. */
+/** What the sweet spot is drawn for, or why there is none. */
 const props = defineProps<{ sport: SportData; drawn: boolean }>();
 const stroke = useStroke();
 const choices = computed(() =>
@@ -19,12 +19,11 @@ const chosen = computed<StrokeName>({
 
 <template>
   <p v-if="sport.shaft === 'bends'" class="none">
-    No sweet region is drawn: the shaft bends while it meets the shuttle, and a rigid frame’s best point would
-    be untrue.
+    No sweet spot is drawn: the shaft bends on impact, so a rigid model would be wrong.
   </p>
   <div v-else-if="drawn" class="stroke no-print">
-    <span>Sweet region for a</span>
-    <ChoiceRow v-model="chosen" label="Sweet region for a" :choices="choices" />
+    <span>Sweet spot for a</span>
+    <ChoiceRow v-model="chosen" label="Sweet spot for a" :choices="choices" />
   </div>
 </template>
 

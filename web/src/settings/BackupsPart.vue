@@ -30,16 +30,13 @@ const kept = computed(() => shop.shop?.backupsKept ?? 0);
     </p>
     <p v-else-if="!backups" class="soft" role="status">Loading…</p>
     <template v-else>
-      <p>
-        A backup is the whole shop in one file, of one moment. It holds health notes: keep it where only you
-        come.
-      </p>
+      <p>The whole shop in one file, including health notes: keep it private.</p>
       <div><v-btn color="primary" :href="urlOf('backup')" download>Save a backup</v-btn></div>
-      <p v-if="!backups.folder" class="mb-0">None is made by itself of the demo: it begins anew each time.</p>
+      <p v-if="!backups.folder" class="mb-0">No automatic backups of the demo: it starts fresh each time.</p>
       <p v-else-if="kept > 0" class="mb-0">
-        One is made by itself each day; the newest {{ kept }} are kept in <code>{{ backups.folder }}</code>.
+        Automatic daily backups; the last {{ kept }} are in <code>{{ backups.folder }}</code>.
       </p>
-      <p v-else class="mb-0">None is made by itself. How many are kept is set under Settings.</p>
+      <p v-else class="mb-0">No automatic backups. Turn them on under Settings.</p>
       <table v-if="backups.rows.length > 0" class="plain">
         <thead>
           <tr>
@@ -57,8 +54,8 @@ const kept = computed(() => shop.shop?.backupsKept ?? 0);
         </tbody>
       </table>
       <p class="soft small mb-0">
-        Putting one back: stop Kevro, then <code>npm run restore -- the-file an-empty-folder</code> and start
-        it there. What is in the shop now is not touched.
+        To restore: stop Kevro, run <code>npm run restore -- the-file an-empty-folder</code> and start it
+        there. The current shop is not touched.
       </p>
     </template>
   </section>

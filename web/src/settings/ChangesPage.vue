@@ -29,10 +29,7 @@ const linkOf = ({ record, recordId, title }: Row): string | undefined => {
 <template>
   <div class="page">
     <h1>Who changed what</h1>
-    <p class="soft">
-      Every change by the call that made it, the newest first. What was changed stands with the record itself;
-      its words are not kept here.
-    </p>
+    <p class="soft">Change log, newest first</p>
     <div v-if="failure" role="alert">
       <p class="miss">{{ failure }}</p>
       <v-btn variant="outlined" @click="load">Try again</v-btn>

@@ -27,14 +27,14 @@ const theme = useKept<'light' | 'dark' | 'system'>('kevro-theme', 'light');
           <v-radio v-for="(way, i) in WAYS" :key="way.label" :label="way.label" :value="i" />
         </v-radio-group>
         <v-radio-group v-model="units.sizes" label="Lengths, heads and handles">
-          <v-radio label="as the weights are: cm with g, inches with oz" value="as weights" />
+          <v-radio label="match weight units" value="as weights" />
           <v-radio label="centimetres and cm²" value="cm" />
           <v-radio label="inches and square inches" value="in" />
         </v-radio-group>
         <v-radio-group v-model="theme" label="Light or dark" class="mt-2">
           <v-radio label="light" value="light" />
           <v-radio label="dark, for evening courts" value="dark" />
-          <v-radio label="as this device is set" value="system" />
+          <v-radio label="system" value="system" />
         </v-radio-group>
         <p class="soft small mt-4">
           These are kept on this device. Everything else is stored once for the shop: in grams, centimetres

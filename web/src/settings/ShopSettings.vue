@@ -101,19 +101,23 @@ const at = (path: string): string[] => [refused.value?.at(path)].filter((s) => s
       <v-autocomplete
         v-model="form.timeZone"
         :items="ZONES"
-        label="Its time zone: days are counted there"
+        label="Time zone"
         :error-messages="at('timeZone')"
       />
       <NumberField
         v-model="form.hours"
-        label="A calibration counts for"
+        label="Calibration valid for"
         measure="hours"
         :error="at('calibrationHours')[0]"
       />
-      <NumberField v-model="form.kept" label="Daily backups kept, 0 for none" :error="at('backupsKept')[0]" />
+      <NumberField
+        v-model="form.kept"
+        label="Daily backups to keep (0: none)"
+        :error="at('backupsKept')[0]"
+      />
       <NumberField
         v-model="form.signedIn"
-        label="Another device stays signed in for"
+        label="Device sign-in lasts"
         measure="hours"
         :error="at('signedInHours')[0]"
       />

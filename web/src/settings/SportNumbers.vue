@@ -100,12 +100,10 @@ const at = (path: string): string | undefined => refused.value?.at(`sports.${spo
 
 <template>
   <form class="numbers" novalidate @submit.prevent="store">
-    <h2 class="heading">What the shop works to</h2>
+    <h2 class="heading">Tolerances</h2>
     <p v-if="failure" class="miss" role="alert">{{ failure }}</p>
     <template v-if="loaded">
-      <p class="soft small mb-0">
-        The tolerance that an aim begins with, and how much a hand notices. An empty field stays as it ships.
-      </p>
+      <p class="soft small mb-0">Default tolerance and smallest noticeable change. Empty: Kevro’s default.</p>
       <v-select
         v-model="sport"
         :items="ALL_SPORTS.map((value) => ({ value, title: SPORT_NAMES[value] }))"
@@ -121,13 +119,13 @@ const at = (path: string): string | undefined => refused.value?.at(`sports.${spo
         />
         <NumberField
           v-model="rows[sport][key].noticeable"
-          label="noticed from"
+          label="noticeable"
           :unit="key === 'swingWeight' ? '%' : SPECS[key].unit"
           :placeholder="shipped(key).noticeable"
           :error="at(`noticeable.${noticedKey(key)}`)"
         />
       </div>
-      <div><v-btn type="submit" color="primary" :loading="busy">Work to these numbers</v-btn></div>
+      <div><v-btn type="submit" color="primary" :loading="busy">Save</v-btn></div>
     </template>
   </form>
 </template>

@@ -37,7 +37,7 @@ const submit = async (key: string): Promise<void> =>
   <FormDialog
     v-model="open"
     :title="view.closed ? 'Open this fitting again' : 'Close this fitting'"
-    :store="view.closed ? 'Open it again' : 'Close it'"
+    :store="view.closed ? 'Open it again' : 'Close fitting'"
     :submit="submit"
     :draft="draft"
   >

@@ -55,7 +55,7 @@ const habit = computed(() => {
   const { alongCm, uncertainty } = all.habit;
   const size = `${Math.abs(10 * alongCm).toFixed(1)} mm ±${(20 * uncertainty).toFixed(1)}`;
   if (Math.abs(alongCm) < 2 * uncertainty)
-    return `Pieces end up where they were measured, as far as can be told (${size}).`;
+    return `Pieces end up where they were measured, as far as builds show (${size}).`;
   return alongCm > 0
     ? `Pieces end up ${size} further along than they were measured: further from the tip on the hoop, further from the butt in the handle.`
     : `Pieces end up ${size} short of where they were measured: nearer the tip on the hoop, nearer the butt in the handle.`;
@@ -124,9 +124,9 @@ const apart = ({ predicted, read }: { predicted: number; read: number }): string
                 :color="worth(roll) ? 'primary' : undefined"
                 :variant="worth(roll) ? 'flat' : 'outlined'"
                 :loading="busy === roll.partId"
-                :aria-label="`Count with it: ${roll.name}`"
+                :aria-label="`Use this correction: ${roll.name}`"
                 @click="act(roll, 'apply')"
-                >Count with it</v-btn
+                >Use this correction</v-btn
               >
               <v-btn
                 v-else
@@ -144,10 +144,9 @@ const apart = ({ predicted, read }: { predicted: number; read: number }): string
         </tbody>
       </table>
       <p class="soft small mt-2">
-        ± is 95 %. Before any build a roll counts as heavy as it says, give or take 4 % (one standard
-        uncertainty, or what the roll itself says); each checked build narrows that by Bayes’ rule, with the
-        errors of both measurements, of placing and of cutting. One that stays within its ± needs no
-        correction. A new roll begins anew.
+        ±: 95 % sure. A new roll counts as its label says, ± 4 % unless you set a tolerance. Each checked
+        build narrows that (Bayes’ rule, with all errors of measuring, placing and cutting). A roll within its
+        ± needs no correction.
       </p>
       <p v-if="habit">{{ habit }}</p>
       <h2 class="heading mt-4">The builds that say so</h2>

@@ -91,7 +91,7 @@ function submit(key: string): Promise<PartRecord> {
       <v-select
         :model-value="form.kind"
         :items="kinds"
-        label="What it is"
+        label="Item"
         :disabled="part !== undefined"
         @update:model-value="choose"
       />
@@ -120,7 +120,7 @@ function submit(key: string): Promise<PartRecord> {
         Lead is poisonous: the build sheet will say how to handle it. Local rules may forbid it.
       </p>
       <p class="soft small mb-0">{{ words.hint }}</p>
-      <p v-if="part" class="soft small mb-0">Plans that were chosen keep it as it was.</p>
+      <p v-if="part" class="soft small mb-0">Existing plans keep the old values.</p>
     </template>
   </FormDialog>
 </template>

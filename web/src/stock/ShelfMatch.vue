@@ -41,7 +41,7 @@ const message = (error: unknown): string => (error instanceof Error ? error.mess
 /** What was measured can be ranked; the rest is counted. */
 const measured = (rows: readonly FrameRow[]) => rows.filter(({ newest }) => newest !== null);
 
-/** What the shelf is held against: a frame of the player's, or an aim that was set for one. */
+/** What stock is compared with: a frame of the player's, or an aim that was set for one. */
 interface Against {
   tag: string;
   what: string;
@@ -184,38 +184,32 @@ const number = (key: (typeof SPEC_KEYS)[number], value: number | undefined): str
   <div class="page">
     <div class="page-top">
       <div>
-        <h1>From the shelf</h1>
+        <h1>Match from stock</h1>
         <p class="soft mb-0">
-          <router-link :to="{ name: 'stock' }">Stock</router-link> · which frame suits a player, which two are
-          alike, what a set needs
+          <router-link :to="{ name: 'stock' }">Stock</router-link> · best frame for a player, closest pairs,
+          matched sets
         </p>
       </div>
     </div>
     <div class="who no-print">
       <PickPlayer v-model="playerId" label="For" @picked="player = $event" />
-      <v-select
-        v-if="choices.length > 0"
-        v-model="ownId"
-        :items="choices"
-        label="Against their frame, or an aim"
-      />
+      <v-select v-if="choices.length > 0" v-model="ownId" :items="choices" label="Compare with" />
     </div>
     <p v-if="failure" class="miss" role="alert">{{ failure }}</p>
-    <p v-else-if="!player" class="soft">Choose the player whose frame the shelf is held against.</p>
+    <p v-else-if="!player" class="soft">Choose the player whose frame stock is compared with.</p>
     <p v-else-if="choices.length === 0" class="soft">
       No frame of {{ player.name }} has been measured yet. Measure one first.
     </p>
     <p v-else-if="!shelf" class="soft" role="status">Loading…</p>
     <template v-else-if="against">
       <p class="soft">
-        All in the dress of {{ against.tag }}: {{ dressWords(against.dress, against.shape.sport) }}.<template
+        All shown as {{ against.tag }}: {{ dressWords(against.dress, against.shape.sport) }}.<template
           v-if="unmeasured > 0"
         >
-          {{ counted(unmeasured, 'frame on the shelf is', 'frames on the shelf are') }} not measured
-          yet.</template
+          {{ counted(unmeasured, 'frame in stock is', 'frames in stock are') }} not measured yet.</template
         >
       </p>
-      <p v-if="rows.length === 0" class="soft">No measured frame of this sport is on the shelf.</p>
+      <p v-if="rows.length === 0" class="soft">No measured frame of this sport is in stock.</p>
       <table v-else v-wide class="plain wide">
         <thead>
           <tr>
@@ -303,7 +297,7 @@ const number = (key: (typeof SPEC_KEYS)[number], value: number | undefined): str
                       .join(', ')
               }}</span>
               <span :class="f.withinTolerance ? 'good' : 'miss'">{{
-                f.withinTolerance ? 'inside' : 'does not get there'
+                f.withinTolerance ? 'in tolerance' : 'not reachable'
               }}</span>
             </li>
           </ul>

@@ -82,7 +82,7 @@ async function retire({ part, retired }: PartRow): Promise<void> {
     @retry="load"
   >
     <template #filter>
-      <router-link class="no-print" :to="{ name: 'learning' }">What builds taught of them</router-link>
+      <router-link class="no-print" :to="{ name: 'learning' }">What your tape really weighs</router-link>
       <v-checkbox v-if="retiredCount > 0" v-model="withRetired" :label="`Retired ones (${retiredCount})`" />
     </template>
     <template #default>
@@ -102,7 +102,7 @@ async function retire({ part, retired }: PartRow): Promise<void> {
             >
               {{ said?.label }}<template v-if="said?.unit">, {{ fieldUnit(said) }}</template>
             </th>
-            <th class="num"><span class="d-sr-only">Change or retire</span></th>
+            <th class="num"><span class="d-sr-only">Edit</span></th>
           </tr>
         </thead>
         <tbody>
@@ -130,7 +130,7 @@ async function retire({ part, retired }: PartRow): Promise<void> {
         </tbody>
       </table>
       <div class="mt-6 mb-2 shelf-head">
-        <h2 class="heading">Frames on the shelf</h2>
+        <h2 class="heading">Frames in stock</h2>
         <router-link class="no-print" :to="{ name: 'shelf' }">Which of them suits a player?</router-link>
       </div>
       <p v-if="shelf.failure.value" class="miss">{{ shelf.failure.value }}</p>

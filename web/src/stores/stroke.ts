@@ -2,7 +2,7 @@ import { defineStore } from 'pinia';
 import { strokeOf, type Sport, type SportData, type Stroke, type StrokeName } from '@kevro/core';
 import { useKept } from '../ui/kept';
 
-/** The stroke that sweet regions are drawn for, in each sport the one that was looked at last. */
+/** The stroke that sweet spots are drawn for, in each sport the one that was looked at last. */
 export const useStroke = defineStore('stroke', () => {
   const chosen = useKept<Partial<Record<Sport, StrokeName>>>('kevro-strokes', {});
   const of = (sport: SportData): Stroke => strokeOf(sport, chosen.value[sport.sport]);

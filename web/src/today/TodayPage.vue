@@ -116,14 +116,13 @@ useArrowsAlong('.today a.entry');
     </div>
     <p v-else-if="!rows" class="soft" role="status">Looking up the fittings…</p>
     <p v-else-if="rows.length === 0 && narrowed" class="soft">
-      No {{ query.closed ? 'closed' : 'open' }} fitting like that.
-      {{ query.closed ? '' : 'It may be among the closed ones.' }}
+      No fittings found.{{ query.closed ? '' : ' Try Closed.' }}
     </p>
-    <p v-else-if="rows.length === 0 && query.closed" class="soft">No fitting is closed yet.</p>
+    <p v-else-if="rows.length === 0 && query.closed" class="soft">No closed fittings yet.</p>
     <div v-else-if="rows.length === 0">
       <p class="soft">
-        No fitting is open. <button type="button" class="link" @click="openFitting">Open one</button> with a
-        player and a frame, known or new; measuring comes first.
+        No open fittings. <button type="button" class="link" @click="openFitting">Open one</button> with a
+        player and a frame.
       </p>
       <p class="soft">
         New here? <RouterLink :to="{ name: 'guide' }">Your first fitting, step by step</RouterLink>. Tape and
@@ -182,17 +181,16 @@ useArrowsAlong('.today a.entry');
             <kbd v-if="keyOf(`/players/${one.playerId}`)">{{ keyOf(`/players/${one.playerId}`) }}</kbd>
           </RouterLink>
           <v-btn variant="text" class="no-print" @click="looked(one.id)"
-            >Done<span class="d-sr-only">: {{ one.playerName }} was looked at</span></v-btn
+            >Done<span class="d-sr-only">: {{ one.playerName }}</span></v-btn
           >
         </li>
       </ul>
       <p v-if="day.lookAgain.total > day.lookAgain.rows.length" class="soft small">
-        The first {{ day.lookAgain.rows.length }} of {{ day.lookAgain.total }}; more stand up as these are
-        done.
+        The first {{ day.lookAgain.rows.length }} of {{ day.lookAgain.total }}.
       </p>
     </section>
-    <section v-if="!query.closed && day && day.calibrations.length > 0" aria-label="To be calibrated">
-      <h2 class="heading">To be calibrated</h2>
+    <section v-if="!query.closed && day && day.calibrations.length > 0" aria-label="Calibration due">
+      <h2 class="heading">Calibration due</h2>
       <ul class="list">
         <li v-for="one in day.calibrations" :key="one.id">
           <RouterLink :to="`/settings/instruments/${one.id}`" class="entry">
@@ -200,7 +198,7 @@ useArrowsAlong('.today a.entry');
               ><b>{{ one.name }}</b></span
             >
             <span class="soft">{{
-              one.calibratedAt ? `last on ${dayWords(one.calibratedAt)}` : 'never calibrated'
+              one.calibratedAt ? `last ${dayWords(one.calibratedAt)}` : 'never calibrated'
             }}</span>
             <kbd v-if="keyOf(`/settings/instruments/${one.id}`)">{{
               keyOf(`/settings/instruments/${one.id}`)

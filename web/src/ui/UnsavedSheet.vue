@@ -10,11 +10,11 @@ const { question } = defineProps<{
 <template>
   <Sheet
     :model-value="question.open"
-    title="Leave without storing?"
+    title="Leave without saving?"
     :width="440"
     @update:model-value="!$event && question.answer(false)"
   >
-    <p class="my-3">{{ what }} The draft is kept on this device and is here when you come back.</p>
+    <p class="my-3">{{ what }} Your draft stays on this device.</p>
     <div class="d-flex ga-2">
       <v-spacer />
       <v-btn variant="outlined" @click="question.answer(true)">Leave</v-btn>

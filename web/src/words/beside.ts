@@ -23,7 +23,7 @@ export function besideTold(one: Beside): string {
     case 'measured': {
       const { measurement, round, frame } = one;
       const when = round === null ? '' : `, round ${round}`;
-      const wrong = measurement.counts ? '' : ', marked as wrong since';
+      const wrong = measurement.counts ? '' : ', discarded since';
       return `${PURPOSE_NAMES[measurement.purpose]}${when}, ${dayWords(measurement.takenAt)}${wrong} · ${frame.maker} ${frame.model}`;
     }
     case 'guide':

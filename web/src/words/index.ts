@@ -146,7 +146,7 @@ export const LAPSE_WORDS: Record<Lapse, string> = {
   'another-start': 'the round starts from another measurement',
 };
 
-export const MARK_WORDS: Record<Mark, string> = { done: 'done', skipped: 'skipped', open: 'open again' };
+export const MARK_WORDS: Record<Mark, string> = { done: 'done', skipped: 'skipped', open: 'reopened' };
 
 export const PURPOSE_NAMES: Record<Purpose, string> = {
   found: 'as found',
@@ -156,7 +156,7 @@ export const PURPOSE_NAMES: Record<Purpose, string> = {
   later: 'later',
 };
 export const PURPOSE_HINTS: Record<Purpose, string> = {
-  found: 'the round starts anew from it; a plan made before no longer fits',
+  found: 'New starting point. Existing plans will need redoing.',
   trial: 'pieces are taped on',
   step: 'in the middle of the build',
   check: 'the build is finished',
@@ -203,16 +203,16 @@ export const fieldUnit = ({ measure, unit }: FieldWords): string | undefined =>
 const MATERIAL: FieldWords = { label: 'Material' };
 const WEIGHT: FieldWords = { label: 'Weight', measure: 'mass', unit: 'g' };
 const PER_CM = { measure: 'massPerCm', unit: 'g/cm' } as const;
-const STEP: FieldWords = { label: 'Cut to multiples of', measure: 'length', unit: 'cm' };
+const STEP: FieldWords = { label: 'Cut length step', measure: 'length', unit: 'cm' };
 const GIVE_OR_TAKE: FieldWords = {
-  label: 'Weight, give or take',
+  label: 'Tolerance',
   measure: 'mass',
   unit: 'g',
   optional: true,
 };
 const THICKNESS: FieldWords = { label: 'Thickness', measure: 'thickness', unit: 'mm', optional: true };
-const SHARE: FieldWords = { label: 'Give or take', measure: 'share', unit: '%', optional: true };
-const SIZES: FieldWords = { label: 'Handle sizes it adds', optional: true };
+const SHARE: FieldWords = { label: 'Tolerance of its weight', measure: 'share', unit: '%', optional: true };
+const SIZES: FieldWords = { label: 'Adds handle sizes', optional: true };
 const grip = { massG: WEIGHT, massUncertaintyG: GIVE_OR_TAKE, thicknessMm: THICKNESS, sizes: SIZES };
 const piece = { massG: WEIGHT, massUncertaintyG: GIVE_OR_TAKE };
 export const PART_WORDS: Record<PartKind, PartWords> = {
@@ -224,7 +224,7 @@ export const PART_WORDS: Record<PartKind, PartWords> = {
       material: MATERIAL,
       widthMm: { label: 'Width', measure: 'thickness', unit: 'mm' },
       thicknessMm: THICKNESS,
-      gPerCm: { label: 'Weight of it', ...PER_CM },
+      gPerCm: { label: 'Weight per cm', ...PER_CM },
       stepCm: STEP,
       massShare: SHARE,
     },
@@ -236,8 +236,8 @@ export const PART_WORDS: Record<PartKind, PartWords> = {
     fields: {
       material: MATERIAL,
       gPerCm: { label: 'Weight in the handle', ...PER_CM },
-      dabG: { label: 'In dabs of', measure: 'mass', unit: 'g' },
-      setMinutes: { label: 'Sets for', measure: 'minutes', unit: 'min', optional: true },
+      dabG: { label: 'Dab size', measure: 'mass', unit: 'g' },
+      setMinutes: { label: 'Curing time', measure: 'minutes', unit: 'min', optional: true },
       massShare: SHARE,
     },
   },
@@ -283,13 +283,13 @@ export const PART_WORDS: Record<PartKind, PartWords> = {
 };
 
 export const SCHOOL_NAMES: Record<School, string> = {
-  free: 'Anywhere',
+  free: 'Best overall',
   'handle-first': 'Handle first',
   sides: 'Sides',
   shoulders: 'Shoulders',
   tip: 'Tip',
   ends: 'Ends',
-  'balance-keeping': 'Balance kept',
+  'balance-keeping': 'Same balance',
 };
 
 export const SOURCE_NAMES: Record<SourceKind, string> = {
@@ -306,23 +306,23 @@ export const CONFIDENCE_NAMES: Record<Confidence, string> = {
 };
 
 export const STEP_HINTS: Record<StepKind, string> = {
-  'weigh-before': 'Within 0.5 g of the measurement? If not, measure again before anything is cut.',
+  'weigh-before': 'More than 0.5 g off? Measure again before cutting.',
   'strip-handle': 'Keep the grip: it goes back on. Note where it started.',
-  'take-off': 'Weigh what comes off: it is what the plan counts on.',
+  'take-off': 'Weigh what you remove.',
   cut: 'Round the corners so that they do not lift.',
   trial:
     'Same places, held with paper tape; handle weight on the outside of the grip. Or weighed dabs of putty, moved until it reads right: then their places are the new plan.',
-  'measure-trial': `Balance and ${SPECS.swingWeight.name} inside the aim? Then commit. Hold back a few grams for the last correction.`,
+  'measure-trial': `Balance and ${SPECS.swingWeight.name} in tolerance? Then commit. Hold back a few grams for the last trim.`,
   'fix-head': 'Wipe the place dry and clean first. Press from the middle outward.',
   seal: 'Thin, over the tape and a little beyond, each coat dry before the next, as the label says. They weigh next to nothing; tungsten needs none.',
   'fill-handle':
-    'Push a stop in first, in both chambers where there are two, so that nothing wanders toward the head. Over silicone goes a film before the cap; let it hang overnight.',
+    'Push a stop in first, in both chambers where there are two, so that nothing wanders toward the head. Cover the silicone with film before the cap. Hang overnight.',
   'set-in': 'Weigh each piece before it goes in.',
   'wrap-handle': 'Start at the butt, edges side by side, and keep it smooth.',
   swap: 'Weigh what comes off and what goes on.',
   regrip: 'Same overlap as before, or the weight changes.',
   restring:
-    'Weigh the new strings with what is cut off taken away. Note them with their tension: that stands in the frame’s log.',
+    'Weigh the new strings, less the offcuts. Record them with their tension: it goes into the frame’s log.',
   'final-check': 'Write it down: it is what the next visit starts from.',
 };
 

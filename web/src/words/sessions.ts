@@ -4,7 +4,7 @@ import type { SessionRow } from '@kevro/contract';
 export const ENERGY_WORDS = { plenty: 'plenty', enough: 'enough', little: 'little', none: 'none' } as const;
 export const OFTEN_WORDS = { no: 'no', sometimes: 'now and then', often: 'often' } as const;
 export const ARM_WORDS = { fine: 'fine', tired: 'tired', sore: 'sore' } as const;
-export const FIRM_WORDS = { yes: 'firm', no: 'not firm' } as const;
+export const FIRM_WORDS = { yes: 'solid', no: 'unstable' } as const;
 export const DEPTH_WORDS = { short: 'short', good: 'good', long: 'long' } as const;
 export const COMPARED_WORDS = { less: 'less', same: 'as usual', more: 'more' } as const;
 export const DAY_WORDS = { usual: 'as usual', 'hot-fast': 'hot, fast', 'cold-slow': 'cold, slow' } as const;

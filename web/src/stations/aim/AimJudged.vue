@@ -98,13 +98,13 @@ const gets = computed(() => {
   const grams = `${units.sayWidth('massG', best.addedG, sport)} in ${counted(best.places, 'place', 'places')}`;
   if (best.withinTolerance)
     return {
-      words: `This frame gets there with ${grams}; ${percent(best.chance)} of such builds pass the first check.`,
+      words: `Reachable with ${grams}; ${percent(best.chance)} of such builds pass the first check.`,
       good: true,
     };
   const miss = missWords(props.aim.read.value.aim, best.deviation, (key, amount) =>
     units.sayWidth(key, amount, sport),
   );
-  return { words: `This frame does not get there: the best ${miss}.`, good: false };
+  return { words: `Not reachable with these parts: ${miss}.`, good: false };
 });
 </script>
 
@@ -131,12 +131,12 @@ const gets = computed(() => {
   <div v-for="guard in guards" :key="guard.code" class="guard" :class="guard.strength">
     <p class="small mb-0" role="status">⚠ {{ guardSentence(guard, fitting.view?.player.name) }}</p>
     <button v-if="guard.at" type="button" class="link small" @click="aim.take(guard.at)">
-      {{ guard.code === 'out-of-reach' ? 'Take the nearest' : 'Take the gentler aim' }}
+      {{ guard.code === 'out-of-reach' ? 'Take the nearest' : 'Use the smaller step' }}
     </button>
     <v-text-field
       v-if="guard.strength === 'strong'"
       v-model="draft.overridden[guard.code]"
-      label="Why all the same"
+      label="Reason to override"
       density="compact"
       hide-details
       class="mt-1"

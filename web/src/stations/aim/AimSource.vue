@@ -87,7 +87,7 @@ const moves = (bother: Bother): string =>
     v-else-if="draft.way === 'frame'"
     :model-value="draft.frameId"
     :items="aim.others.items.value"
-    label="Frame to go to"
+    label="Match this frame"
     item-props
     no-filter
     :error-messages="draft.frameId ? [] : [aim.others.failure.value || 'Choose a frame that was measured.']"
@@ -111,14 +111,14 @@ const moves = (bother: Bother): string =>
         class="link"
         @click="aim.choose({ guide: proposed.guide })"
       >
-        Take it
+        Use
       </button>
     </p>
     <dl v-if="schools && (schools.carry !== undefined || schools.late !== undefined)" class="schools small">
       <div v-if="schools.carry !== undefined">
-        <dt>All you can carry</dt>
+        <dt>As heavy as you can handle</dt>
         <dd>
-          The heaviest that is never late: a step under the ceiling.
+          One step below the ceiling.
           <button
             type="button"
             class="link"
@@ -131,7 +131,7 @@ const moves = (bother: Bother): string =>
       <div v-if="schools.late !== undefined">
         <dt>Never late</dt>
         <dd>
-          The lightest that is still steady: the guide’s lower end.
+          The lightest stable: the low end of the guide.
           <button
             type="button"
             class="link"
@@ -144,7 +144,7 @@ const moves = (bother: Bother): string =>
     </dl>
   </template>
   <fieldset v-else-if="draft.way === 'complaints'" class="bothers">
-    <legend class="d-sr-only">What bothers</legend>
+    <legend class="d-sr-only">Complaints</legend>
     <v-checkbox
       v-for="bother in BOTHERS"
       :key="bother"
@@ -159,12 +159,10 @@ const moves = (bother: Bother): string =>
         >
       </template>
     </v-checkbox>
-    <v-btn v-if="!asked" variant="outlined" @click="takeTheirs"
-      >Take what stands in the player’s record</v-btn
-    >
-    <p v-else-if="draft.bothers.length === 0" class="soft small mb-0">Nothing stands there.</p>
+    <v-btn v-if="!asked" variant="outlined" @click="takeTheirs">Use the player’s complaints</v-btn>
+    <p v-else-if="draft.bothers.length === 0" class="soft small mb-0">No complaints on record</p>
     <p v-if="draft.bothers.includes('sore-arm')" class="warn small mb-0">
-      Less load comes first. Pain that stays belongs to a physician or physiotherapist.
+      Go lighter first. If pain persists, see a physician or physiotherapist.
     </p>
   </fieldset>
   <div v-if="PART_OF.includes(draft.way)">

@@ -117,7 +117,7 @@ const ghosts = computed(() => {
 /** How close a spec is to come, in a line: what is seldom changed stands behind it. */
 const howClose = (key: SpecKey): string => {
   const { tolerance, priority } = draft.value.rows[key];
-  if (priority === 'free') return 'free: left out of the plan';
+  if (priority === 'free') return 'any';
   const within = numberOf(tolerance);
   return `within ±${within === undefined ? '?' : units.sayWidth(key, within, shape.value.sport)} · ${priority}`;
 };
@@ -231,27 +231,27 @@ const PRIORITIES = ALL_PRIORITIES.map((value) => ({ value, title: value }));
         </fieldset>
       </form>
       <div v-if="targetOf(read.aim, 'balanceCm')" class="small conditions">
-        <span class="soft">Played where it is</span>
-        <button type="button" class="link" @click="forConditions('hot-fast')">hot and fast</button>
-        <span class="soft">(weight toward the hand, control) or</span>
-        <button type="button" class="link" @click="forConditions('cold-slow')">cold and slow</button>
-        <span class="soft">(toward the tip, power): half a step of balance each.</span>
+        <span class="soft">Adjust for</span>
+        <button type="button" class="link" @click="forConditions('hot-fast')">hot, fast courts</button>
+        <span class="soft">(control) or</span>
+        <button type="button" class="link" @click="forConditions('cold-slow')">cold, slow courts</button>
+        <span class="soft">(power): half a step of balance.</span>
       </div>
       <AimJudged :aim="aim" :guards="guards" />
-      <MoreFields title="Who decides, and why">
-        <v-text-field v-model="draft.note" label="Why this aim" />
+      <MoreFields title="Notes">
+        <v-text-field v-model="draft.note" label="Reason" />
         <v-text-field v-model="by" label="Decided by" />
       </MoreFields>
       <p v-if="settled && fitting.view" class="small mb-0">
         <router-link :to="{ name: 'shelf', query: { fitting: fitting.view.id, frame: fitting.record?.id } }"
-          >Which frame on the shelf is nearest to this aim?</router-link
+          >Find the closest frame in stock</router-link
         >
       </p>
       <EarlierAims />
     </template>
     <template #action>
       <p v-if="answerFirst && unanswered.length > 0" class="warn small mb-0" role="alert">
-        Say why all the same, beside {{ unanswered.length === 1 ? 'the warning' : 'each warning' }} above.
+        Give a reason beside {{ unanswered.length === 1 ? 'the warning' : 'each warning' }} above.
       </p>
       <v-btn v-if="settled" color="primary" size="large" block :to="{ name: 'plan' }">Go on to Plan</v-btn>
       <v-btn v-else type="submit" form="aim" color="primary" size="large" block :loading="busy"

@@ -28,18 +28,18 @@ const numbers = (aim: Aim): string => {
 <template>
   <details v-if="aims.length > 0">
     <summary>
-      {{ aims.length === 1 ? 'The aim that was set' : `The ${aims.length} aims that were set` }}
+      {{ aims.length === 1 ? 'Targets set' : `${aims.length} targets set` }}
     </summary>
     <ol>
       <li v-for="aim in aims" :key="aim.id">
         <b class="num">{{ numbers(aim.target) }}</b>
         <span class="soft small ml-2">
           {{ dayWords(aim.createdAt) }}, round {{ aim.round }}, {{ WAY_WORDS[aim.way]
-          }}{{ aim.by ? `, by ${aim.by}` : '' }}{{ aim.id === fitting.aim?.id ? ', stands' : '' }}</span
+          }}{{ aim.by ? `, by ${aim.by}` : '' }}{{ aim.id === fitting.aim?.id ? ', current' : '' }}</span
         >
         <div v-if="aim.note" class="small">{{ aim.note }}</div>
         <div v-for="guard in aim.guards" :key="guard.code" class="small warn">
-          in spite of a warning: {{ guard.note }}
+          despite a warning: {{ guard.note }}
         </div>
       </li>
     </ol>

@@ -135,7 +135,7 @@ export function useAimDraft(setupAsked: string | undefined) {
   watch([() => fitting.aim?.id, () => fitting.measurement?.id], () => kept.restart(startDraft()));
 
   const setup = computed(() => library.named(draft.value.setupId));
-  /** What of the chosen way's source there is to go to, in the dress of this frame. */
+  /** What of the chosen way's source there is to go to, shown as this frame is strung and gripped. */
   const source = computed((): KnownSpecs | undefined => {
     const { way, guide } = draft.value;
     const { frame, dress, measurement } = fitting;

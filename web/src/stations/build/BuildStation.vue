@@ -156,7 +156,7 @@ useArrowsAlong('.steps input', '.steps .next input');
     />
 
     <template #aside>
-      <h2 class="heading">At the bench, in this order</h2>
+      <h2 class="heading">Steps</h2>
       <ol class="steps">
         <BuildStep
           v-for="step in steps"
@@ -184,7 +184,7 @@ useArrowsAlong('.steps input', '.steps .next input');
           "
         />
       </ol>
-      <p v-if="!next" class="good"><b>Everything at the bench is done.</b></p>
+      <p v-if="!next" class="good"><b>All done</b></p>
       <div class="papers small">
         <span class="soft">Template at true scale:</span>
         <a :href="template('pdf', 'a4')" download>PDF, A4</a>

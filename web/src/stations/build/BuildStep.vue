@@ -112,7 +112,7 @@ async function show(what: 'skip' | 'built'): Promise<void> {
 }
 function skip(): void {
   if (reason.value.trim() === '') {
-    reasonError.value = 'Say why: it stands with the build.';
+    reasonError.value = 'Give a reason: it is kept with the build.';
     return;
   }
   emit('skip', reason.value.trim());
@@ -176,9 +176,7 @@ const left = computed(() => {
         <p v-for="caution in step.cautions" :key="caution" class="small warn">⚠ {{ CAUTIONS[caution] }}</p>
       </template>
       <p v-if="next && expects" class="small">
-        <span class="soft">{{
-          step.kind === 'weigh-before' ? 'It should read' : 'After it, it should read'
-        }}</span>
+        <span class="soft">{{ step.kind === 'weigh-before' ? 'Expect' : 'Expect after this step' }}</span>
         {{ expects }}
       </p>
       <p v-if="read" class="small">
@@ -189,11 +187,9 @@ const left = computed(() => {
       </p>
       <div v-if="surprise" class="surprise" role="alert">
         <p class="small">
-          <b>Not as expected: {{ offWords(surprise, say) }}.</b>
+          <b>Off: {{ offWords(surprise, say) }}.</b>
           {{
-            surprise.causes.length > 0
-              ? 'Before you go on, look at:'
-              : 'No single slip explains it: measure again.'
+            surprise.causes.length > 0 ? 'Check first:' : 'No single mistake explains this. Measure again.'
           }}
         </p>
         <ul v-if="surprise.causes.length > 0" class="small">
@@ -203,14 +199,14 @@ const left = computed(() => {
         </ul>
       </div>
       <p v-if="step.waitMinutes && !until" class="small">
-        Then wait {{ waitWords(step.waitMinutes) }}, or as the label says, before you go on.
+        Wait {{ waitWords(step.waitMinutes) }} (or per the label).
       </p>
       <p v-if="until" class="small" role="timer">
         <template v-if="left">
-          Sets until <b>{{ momentWords(until) }}</b>: {{ waitWords(left) }} left.
-          <a :href="calendar" download>Into the calendar</a>
+          Curing until <b>{{ momentWords(until) }}</b>: {{ waitWords(left) }} left.
+          <a :href="calendar" download>Add to calendar</a>
         </template>
-        <span v-else class="good">It has set.</span>
+        <span v-else class="good">Cured</span>
       </p>
       <div v-if="(next || over) && !disabled" class="acts small">
         <RouterLink
@@ -228,10 +224,10 @@ const left = computed(() => {
           :aria-expanded="open === 'built'"
           @click="show('built')"
         >
-          built otherwise…
+          Built differently…
         </button>
         <RouterLink v-if="step.kind === 'trial'" :to="{ name: 'plan' }"
-          >tried with putty dabs: take over where they ended</RouterLink
+          >Used putty dabs? Enter where they ended up</RouterLink
         >
         <button v-if="step.kind === 'restring'" type="button" class="link" @click="emit('strings')">
           note the new strings…
@@ -243,15 +239,11 @@ const left = computed(() => {
           :aria-expanded="open === 'skip'"
           @click="show('skip')"
         >
-          skip…
+          Skip…
         </button>
       </div>
       <form v-if="open === 'skip'" ref="form" class="form" @submit.prevent="skip">
-        <v-text-field
-          v-model="reason"
-          label="Why it is skipped"
-          :error-messages="reasonError ? [reasonError] : []"
-        />
+        <v-text-field v-model="reason" label="Reason" :error-messages="reasonError ? [reasonError] : []" />
         <v-btn type="submit" variant="outlined">Skip it</v-btn>
       </form>
       <form v-if="open === 'built'" ref="form" class="form" novalidate @submit.prevent="storeBuilt">
@@ -273,8 +265,8 @@ const left = computed(() => {
             <NumberField v-model="row.endCm" label="to" measure="length" :error="wrong[`${row.id}.endCm`]" />
           </template>
         </div>
-        <v-text-field v-model="reason" label="Why, if that matters" />
-        <v-btn type="submit" variant="outlined">Note it as built</v-btn>
+        <v-text-field v-model="reason" label="Reason (optional)" />
+        <v-btn type="submit" variant="outlined">Save as built</v-btn>
       </form>
     </div>
   </li>

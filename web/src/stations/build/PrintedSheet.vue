@@ -106,7 +106,7 @@ watch(
       </tbody>
     </table>
     <CutTable :cuts="cuts" />
-    <h2>At the bench, in this order</h2>
+    <h2>Steps</h2>
     <ol>
       <li v-for="step in plan.steps" :key="step.key">
         <span class="box" aria-hidden="true">{{ whenOf(step) ? '✓' : '' }}</span><b>{{ titleOf(step) }}</b>
@@ -117,7 +117,7 @@ watch(
         <div v-for="doing in doingOf(step)" :key="doing">{{ doing }}</div>
         <div>{{ STEP_HINTS[step.kind] }}</div>
         <div v-for="caution in step.cautions" :key="caution">Caution. {{ CAUTIONS[caution] }}</div>
-        <div v-if="step.waitMinutes">Wait {{ waitWords(step.waitMinutes) }}, or as the label says.</div>
+        <div v-if="step.waitMinutes">Wait {{ waitWords(step.waitMinutes) }} (or per the label).</div>
       </li>
     </ol>
   </article>

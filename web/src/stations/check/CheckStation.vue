@@ -73,7 +73,9 @@ const list = (keys: readonly SpecKey[]): string => {
 const insideWords = computed(() => {
   const keys = verdict.value.filter((v) => v.inside).map(({ spec }) => spec);
   const words = list(keys);
-  return words ? `${words[0]?.toUpperCase()}${words.slice(1)} ${keys.length > 1 ? 'are' : 'is'} inside.` : '';
+  return words
+    ? `${words[0]?.toUpperCase()}${words.slice(1)} ${keys.length > 1 ? 'are' : 'is'} in tolerance.`
+    : '';
 });
 const heading = computed(() => {
   if (!check.value || !aim.value) return '';
@@ -225,7 +227,7 @@ function explain(what: NumberKey): void {
     station="measure"
   />
   <NotYet v-else-if="!plan || !aim" missing="No plan is chosen yet" station="plan" />
-  <Bench v-else :title="`Check ${fitting.record.tag}`" aside-label="Does it measure right?">
+  <Bench v-else :title="`Check ${fitting.record.tag}`" aside-label="Check">
     <Rail
       :frame="fitting.frame"
       :dress="check?.dress ?? fitting.dress"
@@ -245,16 +247,16 @@ function explain(what: NumberKey): void {
     <p v-if="check" class="soft small mb-0">Solid: measured now. Open: planned. Grey: as it was found.</p>
 
     <template #aside>
-      <section v-if="!check" aria-label="Does it measure right?">
-        <h2 class="heading">Does it measure right?</h2>
+      <section v-if="!check" aria-label="Check">
+        <h2 class="heading">Check</h2>
         <p class="verdict">Not checked yet</p>
         <p class="soft small">
-          Weigh, balance and swing it as it is now. The readings stand beside what was planned, and what is
-          outside is brought in by the smallest touch.
+          Measure the finished frame. Kevro compares it with the target and suggests the smallest trim if
+          needed.
         </p>
       </section>
-      <section v-else aria-label="Does it measure right?">
-        <h2 class="heading">Does it measure right?</h2>
+      <section v-else aria-label="Check">
+        <h2 class="heading">Check</h2>
         <p class="verdict" :class="inside ? 'good' : 'miss'" role="status">{{ heading }}</p>
         <p class="soft small mb-1">
           {{ insideWords }} Measured {{ momentWords(check.takenAt)
@@ -262,12 +264,14 @@ function explain(what: NumberKey): void {
         </p>
         <p v-if="sure" class="small mb-0">
           <b>{{ percent(sure.all) }}</b> sure it is really in tolerance.
-          <template v-if="inside && sure.all < 0.8"> More readings make it surer.</template>
+          <template v-if="inside && sure.all < 0.8"> Take more readings before relying on it.</template>
         </p>
         <ul v-if="sure" class="sure small">
           <li v-for="v in verdict" :key="v.spec">
             <span>{{ SPEC_NAMES[v.spec] }}</span>
-            <span :class="v.inside ? 'good' : 'miss'">{{ v.inside ? 'inside' : 'outside' }}</span>
+            <span :class="v.inside ? 'good' : 'miss'">{{
+              v.inside ? 'in tolerance' : 'out of tolerance'
+            }}</span>
             <span class="num">{{ percent(sure.of[v.spec] ?? 0) }}</span>
           </li>
         </ul>
@@ -281,13 +285,11 @@ function explain(what: NumberKey): void {
       </section>
       <section v-if="check && !inside && !signed" aria-label="Smallest trim">
         <h2 class="heading">Smallest trim</h2>
-        <p v-if="trimFailure" class="miss small" role="alert">
-          It could not be worked out: {{ trimFailure }}
-        </p>
-        <p v-else-if="!trims" class="soft small" role="status">Looking for the smallest touch…</p>
+        <p v-if="trimFailure" class="miss small" role="alert">Couldn’t work it out: {{ trimFailure }}</p>
+        <p v-else-if="!trims" class="soft small" role="status">Finding the smallest trim…</p>
         <p v-else-if="trims.length === 0" class="warn small">
-          No one or two touches bring it in.
-          <RouterLink :to="{ name: 'plan' }">Make a new plan</RouterLink>, or measure anew as the start.
+          No trim of one or two pieces fixes this.
+          <RouterLink :to="{ name: 'plan' }">Make a new plan</RouterLink>, or measure again as a new start.
         </p>
         <div role="radiogroup" aria-label="What to do" class="ways">
           <label v-for="(one, i) in trims ?? []" :key="i" class="way" :class="{ on: chosen === i }">
@@ -301,8 +303,8 @@ function explain(what: NumberKey): void {
           </label>
           <label class="way" :class="{ on: chosen === LEAVE }">
             <input v-model="chosen" type="radio" name="trim" :value="LEAVE" class="d-sr-only" />
-            <b class="d-block">Leave it, with a note</b>
-            <span class="soft small d-block">signed off outside the aim</span>
+            <b class="d-block">Accept as is</b>
+            <span class="soft small d-block">signed off out of tolerance</span>
           </label>
         </div>
       </section>
@@ -311,7 +313,7 @@ function explain(what: NumberKey): void {
         <v-text-field
           ref="noteField"
           v-model="note"
-          :label="inside ? 'Note' : 'Why it is left so'"
+          :label="inside ? 'Note' : 'Reason'"
           :error-messages="noteError ? [noteError] : []"
         />
         <v-text-field v-model="by" label="Signed off by" />
@@ -322,11 +324,11 @@ function explain(what: NumberKey): void {
         <p class="mb-1">
           {{ momentWords(signed.at) }}{{ signed.by ? ` by ${signed.by}` : '' }}:
           <b :class="signed.passed ? 'good' : 'warn'">{{
-            signed.passed ? 'inside the aim' : 'outside the aim'
+            signed.passed ? 'all in tolerance' : 'out of tolerance'
           }}</b>
         </p>
         <p v-if="signed.note" class="small mb-1">{{ signed.note }}</p>
-        <p class="soft small">What is on it is noted on the racket: the next visit starts from there.</p>
+        <p class="soft small">Saved to this frame’s record: the next visit starts from there.</p>
         <div class="d-flex flex-wrap ga-2">
           <v-btn variant="outlined" :to="{ name: 'frame-card', params: { id: fitting.record.id } }"
             >The spec card</v-btn
@@ -352,7 +354,7 @@ function explain(what: NumberKey): void {
           block
           :loading="busy"
           @click="signOff"
-          >{{ inside ? 'Sign off' : 'Sign off outside the aim' }}</v-btn
+          >{{ inside ? 'Sign off' : 'Sign off out of tolerance' }}</v-btn
         >
         <button type="button" class="link small" @click="measure">Measure it again</button>
       </template>

@@ -51,7 +51,7 @@ const tag = (id: string): string => frames.value.find((f) => f.id === id)?.tag ?
 
 <template>
   <section aria-label="The set" class="set">
-    <h2 class="heading">The set, one against another</h2>
+    <h2 class="heading">The set compared</h2>
     <table class="plain small">
       <thead>
         <tr>
@@ -77,8 +77,8 @@ const tag = (id: string): string => frames.value.find((f) => f.id === id)?.tag ?
     <p v-for="pair in apart" :key="pair.ids.join()" class="small mb-0">
       {{ pair.ids.map(tag).join(' and ') }}:
       <b :class="pair.steps < 1 ? 'good' : 'warn'">{{
-        pair.steps < 1 ? 'alike to a hand' : `${pair.steps.toFixed(1)} steps apart`
-      }}</b><template v-if="pair.most"> (most in {{ specName(pair.most) }})</template>
+        pair.steps < 1 ? 'feel the same' : `${pair.steps.toFixed(1)} steps apart`
+      }}</b><template v-if="pair.most">, mostly {{ specName(pair.most) }}</template>
     </p>
   </section>
 </template>

@@ -14,7 +14,7 @@ const own = computed(() => {
   return (learned.value?.rolls ?? []).filter(({ partId }) => used.has(partId));
 });
 const words = ({ name, builds, share, uncertainty }: Learning['rolls'][number]): string =>
-  `${builds === 1 ? 'One build' : `${builds} builds`} with ${name}: it lies ${share < 0 ? '−' : '+'}${Math.abs(100 * share).toFixed(1)} % ±${(200 * uncertainty).toFixed(1)} off what it says.`;
+  `${builds === 1 ? 'One build' : `${builds} builds`} with ${name}: ${share < 0 ? '−' : '+'}${Math.abs(100 * share).toFixed(1)} % ±${(200 * uncertainty).toFixed(1)} off its label.`;
 </script>
 
 <template>

@@ -141,7 +141,7 @@ const brushedOf = computed(() => {
 const libraryWords = computed(() => {
   const all = `The faint points are the ${cloud.value?.x.length ?? 0} of the whole library.`;
   const within = brushedOf.value;
-  return within === undefined ? `${all} ` : `${all} ${within} of them are in the brush. `;
+  return within === undefined ? `${all} ` : `${all} ${within} of them are selected. `;
 });
 const rows = computed(() =>
   dots.value.map(({ name, massG, balanceCm, swingWeight }) => ({
@@ -188,10 +188,9 @@ const missing = computed(() => props.setups.length - dots.value.length);
     @brush="brushed"
   />
   <p class="soft small mb-2">
-    The shaded part is what this frame can become with weight in its zones, up to their caps. Dotted lines are
-    of equal {{ SPECS.swingWeight.name }} at its recoil weight.
+    Shaded: reachable with added weight. Dotted: equal {{ SPECS.swingWeight.name }}.
     <template v-if="cloud">{{ libraryWords }}</template>
-    <template v-if="missing > 0">{{ missing }} of the setups at hand say no weight or no balance.</template>
+    <template v-if="missing > 0">{{ missing }} loaded setups have no weight or no balance.</template>
   </p>
   <div class="ends" role="group" aria-label="Only setups between">
     <NumberField

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { SPEC_NAMES } from '../../words';
 import { computed, ref, watch } from 'vue';
 import { watchDebounced } from '@vueuse/core';
 import { type SpecKey, specName, SPEC_KEYS, explainOutcome } from '@kevro/core';
@@ -113,7 +114,7 @@ function explain(n: Compared, key: SpecKey): void {
     key,
     explainOutcome(key, n.brought.outcome, {
       before: isBeside(n.id) && others.all.includes(n) ? 'as it was' : 'as published',
-      after: 'in the dress of this frame',
+      after: 'shown as this frame is strung and gripped',
       nameOf: (part) => `${part.name}, ${part.takenOff ? 'taken off' : 'put on'}`,
       assumes: 'typical masses of strings and grips where they were not weighed',
     }),
@@ -185,10 +186,10 @@ const nearestId = computed(() => library.beside[0]?.id);
         </li>
       </ul>
       <div>
-        <h2 class="heading">Setups, nearest to this frame first</h2>
+        <h2 class="heading">Nearest setups</h2>
         <p v-if="lacks.length > 0" class="soft small mb-0">
-          This frame’s {{ lacks.map((key) => specName(key)).join(' and ') }} is not known: distances are
-          without it.
+          {{ lacks.map((key, i) => (i === 0 ? SPEC_NAMES[key] : specName(key))).join(' and ') }} not measured:
+          distances ignore it.
         </p>
       </div>
       <v-text-field
@@ -212,22 +213,22 @@ const nearestId = computed(() => library.beside[0]?.id);
         v-model="onlyReached"
         :label="`Only what this frame can become (${whole.reachableCount})`"
       />
-      <v-btn v-else variant="outlined" @click="whole.start()">What of it can this frame become?</v-btn>
+      <v-btn v-else variant="outlined" @click="whole.start()">Which setups can this frame reach?</v-btn>
       <p v-if="whole.failure" class="miss small mb-0" role="alert">{{ whole.failure }}</p>
       <p v-if="library.failure" class="miss" role="alert">{{ library.failure }}</p>
       <p v-else-if="library.loading && library.found.length === 0" class="soft" role="status">
-        Looking for the nearest setups…
+        Finding setups…
       </p>
       <p v-else-if="library.total === 0" class="soft">
         {{
           library.query.search || library.query.kind
-            ? 'No setup matches. Type less, or show all sources.'
+            ? 'No setups found. Try fewer letters or all sources.'
             : 'The library has no setup of this sport. Add one under Setups, then come back.'
         }}
       </p>
       <p v-else-if="brush" class="line small">
-        <span v-if="keptTo">{{ keptTo.length }} of the library are in the brush</span>
-        <span v-else>{{ listed.length }} of the {{ library.found.length }} at hand are in the brush</span>
+        <span v-if="keptTo">{{ keptTo.length }} selected from the library</span>
+        <span v-else>{{ listed.length }} selected of {{ library.found.length }} loaded</span>
         <button type="button" class="all" @click="brush = undefined">show all</button>
       </p>
       <ul v-if="library.total > 0" class="list">

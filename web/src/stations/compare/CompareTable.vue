@@ -50,7 +50,7 @@ function reachWords(id: string): string {
 <template>
   <table v-wide class="plain wide">
     <caption class="soft small">
-      Differences from this frame: in units, and in steps that a hand just notices.
+      Difference from this frame, in units and in noticeable steps.
     </caption>
     <thead>
       <tr>

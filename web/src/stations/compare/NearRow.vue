@@ -50,9 +50,9 @@ const number = (key: SpecKey): string => {
     <span v-if="reached" class="reached small" :class="reached.reachable ? 'good' : 'soft'">{{
       reached.reachable
         ? reached.addedG < 0.05
-          ? 'within a step as it is'
-          : `within reach with ${units.sayWidth('massG', reached.addedG, shape.sport)}`
-        : `out of reach: ${reached.leftSteps.toFixed(1)} steps left`
+          ? 'already within a step'
+          : `reachable with ${units.sayWidth('massG', reached.addedG, shape.sport)}`
+        : `out of reach by ${reached.leftSteps.toFixed(1)} steps`
     }}</span>
   </button>
   <div v-if="beside" class="values">

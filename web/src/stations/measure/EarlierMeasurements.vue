@@ -66,10 +66,10 @@ async function stored(): Promise<void> {
             start the round from this
           </button>
           <button v-if="m.counts" type="button" class="link small" @click="putRight?.correct(m)">
-            put right
+            Correct…
           </button>
           <button type="button" class="link small" @click="putRight?.mark(m)">
-            {{ m.counts ? 'mark as wrong' : 'count it again' }}
+            {{ m.counts ? 'Discard…' : 'Restore' }}
           </button>
         </div>
       </li>

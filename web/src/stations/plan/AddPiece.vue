@@ -31,17 +31,17 @@ function add(): void {
 
 <template>
   <details class="add">
-    <summary>Put another piece on</summary>
+    <summary>Add a piece</summary>
     <form class="fields" @submit.prevent="add">
       <v-select
         :model-value="part?.id ?? null"
         :items="parts.map(({ id, name }) => ({ value: id, title: name }))"
-        label="Of"
+        label="Material"
         hide-details
         @update:model-value="partId = $event ?? undefined"
       />
-      <v-select v-model="zone" :items="zones" label="At" hide-details />
-      <v-btn type="submit" variant="outlined" :disabled="!zone">Put it on</v-btn>
+      <v-select v-model="zone" :items="zones" label="Place" hide-details />
+      <v-btn type="submit" variant="outlined" :disabled="!zone">Add</v-btn>
     </form>
   </details>
 </template>

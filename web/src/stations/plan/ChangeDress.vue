@@ -76,11 +76,11 @@ function choose(what: Swap['what'], choices: readonly Swap[], title: string): vo
       <NumberField
         v-if="strings"
         :model-value="strings.to === true ? null : strings.to.massG"
-        label="They weigh"
+        label="Weight"
         spec="massG"
         :shape="shape"
         width
-        hint="Left empty, the usual weight counts."
+        hint="Empty: typical weight"
         @update:model-value="weighed"
       />
     </div>

@@ -29,7 +29,7 @@ const lapsed = computed(() =>
           <span class="soft small"> {{ momentWords(plan.createdAt) }} · {{ LAPSE_WORDS[why] }}</span>
         </div>
         <div class="soft small">{{ doingWords(plan, frame) }}</div>
-        <button type="button" class="again small" @click="emit('again', plan)">lay it out again</button>
+        <button type="button" class="again small" @click="emit('again', plan)">Use again</button>
       </li>
     </ul>
   </details>

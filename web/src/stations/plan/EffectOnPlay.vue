@@ -180,9 +180,9 @@ const lineRows = computed(() =>
         contours
       />
       <p class="soft small">
-        Assumed: a free, rigid frame that meets a ball of {{ frame.sport.ballG.toFixed(1) }} g coming at
-        {{ stroke.ballSpeed }} m/s with its face at {{ stroke.faceSpeed }} m/s; a heavier swing is as much
-        slower as its {{ SPECS.swingWeight.name }} makes it. Read differences from it, not promises.
+        Model: rigid frame held freely, ball {{ frame.sport.ballG.toFixed(1) }} g at
+        {{ stroke.ballSpeed }} m/s, face at {{ stroke.faceSpeed }} m/s, slower with more
+        {{ SPECS.swingWeight.name }}. Use it to compare, not to predict.
       </p>
     </template>
     <h2 class="heading">What a gram does along the racket</h2>
@@ -195,8 +195,7 @@ const lineRows = computed(() =>
       :height="240"
     />
     <p class="soft small mb-0">
-      One gram on the long axis, or on the head as a pair on the hoop, beside the racket as it was measured.
-      Each curve as a share of its own largest.
+      Effect of 1 g along the frame (a pair of 0.5 g on the head). Each curve is scaled to its own maximum.
     </p>
   </section>
 </template>

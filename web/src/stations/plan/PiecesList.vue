@@ -67,7 +67,7 @@ const MOVES = [
 </script>
 
 <template>
-  <h2 class="heading">{{ byHand ? 'What goes on, changed by hand' : 'What goes on' }}</h2>
+  <h2 class="heading">{{ byHand ? 'Pieces (edited)' : 'What goes on' }}</h2>
   <ul class="pieces">
     <li v-for="p in change.placements" :key="p.id">
       <button
@@ -92,7 +92,7 @@ const MOVES = [
     v-if="change.placements.length + change.swaps.length + change.removals.length === 0"
     class="soft small mb-0"
   >
-    Nothing is put on or taken off.
+    No changes
   </p>
   <PieceEditor
     v-if="chosen"
@@ -109,7 +109,7 @@ const MOVES = [
     :model-value="chosen?.path === 'rim' ? (chosen.hoop ?? frame.sport.hoop.usual) : null"
     :disabled="chosen?.path !== 'rim'"
     :items="hoops"
-    label="Where on the hoop it lies"
+    label="Position on the hoop"
     @update:model-value="$event && emit('hoop', $event)"
   />
   <div class="tools" role="group" aria-label="Change by hand">

@@ -18,11 +18,8 @@ const changed = computed(() => Object.keys(limits.value.caps).length > 0 || limi
 </script>
 
 <template>
-  <MoreFields title="How much goes where" :open="changed">
-    <p class="soft small mb-0">
-      The most that each zone takes, both sides together; empty is what is usual. Nothing goes where it says
-      0.
-    </p>
+  <MoreFields title="Limits by zone" :open="changed">
+    <p class="soft small mb-0">Most per zone, both sides together. Empty: usual limit; 0: none</p>
     <div class="caps">
       <NumberField
         v-for="zone in frame.sport.zones"
@@ -38,11 +35,11 @@ const changed = computed(() => Object.keys(limits.value.caps).length > 0 || limi
       />
       <NumberField
         :model-value="limits.roomG > 0 ? limits.roomG : null"
-        label="Room kept in each"
+        label="Keep free for trims"
         spec="massG"
         :shape="shape"
         width
-        hint="for the last correction"
+        hint="in each zone"
         @update:model-value="limits = { ...limits, roomG: typeof $event === 'number' ? $event : 0 }"
       />
     </div>

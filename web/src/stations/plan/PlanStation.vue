@@ -174,7 +174,7 @@ async function choose(): Promise<void> {
     station="measure"
   />
   <NotYet v-else-if="!aim" missing="No aim is set yet" station="aim" />
-  <Bench v-else :title="`Plan for ${fitting.record.tag}`" aside-label="Ways to get there">
+  <Bench v-else :title="`Plan for ${fitting.record.tag}`" aside-label="Placements">
     <Rail
       :frame="fitting.frame"
       :dress="fitting.dress"
@@ -213,13 +213,13 @@ async function choose(): Promise<void> {
         :items="choices"
         item-title="name"
         item-value="id"
-        label="Parts to use"
+        label="Materials"
         multiple
         @update:model-value="shop.choose"
       />
       <div class="may">
-        <v-checkbox v-model="mayChange.grips" label="Grips may be changed" />
-        <v-checkbox v-if="onIt.length > 0" v-model="mayChange.onIt" label="What is on it may come off" />
+        <v-checkbox v-model="mayChange.grips" label="Allow grip changes" />
+        <v-checkbox v-if="onIt.length > 0" v-model="mayChange.onIt" label="Allow removing what’s on it" />
       </div>
       <p v-if="noParts" class="miss small">
         The shop has no part to put on. Add tape and putty under
@@ -238,12 +238,12 @@ async function choose(): Promise<void> {
           aria-label="Working out the ways"
         />
         <div class="line small soft">
-          <span>working out the ways…</span>
+          <span>Calculating…</span>
           <button type="button" class="stop" @click="stop">stop</button>
         </div>
       </div>
       <p v-for="error in errors" :key="error.path" class="miss small" role="alert">{{ error.message }}</p>
-      <p v-if="failure" class="miss small" role="alert">The plans could not be worked out: {{ failure }}</p>
+      <p v-if="failure" class="miss small" role="alert">Couldn’t work out a plan: {{ failure }}</p>
       <WaysList
         v-if="plans.length > 0"
         :plans="plans"
@@ -283,7 +283,7 @@ async function choose(): Promise<void> {
       />
       <div v-if="stands && placements.length > 0" class="from-here">
         <v-btn variant="outlined" :loading="finishing.working.value" @click="finish">Finish from here</v-btn>
-        <v-btn variant="outlined" @click="lighten">Lighten by 10 %</v-btn>
+        <v-btn variant="outlined" @click="lighten">Lighten 10 %</v-btn>
       </div>
       <p v-if="finishing.failure.value" class="miss small" role="alert">{{ finishing.failure.value }}</p>
       <VariantsList
@@ -306,7 +306,7 @@ async function choose(): Promise<void> {
     <template #action>
       <div v-if="after" class="line sum small" role="status">
         <span class="soft">{{ partWeight(addedG) }} in {{ places }}</span>
-        <b :class="inside ? 'good' : 'miss'">{{ inside ? 'inside the aim' : nowMisses }}</b>
+        <b :class="inside ? 'good' : 'miss'">{{ inside ? 'all in tolerance' : nowMisses }}</b>
       </div>
       <HowSure
         v-if="after && fitting.dress"

@@ -36,7 +36,7 @@ function keep(): void {
           :aria-label="`Forget ${variant.name}`"
           @click="emit('drop', variant.name)"
         >
-          forget
+          Delete
         </button>
         <div class="soft small">{{ doingWords(variant.standing, frame) }}</div>
       </li>
@@ -44,7 +44,7 @@ function keep(): void {
     <form v-if="stands" class="keep" @submit.prevent="keep">
       <v-text-field
         v-model="name"
-        label="Keep what stands as"
+        label="Save as variant"
         maxlength="40"
         hide-details="auto"
         :error-messages="error ? [error] : []"

@@ -32,8 +32,8 @@ const judged = (plan: Plan): string =>
 
 <template>
   <div class="line">
-    <h2 class="heading">Ways to get there</h2>
-    <button type="button" class="link small" @click="emit('table')">side by side</button>
+    <h2 class="heading">Placements</h2>
+    <button type="button" class="link small" @click="emit('table')">Compare all</button>
   </div>
   <ul class="ways">
     <li v-for="plan in shown" :key="plan.school">
@@ -50,17 +50,13 @@ const judged = (plan: Plan): string =>
         </span>
         <span class="soft small">{{ doingWords(plan, frame) }}</span>
         <span v-if="!plan.proven" class="soft small d-block"
-          >The best found in its time: there may be a better one.</span
+          >Search stopped early: a better plan may exist</span
         >
       </button>
     </li>
   </ul>
   <button v-if="plans.length > SHOWN_FIRST" type="button" class="more small" @click="showAll = !showAll">
-    {{
-      showAll
-        ? 'fewer ways'
-        : `${plans.length - SHOWN_FIRST} more ${plans.length - SHOWN_FIRST === 1 ? 'way' : 'ways'}`
-    }}
+    {{ showAll ? 'Show fewer' : `Show ${plans.length - SHOWN_FIRST} more` }}
   </button>
 </template>
 

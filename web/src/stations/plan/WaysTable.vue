@@ -54,7 +54,7 @@ function take(id: string): void {
 </script>
 
 <template>
-  <Sheet v-model="open" title="The ways side by side" :width="1080">
+  <Sheet v-model="open" title="Placements compared" :width="1080">
     <div class="scroll">
       <table v-wide class="plain">
         <thead>
@@ -66,9 +66,9 @@ function take(id: string): void {
               {{ SPEC_NAMES[key] }}<br /><span class="unit">{{ units.unit(key) }}</span>
             </th>
             <th class="num">Recoil weight<br /><span class="unit">kg·cm²</span></th>
-            <th class="num">To swing</th>
-            <th class="num">Steadier off centre</th>
-            <th class="num">Passes at first</th>
+            <th class="num">Swing effort</th>
+            <th class="num">Stability off centre</th>
+            <th class="num">First-check pass</th>
             <th class="num">After one trim</th>
           </tr>
         </thead>
@@ -95,8 +95,8 @@ function take(id: string): void {
       </table>
     </div>
     <p class="soft small mt-3 mb-0">
-      To swing, and steadier: beside the racket as it was measured. Passes: with the readings that each plan
-      asks for, by the errors of start, build and check.
+      Swing effort and stability: compared with the racket as measured. Pass: with the readings that each plan
+      asks for.
     </p>
     <div class="d-flex mt-2"><v-spacer /><v-btn variant="outlined" @click="open = false">Close</v-btn></div>
   </Sheet>

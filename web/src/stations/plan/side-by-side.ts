@@ -67,7 +67,7 @@ export function useSideBySide(
       comparedOf(`way ${plan.school}`, SCHOOL_NAMES[plan.school], { ...plan, parts: parts.value }),
     );
     const kept = variants.value.flatMap((v) => comparedOf(`variant ${v.name}`, v.name, v.standing));
-    const own = standing.value.byHand ? comparedOf('hand', 'As it stands, by hand', standing.value) : [];
+    const own = standing.value.byHand ? comparedOf('hand', 'As edited', standing.value) : [];
     return [...own, ...ways, ...kept];
   });
   const on = computed(() => (standing.value.byHand ? 'hand' : `way ${standing.value.school ?? ''}`));

@@ -54,7 +54,7 @@ describe('a plan in words', () => {
 
   it('names what is furthest outside, counted in tolerances, and leaves out what is free', () => {
     expect(missWords(aim, { massG: -2, swingWeight: -9.04, twistWeight: 5 }, say)).toBe(
-      'misses swing weight by 9.0 of swingWeight',
+      'swing weight 9.0 of swingWeight short',
     );
     expect(missWords(aim, { massG: 1, swingWeight: 1.5 }, say)).toBe('');
   });

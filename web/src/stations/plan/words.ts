@@ -72,5 +72,5 @@ export function missWords(
     if (!isInside(target, value) && (!worst || times > worst.times)) worst = { key, off, times };
   }
   if (!worst) return '';
-  return `misses ${specName(worst.key)} by ${say(worst.key, Math.abs(worst.off))}`;
+  return `${specName(worst.key)} ${say(worst.key, Math.abs(worst.off))} ${worst.off > 0 ? 'over' : 'short'}`;
 }

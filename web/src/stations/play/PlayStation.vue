@@ -133,8 +133,8 @@ useKeys({ n: note, a: () => (canTake.value ? void take() : false) });
 
     <template #aside>
       <ProgrammePart v-model:ending="ending" @begin="beginning = true" />
-      <section aria-label="What goes with good sessions">
-        <h2 class="heading">What goes with good sessions</h2>
+      <section aria-label="What works">
+        <h2 class="heading">What works</h2>
         <p v-if="!sessions" class="soft small mb-0">Looking up the player’s sessions…</p>
         <WhatWorks v-else class="small" :sport="fitting.record.shape.sport" :sessions="sessions" narrow />
       </section>
@@ -165,11 +165,11 @@ useKeys({ n: note, a: () => (canTake.value ? void take() : false) });
         size="large"
         block
         @click="noting = true"
-        >Note a session</v-btn
+        >Add session</v-btn
       >
     </template>
     <template #keys>
-      <span><kbd>n</kbd> note a session</span><span v-if="canTake"><kbd>a</kbd> accept the step</span>
+      <span><kbd>n</kbd> add session</span><span v-if="canTake"><kbd>a</kbd> accept</span>
     </template>
   </Bench>
   <NoteSession v-if="noting" v-model="noting" />

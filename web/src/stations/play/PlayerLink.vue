@@ -52,8 +52,8 @@ const picture = computed(() =>
         <b>{{ made.address }}</b>
       </p>
       <p class="soft small mb-0">
-        It notes one session with this frame, opens nothing else of the shop, and works until
-        {{ wholeDayWords(made.endsAt) }}, in the shop’s network. A new link ends this one.
+        For one session with this frame, until {{ wholeDayWords(made.endsAt) }}, in the shop’s network. It
+        opens nothing else. A new link ends this one.
       </p>
     </template>
     <p v-else>

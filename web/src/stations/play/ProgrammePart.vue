@@ -94,8 +94,8 @@ const short = computed(() => (next.value?.ready?.short.length ?? 0) > 0);
     <h2 class="heading">{{ PROGRAMME_NAMES[programme.name] }}</h2>
     <template v-if="programme.state === 'paused'">
       <p class="title">Paused</p>
-      <p class="soft">Nothing is proposed until it goes on.</p>
-      <v-btn v-if="!closed" variant="outlined" :disabled="busy" @click="act('resume')">Go on with it</v-btn>
+      <p class="soft">Paused: no proposals.</p>
+      <v-btn v-if="!closed" variant="outlined" :disabled="busy" @click="act('resume')">Resume</v-btn>
     </template>
     <template v-else-if="trouble">
       <p class="title">No step can be worked out</p>
@@ -120,9 +120,7 @@ const short = computed(() => (next.value?.ready?.short.length ?? 0) > 0);
       <p v-if="next.waitsFor === 'build'" class="warn">
         Its last step is still at the bench: build it first.
       </p>
-      <p v-else-if="next.waitsFor === 'check'" class="warn">
-        Its last step is built and not checked: the next one starts from numbers that are known.
-      </p>
+      <p v-else-if="next.waitsFor === 'check'" class="warn">Check the last step first.</p>
       <p v-else-if="next.waitsFor === 'measure'" class="warn">Measure the frame first.</p>
       <div v-if="next.ready" class="ready">
         <b>Ready plan</b>
@@ -130,7 +128,7 @@ const short = computed(() => (next.value?.ready?.short.length ?? 0) > 0);
           <li v-for="line in lines" :key="line">{{ line }}</li>
         </ul>
         <p v-if="short" class="warn small mb-0">
-          The shop has nothing to do all of it with: add a part under Stock, or take another step.
+          Not enough material in stock for this step. Add some, or choose another.
         </p>
         <p v-else class="soft small mb-0">{{ becomes }}</p>
       </div>
@@ -142,9 +140,11 @@ const short = computed(() => (next.value?.ready?.short.length ?? 0) > 0);
           @click="act('once-more')"
           >Play this once more</v-btn
         >
-        <v-btn v-if="next.waitsFor === null" variant="outlined" @click="ownOpen = true">Another step…</v-btn>
+        <v-btn v-if="next.waitsFor === null" variant="outlined" @click="ownOpen = true"
+          >Different step…</v-btn
+        >
         <v-btn variant="outlined" :disabled="busy" @click="act('pause')">Pause</v-btn>
-        <v-btn variant="outlined" @click="ending = true">End it…</v-btn>
+        <v-btn variant="outlined" @click="ending = true">End…</v-btn>
       </div>
     </template>
     <p v-if="programme.note" class="soft small mt-2 mb-0">{{ programme.note }}</p>

@@ -46,7 +46,7 @@ async function mark(): Promise<void> {
 </script>
 
 <template>
-  <p v-if="rows.length === 0" class="soft">No session is noted yet.</p>
+  <p v-if="rows.length === 0" class="soft">No sessions yet.</p>
   <table v-else v-wide class="plain wide">
     <thead>
       <tr>
@@ -80,7 +80,7 @@ async function mark(): Promise<void> {
           <div v-if="s.by" class="small">{{ s.by }}</div>
           <div v-if="!s.counts" class="warn small">does not count: {{ s.why }}</div>
           <button type="button" class="link small no-print" @click="putRight(s)">
-            {{ s.counts ? 'noted by mistake' : 'count it again'
+            {{ s.counts ? 'Discard…' : 'Restore'
             }}<span class="d-sr-only">, the session of {{ dayWords(s.playedOn) }}</span>
           </button>
         </td>
@@ -89,8 +89,8 @@ async function mark(): Promise<void> {
   </table>
   <FormDialog
     v-model="marking"
-    :title="marked?.counts ? 'Noted by mistake' : 'Count it again'"
-    store="Store it"
+    :title="marked?.counts ? 'Discard session' : 'Restore session'"
+    :store="marked?.counts ? 'Discard' : 'Restore'"
     :submit="mark"
     :draft="draft"
   >
@@ -98,7 +98,7 @@ async function mark(): Promise<void> {
       <p class="mb-0">
         {{
           marked?.counts
-            ? 'It stays in the list and says nothing any more: what was proposed from it is worked out anew. Then note it as it was.'
+            ? 'It stays on record but no longer counts; proposals update. Then add it again correctly.'
             : 'It counts again from now on.'
         }}
       </p>
