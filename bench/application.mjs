@@ -69,7 +69,7 @@ async function dragging(browser) {
   const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
   await page.goto(`${url}/fittings/f-ilka/plan`);
   await page.locator('.pieces .piece').first().waitFor();
-  await page.getByText('working out the ways').waitFor({ state: 'detached' });
+  await page.getByText('Calculating…').waitFor({ state: 'detached' });
   await page.waitForTimeout(1000);
   const hold = await page.locator('.hold').first().boundingBox();
   await page.mouse.move(hold.x + hold.width / 2, hold.y + hold.height / 2);

@@ -8,10 +8,10 @@ const { chromium } = createRequire(join(root, 'e2e/package.json'))('playwright-c
 const base = `http://127.0.0.1:${process.env.PORT ?? 4700}`;
 /** Readings by the simulated instruments, so that the station is shown at work. */
 async function takeReadings(page) {
-  await page.getByRole('button', { name: 'Yes, this is on it' }).click();
+  await page.getByRole('button', { name: 'Confirm' }).click();
   for (const times of [2, 2, 3]) {
     await page.keyboard.press('p');
-    await page.getByText(/lies on it/).waitFor();
+    await page.getByText(/^On it: /).waitFor();
     for (let i = 0; i < times; i++) {
       await page.keyboard.press('m');
       await page.waitForTimeout(3000);
@@ -36,7 +36,7 @@ const PICTURES = [
     'light',
     async (page) => {
       await page.keyboard.press('v');
-      await page.getByRole('button', { name: 'What of it can this frame become?' }).click();
+      await page.getByRole('button', { name: 'Which setups can this frame reach?' }).click();
     },
   ],
   ['aim', '/fittings/f-ilka/aim'],
@@ -72,11 +72,11 @@ for (const [name, path, theme = 'light', act] of PICTURES) {
   await begin(page, theme);
   await page.goto(base + path);
   await page.waitForLoadState('load');
-  await page.getByText(/^(Loading|Opening|Looking up)/).waitFor({ state: 'detached' });
-  await page.getByText('working out the ways').waitFor({ state: 'detached' });
+  await page.getByText(/^(Loading|Opening|Looking up|Finding)/).waitFor({ state: 'detached' });
+  await page.getByText('Calculating…').waitFor({ state: 'detached' });
   await page.waitForTimeout(900);
   // What began only now is waited for too.
-  await page.getByText('working out the ways').waitFor({ state: 'detached' });
+  await page.getByText('Calculating…').waitFor({ state: 'detached' });
   for (const chart of await page.locator('figure.chart').all())
     await chart.locator('.main-svg').first().waitFor();
   await act?.(page);

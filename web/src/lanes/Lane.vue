@@ -4,7 +4,7 @@ import { type SpecKey, isPlanned, pointsHeadLight, sportData, targetOf, type Any
 import type { OfFrame } from '../ui/typed';
 import { useShop } from '../stores/shop';
 import { useUnits } from '../stores/units';
-import { SPEC_NAMES } from '../words';
+import { SPEC_NAMES, toTarget } from '../words';
 import LaneAim from './LaneAim.vue';
 import { laneDomain, laneScale, standing, type LaneMarks } from './lane';
 
@@ -101,6 +101,11 @@ const unitWords = computed(() => {
 const steps = computed(() => {
   const s = stand.value?.steps ?? 0;
   return `${Math.abs(s).toFixed(1)} steps`;
+});
+/** What is to do: a sign alone reads backwards as often as not. */
+const toGo = computed(() => {
+  const over = stand.value?.difference ?? 0;
+  return toTarget(props.spec, over, units.sayWidth(props.spec, Math.abs(over), props.shape.sport));
 });
 const spoken = computed(() => {
   const words = [SPEC_NAMES[props.spec]];
@@ -221,16 +226,14 @@ const spoken = computed(() => {
       </template>
       <span v-else class="big none">—</span>
       <div v-if="stand && aimed" class="line">
-        aim {{ show(aimed.value) }}
         <template v-if="stand.inside"
-          >{{ units.showChange(spec, stand.difference, shape.sport) }}
-          <b class="good">in tolerance</b></template
+          >target {{ show(aimed.value) }} <b class="good">in tolerance</b></template
         >
         <template v-else
-          ><b class="miss">{{ units.showChange(spec, stand.difference, shape.sport) }}</b> ·
-          {{ steps }}</template
+          >target {{ show(aimed.value) }}: <b class="miss">{{ toGo }}</b></template
         >
       </div>
+      <div v-if="stand && !stand.inside && own.predicted === undefined" class="line">{{ steps }} away</div>
       <div v-if="checked && own.predicted !== undefined && own.measured !== undefined" class="line">
         planned {{ show(own.predicted) }},
         {{ units.showChange(spec, own.measured - own.predicted, shape.sport) }}

@@ -20,7 +20,7 @@ describe('the lanes', () => {
   it('show twice the standard uncertainty, and the difference to the aim', () => {
     const wrapper = lanes({ ...measured, aim: { massG: { value: 330, tolerance: 1 } } });
     expect(wrapper.text()).toContain('±0.6');
-    expect(wrapper.text()).toMatch(/aim 330\.0\s*−3\.0/);
+    expect(wrapper.text()).toMatch(/target 330\.0: add 3\.0 g/);
     const inside = lanes({ ...measured, aim: { massG: { value: 327.8, tolerance: 1 } } });
     expect(inside.text()).toContain('in tolerance');
   });

@@ -288,7 +288,7 @@ watch(
     </template>
     <template #keys>
       <span><kbd>m</kbd> take</span><span><kbd>↑</kbd> <kbd>↓</kbd> choose</span
-      ><span><kbd>/</kbd> one line</span><span><kbd>Enter</kbd> Enter value</span>
+      ><span><kbd>/</kbd> one line</span><span><kbd>Enter</kbd> enter value</span>
     </template>
   </Bench>
   <TypedLine v-model="line" :bench="bench" />

@@ -1,4 +1,5 @@
 import {
+  type Priority,
   type AnySpecKey,
   SPECS,
   byAnySpec,
@@ -45,6 +46,12 @@ export const STATION_NAMES: Record<Station, string> = {
 };
 
 export const SPEC_NAMES = byAnySpec((key): string => capital(specName(key)));
+
+/** What brings a spec to its target. @example toTarget('massG', -11.5, '11.5 g') // 'add 11.5 g' */
+export const toTarget = (key: AnySpecKey, over: number, amount: string): string => {
+  if (key === 'balanceCm') return `${amount} toward the ${over < 0 ? 'tip' : 'hand'}`;
+  return over < 0 ? `add ${amount}` : `take ${amount} off`;
+};
 
 /** A spec with its unit, for the axis of a chart. @example specAxis('massG') // 'weight, g' */
 export const specAxis = (key: AnySpecKey): string =>
@@ -281,6 +288,9 @@ export const PART_WORDS: Record<PartKind, PartWords> = {
   },
   dab: { name: 'dab', many: 'Dabs', hint: 'A weighed dab for trials, or to stay.', fields: piece },
 };
+
+/** How much it matters that a spec comes out as aimed at. */
+export const PRIORITY_WORDS: Record<Priority, string> = { must: 'must', want: 'preferred', free: 'any' };
 
 export const SCHOOL_NAMES: Record<School, string> = {
   free: 'Best overall',

@@ -32,7 +32,7 @@ import { useUnits } from '../../stores/units';
 import Bench from '../../bench/Bench.vue';
 import MeasuredFrame from '../../bench/MeasuredFrame.vue';
 import NotYet from '../../bench/NotYet.vue';
-import { CONDITION_WORDS, SPEC_NAMES } from '../../words';
+import { CONDITION_WORDS, SPEC_NAMES, PRIORITY_WORDS } from '../../words';
 import AimJudged from './AimJudged.vue';
 import AimSource from './AimSource.vue';
 import EarlierAims from './EarlierAims.vue';
@@ -117,9 +117,9 @@ const ghosts = computed(() => {
 /** How close a spec is to come, in a line: what is seldom changed stands behind it. */
 const howClose = (key: SpecKey): string => {
   const { tolerance, priority } = draft.value.rows[key];
-  if (priority === 'free') return 'any';
+  if (priority === 'free') return PRIORITY_WORDS.free;
   const within = numberOf(tolerance);
-  return `within ±${within === undefined ? '?' : units.sayWidth(key, within, shape.value.sport)} · ${priority}`;
+  return `within ±${within === undefined ? '?' : units.sayWidth(key, within, shape.value.sport)} · ${PRIORITY_WORDS[priority]}`;
 };
 
 const busy = ref(false);
@@ -178,7 +178,7 @@ const WAYS: { title: string; value: Way }[] = [
   { title: 'Guide', value: 'guide' },
   { title: 'Complaints', value: 'complaints' },
 ];
-const PRIORITIES = ALL_PRIORITIES.map((value) => ({ value, title: value }));
+const PRIORITIES = ALL_PRIORITIES.map((value) => ({ value, title: PRIORITY_WORDS[value] }));
 </script>
 
 <template>
