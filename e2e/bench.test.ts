@@ -376,7 +376,7 @@ test.describe('what builds taught', () => {
     await taught.getByRole('link', { name: 'Look at the evidence' }).click();
     const name = plan.parts.find(({ id }) => id === tape?.partId)?.name ?? '';
     await page.getByRole('cell', { name: new RegExp(made.frame.tag) }).waitFor();
-    await button(`Count with it: ${name}`).click();
+    await button(`Use this correction: ${name}`).click();
     await button(`Take back: ${name}`).waitFor();
     const density = async (): Promise<number> => {
       const rows = await shop.get<{ part: { id: string; gPerCm: number } }[]>('/parts');
@@ -384,7 +384,7 @@ test.describe('what builds taught', () => {
     };
     expect(await density()).toBeGreaterThan(0.36);
     await button(`Take back: ${name}`).click();
-    await button(`Count with it: ${name}`).waitFor();
+    await button(`Use this correction: ${name}`).waitFor();
     expect(await density()).toBe(0.36);
   });
 });

@@ -37,7 +37,7 @@ test.describe('a form over the page', () => {
     ['/fittings/f-liv/play', 'Add session', 'In your own words'],
     ['/fittings/f-liv/play', 'Discard…', 'Why'],
     ['/fittings/f-pim/play', 'Begin a programme', 'Note'],
-    ['/players/liv-harrowdene', 'Look again on', 'Note'],
+    ['/players/liv-harrowdene', 'Remind me on', 'Note'],
   ] as const)
     test(`on ${path}, "${opener}", keeps what is typed over Escape, a click outside and a reload`, async () => {
       await page.goto(path);

@@ -1,7 +1,7 @@
 import type { Page } from '@playwright/test';
 import type { CalibrationRecord, CaptureRecord, FramePage, Instrument, Measurement } from '@kevro/contract';
 import { type Application, type Shop, expect, test, until, withShop } from './harness';
-import { post } from './made';
+import { makeFitting, post } from './made';
 
 let shop: Shop;
 let page: Page;
@@ -181,6 +181,21 @@ test.describe('a capture', () => {
     await field(/^Swing weight/).fill('150');
     await page.getByText('Cannot be.').waitFor();
     page.on('dialog', (dialog) => void dialog.accept());
+  });
+
+  test('of weight and balance alone is stored with its swing weight estimated, by one click', async () => {
+    const { frame } = await makeFitting(shop);
+    await page.goto(`/frames/${frame.id}/measure`);
+    await button('Confirm').click();
+    await field(/^Weight/).fill('318');
+    await field(/^Balance/).fill('32.4');
+    await button('Estimate it from weight and balance').click();
+    await page.getByText('est.').first().waitFor();
+    await button('Save measurement').click();
+    await expect.poll(async () => (await measurements(frame.id)).length).toBe(2);
+    const [stored] = await measurements(frame.id);
+    expect(stored).toMatchObject({ estimated: ['swingWeight'], specs: { massG: 318, balanceCm: 32.4 } });
+    expect(stored?.specs.swingWeight).toBeGreaterThan(280);
   });
 });
 

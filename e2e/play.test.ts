@@ -270,7 +270,7 @@ test.describe('the shop’s day', () => {
     await page.reload();
     await settled(page);
     expect(await tour.count()).toBe(0);
-    await page.getByRole('link', { name: 'guide' }).click();
+    await page.getByRole('link', { name: 'help' }).click();
     await button('Take the tour of the demo').click();
     await tour.getByText('1 of 10').waitFor();
   });

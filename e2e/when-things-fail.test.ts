@@ -78,7 +78,7 @@ test.describe('bad input', () => {
     await page.reload();
     await expect.poll(async () => Number(await field(/^Weight/).inputValue())).toBeCloseTo(300, 1);
     await page.getByRole('link', { name: 'Players' }).click();
-    await page.getByRole('heading', { name: 'Leave without storing?' }).waitFor();
+    await page.getByRole('heading', { name: 'Leave without saving?' }).waitFor();
     await button('Stay').click();
     expect(page.url()).toContain('measure');
     await page.getByRole('link', { name: 'Players' }).click();

@@ -112,7 +112,7 @@ useKeys({
       <button type="button" class="plain-button" title="Find anything (Ctrl k)" @click="searching = true">
         find <kbd>Ctrl k</kbd>
       </button>
-      <RouterLink :to="{ name: 'guide' }" class="plain-button">guide</RouterLink>
+      <RouterLink :to="{ name: 'guide' }" class="plain-button">help</RouterLink>
       <button type="button" class="plain-button" title="Switch units (u)" @click="units.next()">
         {{ units.way.label }} <kbd>u</kbd>
       </button>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, onMounted, ref, watch } from 'vue';
 import {
+  SPECS,
   isPlanned,
   quantitiesOf,
   type Dress,
@@ -263,6 +264,13 @@ watch(
     <template #action>
       <p v-if="failure" class="miss mb-0" role="alert">{{ failure }}</p>
       <p v-if="costWords" class="warn small mb-0" role="status">{{ costWords }}</p>
+      <p v-if="bench.canEstimate.value" class="small mb-0">
+        No {{ SPECS.swingWeight.name }} yet?
+        <button type="button" class="link" @click="bench.estimateSwingWeight">
+          Estimate it from weight and balance
+        </button>
+        for now. A pendulum is more accurate.
+      </p>
       <v-select
         v-if="asksPurpose && anything"
         v-model="chosenPurpose"

@@ -203,6 +203,18 @@ export function useCapture(frame: FrameRecord) {
     return true;
   }
 
+  const isKnown = (quantity: Quantity): boolean =>
+    Boolean(found.value.settled[quantity]) || (isTyped(quantity) && !errors.value[quantity]);
+  /** Weight and balance are known and the swing weight is not: it can be estimated from them. */
+  const canEstimate = computed(
+    () => isKnown('massG') && isKnown('balanceCm') && !isKnown('swingWeight') && !isTyped('swingWeight'),
+  );
+  async function estimateSwingWeight(): Promise<void> {
+    for (const quantity of ['massG', 'balanceCm'] as const)
+      if (isTyped(quantity) && !(await enter(quantity))) return;
+    await addReading({ means: 'estimate', key: nanoid(), quantity: 'swingWeight' });
+  }
+
   const setAside = (readingId: string, aside: boolean): Promise<boolean> =>
     change(() => api('setAside', { id: frame.id, body: { readingId, setAside: aside } }));
   function setDress(dress: Dress): Promise<boolean> {
@@ -274,6 +286,8 @@ export function useCapture(frame: FrameRecord) {
     specs,
     uncertainty: fullUncertainty,
     estimated,
+    canEstimate,
+    estimateSwingWeight,
     judgements,
     load,
     reload,

@@ -66,7 +66,7 @@ const advisedWords = ({ what, words }: PlayerPage['advised'][number]): string =>
     <div class="page-top">
       <h1>{{ page.player.name }}</h1>
       <span class="spring" />
-      <v-btn variant="outlined" size="large" @click="again = true">Look again on…</v-btn>
+      <v-btn variant="outlined" size="large" @click="again = true">Remind me on…</v-btn>
       <v-btn variant="outlined" size="large" @click="form?.show(page.player)">Change</v-btn>
     </div>
     <p class="soft">
@@ -83,7 +83,7 @@ const advisedWords = ({ what, words }: PlayerPage['advised'][number]): string =>
       aria-label="To look at again"
     >
       <li v-for="one in page.lookAgain.filter(({ doneAt }) => doneAt === null)" :key="one.id">
-        <b :class="one.dueOn <= shopToday() ? 'warn' : ''">Look again on {{ wholeDayWords(one.dueOn) }}</b>
+        <b :class="one.dueOn <= shopToday() ? 'warn' : ''">Follow-up on {{ wholeDayWords(one.dueOn) }}</b>
         <span class="soft">{{ LOOK_AGAIN_WORDS[one.why] }}{{ one.note ? `: ${one.note}` : '' }}</span>
         <v-btn variant="text" @click="done(one.id, true)">Done</v-btn>
       </li>

@@ -57,7 +57,7 @@ async function submit(key: string): Promise<void> {
       <v-text-field
         v-model="form.lookAgainOn"
         type="date"
-        label="Look again on"
+        label="Follow-up on"
         hint="Today then reminds of it; empty for no reminder"
         persistent-hint
         :error-messages="at('lookAgainOn')"
