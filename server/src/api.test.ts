@@ -1,14 +1,9 @@
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { describe, expect, it } from 'vitest';
 import { migrate, migrationNumbers } from './db/migrate';
-import { startTestServer, type Answer, type TestServer } from './test-server';
+import { onServer } from './test-server';
 
-let server: TestServer;
-beforeAll(async () => {
-  server = await startTestServer();
-});
-afterAll(() => server.close());
-const call = (method: string, path: string, body?: unknown): Promise<Answer> =>
-  server.call(method, path, body);
+const server = onServer();
+const { call } = server;
 
 describe('health and description', () => {
   it('answers ok and an OpenAPI 3.1 document', async () => {

@@ -1,14 +1,8 @@
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { paths, startTestServer, type Answer, type TestServer } from './test-server';
+import { describe, expect, it } from 'vitest';
+import { onServer, paths } from './test-server';
 
-let server: TestServer;
-beforeAll(async () => {
-  server = await startTestServer();
-});
-afterAll(() => server.close());
-const call = (method: string, path: string, body?: unknown): Promise<Answer> =>
-  server.call(method, path, body);
-const post = (path: string, body: unknown): Promise<Answer> => call('POST', path, body);
+const server = onServer();
+const { post } = server;
 
 const shape = { sport: 'tennis', lengthCm: 68.58 };
 const specs = { massG: 336, balanceCm: 32.4, swingWeight: 339 };

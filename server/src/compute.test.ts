@@ -1,15 +1,11 @@
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { describe, expect, it } from 'vitest';
 import { SPORTS, bySpec, settleFrame, placeOf } from '@kevro/core';
 import type { AnswerOf, CallName } from '@kevro/contract';
 import { calls } from '@kevro/contract';
 import { computeHere, computePlans, type Compute } from './compute/compute';
-import { startTestServer, type TestServer } from './test-server';
+import { onServer } from './test-server';
 
-let server: TestServer;
-beforeAll(async () => {
-  server = await startTestServer();
-});
-afterAll(() => server.close());
+const server = onServer();
 
 const shape = { sport: 'tennis', lengthCm: 68.58 } as const;
 const specs = { massG: 322, balanceCm: 32.8, swingWeight: 316, twistWeight: 13.9 };

@@ -1,16 +1,10 @@
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { describe, expect, it } from 'vitest';
 import type { FittingView, FramePage, Measurement } from '@kevro/contract';
-import { paths, startTestServer, type Answer, type TestServer } from './test-server';
+import { onServer, paths } from './test-server';
 
 // What was stored is put right: nothing is lost, what is wrong says so, and what stands on it follows.
-let server: TestServer;
-beforeAll(async () => {
-  server = await startTestServer();
-});
-afterAll(() => server.close());
-const get = (path: string): Promise<Answer> => server.call('GET', path);
-const post = (path: string, body: unknown = {}): Promise<Answer> => server.call('POST', path, body);
-const put = (path: string, body: unknown): Promise<Answer> => server.call('PUT', path, body);
+const server = onServer();
+const { get, post, put } = server;
 
 let n = 0;
 const key = (): string => `correct-${++n}`;

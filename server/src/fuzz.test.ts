@@ -1,15 +1,11 @@
 import fc from 'fast-check';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { beforeAll, describe, expect, it } from 'vitest';
 import { z } from 'zod';
 import { calls } from '@kevro/contract';
-import { startTestServer, type TestServer } from './test-server';
+import { onServer } from './test-server';
 import { number, some, within, often, BODIES } from './test-bodies';
 
-let server: TestServer;
-beforeAll(async () => {
-  server = await startTestServer();
-});
-afterAll(() => server.close());
+const server = onServer();
 
 const RUNS: Record<string, number> = { commonAim: 12 };
 

@@ -1,15 +1,13 @@
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { describe, expect, it } from 'vitest';
 import { NO_CHANGE, changeOutcome, settleFrame, type Part, type Placement } from '@kevro/core';
 import type { Learning } from '@kevro/contract';
-import { startTestServer, type TestServer } from './test-server';
+import { onServer, startTestServer } from './test-server';
 
 // What checked builds teach is offered, taken only when asked for, and taken back.
-let server: TestServer;
 let clock = 0;
-beforeAll(async () => {
-  server = await startTestServer(() => new Date(Date.UTC(2026, 10, 1) + clock++ * 60_000).toISOString());
-});
-afterAll(() => server.close());
+const server = onServer(() =>
+  startTestServer(() => new Date(Date.UTC(2026, 10, 1) + clock++ * 60_000).toISOString()),
+);
 const post = async (path: string, body: unknown) => (await server.call('POST', path, body)).body;
 const learning = async (): Promise<Learning> => (await server.call('GET', '/learning')).body;
 

@@ -1,32 +1,11 @@
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { Asked, CaptureRecord, DataSheet, Instrument } from '@kevro/contract';
-import { paths, startTestServer, type Answer, type TestServer } from './test-server';
+import { describe, expect, it } from 'vitest';
+import type { Asked, DataSheet, Instrument } from '@kevro/contract';
+import { onBench } from './test-capture';
+import { paths } from './test-server';
 
-let server: TestServer;
 let time = Date.parse('2026-11-23T09:00:00.000Z');
-beforeAll(async () => {
-  server = await startTestServer(() => new Date(time).toISOString());
-});
-afterAll(() => server.close());
-const get = (path: string): Promise<Answer> => server.call('GET', path);
-const post = (path: string, body: unknown): Promise<Answer> => server.call('POST', path, body);
-const put = (path: string, body: unknown): Promise<Answer> => server.call('PUT', path, body);
-
-let n = 0;
-const key = (): string => `test-key-${++n}`;
-const shape = { sport: 'tennis', lengthCm: 68.58 };
-const newFrame = (more = {}) => ({ tag: `T-${++n}`, maker: 'Oskerra', model: 'Tide 98', shape, ...more });
-const addFrame = async (more = {}): Promise<string> => (await post('/frames', newFrame(more))).body.id;
-const typed = (frameId: string, quantity: string, value: number, means = 'typed', k = key()) =>
-  post(`/frames/${frameId}/readings`, { means, key: k, quantity, value });
-const capture = async (frameId: string): Promise<CaptureRecord> =>
-  (await get(`/frames/${frameId}/capture`)).body;
-const store = (frameId: string, captureId: string) => post(`/frames/${frameId}/capture/store`, { captureId });
-async function typeAll(frameId: string): Promise<void> {
-  await typed(frameId, 'massG', 327);
-  await typed(frameId, 'balanceCm', 32.2);
-  await typed(frameId, 'swingWeight', 320);
-}
+const { server, another, key, addFrame, typed, capture, store, typeAll } = onBench(() => time);
+const { get, post, put } = server;
 
 describe('a capture', () => {
   it('becomes one measurement, however often it is stored', async () => {
@@ -123,7 +102,8 @@ const SHEET: DataSheet = {
 
 describe('instruments', () => {
   const add = async (kind: string, sheet: Partial<DataSheet> = {}): Promise<string> =>
-    (await post('/instruments', { name: `${kind} ${++n}`, kind, sheet: { ...SHEET, ...sheet } })).body.id;
+    (await post('/instruments', { name: `${kind} ${another()}`, kind, sheet: { ...SHEET, ...sheet } })).body
+      .id;
   const take = (id: string, asked: unknown, k = key()) => post(`/instruments/${id}/read`, { key: k, asked });
   const view = async (id: string): Promise<Instrument> =>
     (await get('/instruments')).body.find((i: Instrument) => i.id === id);

@@ -1,5 +1,5 @@
 import { inflateSync } from 'node:zlib';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { beforeAll, describe, expect, it } from 'vitest';
 import {
   cutList,
   pointAtArc,
@@ -9,15 +9,11 @@ import {
   type Part,
   type Placement,
 } from '@kevro/core';
-import { startTestServer, type TestServer } from './test-server';
+import { onServer, startTestServer } from './test-server';
 
 // Files that leave the shop, read as what they are: drawings at true scale, and a calendar.
-let server: TestServer;
 let now = '2026-11-23T09:00:00.000Z';
-beforeAll(async () => {
-  server = await startTestServer(() => now);
-});
-afterAll(() => server.close());
+const server = onServer(() => startTestServer(() => now));
 const post = async (path: string, body: unknown) => (await server.call('POST', path, body)).body;
 const file = async (path: string) => {
   const response = await fetch(server.base + path);

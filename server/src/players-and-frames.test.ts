@@ -1,32 +1,10 @@
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { CaptureRecord } from '@kevro/contract';
-import { paths, startTestServer, type Answer, type TestServer } from './test-server';
+import { describe, expect, it } from 'vitest';
+import { onBench } from './test-capture';
+import { paths } from './test-server';
 
-let server: TestServer;
 const time = Date.parse('2026-11-23T09:00:00.000Z');
-beforeAll(async () => {
-  server = await startTestServer(() => new Date(time).toISOString());
-});
-afterAll(() => server.close());
-const get = (path: string): Promise<Answer> => server.call('GET', path);
-const post = (path: string, body: unknown): Promise<Answer> => server.call('POST', path, body);
-const put = (path: string, body: unknown): Promise<Answer> => server.call('PUT', path, body);
-
-let n = 0;
-const key = (): string => `test-key-${++n}`;
-const shape = { sport: 'tennis', lengthCm: 68.58 };
-const newFrame = (more = {}) => ({ tag: `T-${++n}`, maker: 'Oskerra', model: 'Tide 98', shape, ...more });
-const addFrame = async (more = {}): Promise<string> => (await post('/frames', newFrame(more))).body.id;
-const typed = (frameId: string, quantity: string, value: number, means = 'typed', k = key()) =>
-  post(`/frames/${frameId}/readings`, { means, key: k, quantity, value });
-const capture = async (frameId: string): Promise<CaptureRecord> =>
-  (await get(`/frames/${frameId}/capture`)).body;
-const store = (frameId: string, captureId: string) => post(`/frames/${frameId}/capture/store`, { captureId });
-async function typeAll(frameId: string): Promise<void> {
-  await typed(frameId, 'massG', 327);
-  await typed(frameId, 'balanceCm', 32.2);
-  await typed(frameId, 'swingWeight', 320);
-}
+const { server, another, newFrame, addFrame, capture, store, typeAll } = onBench(() => time);
+const { get, post, put } = server;
 
 describe('players', () => {
   const person = (name: string, more = {}) => post('/players', { name, sports: ['tennis'], ...more });
@@ -72,11 +50,11 @@ describe('frames', () => {
   const TIP = { id: 'w', partId: '', path: 'rim', startCm: 0, endCm: 0, sides: 1, layers: 1, massG: 3 };
   it('share what the maker states, and are duplicated for a pair', async () => {
     const nominal = { specs: { massG: 305 }, tolerance: { massG: 7 }, dress: {} };
-    const model = `Shared ${++n}`;
+    const model = `Shared ${another()}`;
     const first = await addFrame({ model, nominal, weights: [TIP] });
     const second = await addFrame({ model });
     expect((await get(`/frames/${second}`)).body.frame.nominal).toEqual(nominal);
-    const twin = (await post(`/frames/${first}/duplicate`, { tag: `twin-${++n}` })).body;
+    const twin = (await post(`/frames/${first}/duplicate`, { tag: `twin-${another()}` })).body;
     expect(twin).toMatchObject({ model, weights: [], nominal });
     const taken = await post(`/frames/${first}/duplicate`, { tag: twin.tag });
     expect([taken.status, ...paths(taken)]).toEqual([409, 'tag']);
@@ -84,7 +62,7 @@ describe('frames', () => {
 
   it('are found by any word and by owner, and sorted by when they were measured', async () => {
     const owner = (await post('/players', { name: 'Odile Vantresk', sports: ['padel'] })).body.id;
-    const model = `Find ${++n}`;
+    const model = `Find ${another()}`;
     const own = await addFrame({ model, ownerId: owner });
     const stock = await addFrame({ model });
     await typeAll(stock);

@@ -1,57 +1,10 @@
 import fc from 'fast-check';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { ALL_SPORTS, bringTo, nearest, sportData, type Dress, type Sport } from '@kevro/core';
-import { type Setup, type SetupImport } from '@kevro/contract';
-import { startTestServer, type TestServer } from './test-server';
+import { describe, expect, it } from 'vitest';
+import { ALL_SPORTS, bringTo, nearest, sportData, type Dress } from '@kevro/core';
+import { type Setup } from '@kevro/contract';
+import { onLibrary } from './test-setups';
 
-let server: TestServer;
-beforeAll(async () => {
-  server = await startTestServer();
-});
-afterAll(() => server.close());
-
-const call: TestServer['call'] = (...all) => server.call(...all);
-async function send(
-  text: string | Uint8Array,
-  query: Record<string, string> = {},
-  headers: Record<string, string> = { 'content-type': 'text/csv' },
-) {
-  const response = await fetch(`${server.base}/setups/import?${new URLSearchParams(query).toString()}`, {
-    method: 'POST',
-    headers,
-    body: text as BodyInit,
-  });
-  return {
-    status: response.status,
-    body: (await response.json()) as SetupImport & { code?: string; detail?: string },
-  };
-}
-const store = (text: string | Uint8Array, more: Record<string, string> = {}) =>
-  send(text, { mode: 'store', ...more });
-
-async function measuredFrame(
-  sport: Sport,
-  dress: Dress,
-  axisCm?: number,
-): Promise<{ id: string; specs: Setup['specs'] }> {
-  const { usual, lengthCm, axisCm: usualAxis } = sportData(sport);
-  const frame = (
-    await call('POST', '/frames', {
-      tag: `T ${Math.random()}`,
-      maker: 'Oskerra',
-      model: 'Tide',
-      shape: { sport, lengthCm },
-    })
-  ).body;
-  const specs = { ...usual, axisCm: axisCm ?? usualAxis };
-  const taken = await call('POST', `/frames/${frame.id}/measurements`, {
-    key: `k ${Math.random()}`,
-    dress,
-    specs,
-  });
-  expect(taken.status).toBe(200);
-  return { id: taken.body.id, specs };
-}
+const { call, store, measuredFrame } = onLibrary();
 
 describe('the nearest setups by one query', () => {
   const dresses: Dress[] = [

@@ -1,34 +1,10 @@
 import { gzipSync } from 'node:zlib';
 import fc from 'fast-check';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { type Setup, type SetupImport } from '@kevro/contract';
-import { startTestServer, type TestServer } from './test-server';
+import { describe, expect, it } from 'vitest';
+import { type Setup } from '@kevro/contract';
+import { onLibrary } from './test-setups';
 
-let server: TestServer;
-beforeAll(async () => {
-  server = await startTestServer();
-});
-afterAll(() => server.close());
-
-const call: TestServer['call'] = (...all) => server.call(...all);
-async function send(
-  text: string | Uint8Array,
-  query: Record<string, string> = {},
-  headers: Record<string, string> = { 'content-type': 'text/csv' },
-) {
-  const response = await fetch(`${server.base}/setups/import?${new URLSearchParams(query).toString()}`, {
-    method: 'POST',
-    headers,
-    body: text as BodyInit,
-  });
-  return {
-    status: response.status,
-    body: (await response.json()) as SetupImport & { code?: string; detail?: string },
-  };
-}
-const count = async (query = ''): Promise<number> => (await call('GET', `/setups?${query}`)).body.total;
-const store = (text: string | Uint8Array, more: Record<string, string> = {}) =>
-  send(text, { mode: 'store', ...more });
+const { server, call, send, count, store } = onLibrary();
 
 const LIST = `name;sport;weight (oz);balance (points head-light);swing weight;strings on;source
 Bram Lote;tennis;11,9;6;331;yes;club paper

@@ -1,7 +1,7 @@
-import { afterAll, beforeAll, expect } from 'vitest';
+import { expect } from 'vitest';
 import type { ActName, Call } from '@kevro/contract';
 import type { Db, Queries } from './db/db';
-import { emptyShop, startTestServer, type TestServer } from './test-server';
+import { emptyShop, onServer, startTestServer } from './test-server';
 
 export const NOW = '2026-11-23T09:00:00.000Z';
 export const turn = (): Promise<void> => new Promise((done) => setImmediate(done));
@@ -22,18 +22,15 @@ export function yielding(db: Db): Db {
   return { ...slowly(db), transaction: (work) => db.transaction((tx) => work(slowly(tx))), close: db.close };
 }
 
-let server: TestServer;
+let server: ReturnType<typeof onServer>;
 /** Starts the server of a file of tests, and ends it with them. */
 export function withServer(): void {
-  beforeAll(async () => {
-    server = await startTestServer(() => NOW, yielding(await emptyShop()), {
-      addresses: () => ['http://192.0.2.7:4700'],
-    });
-  });
-  afterAll(() => server.close());
+  server = onServer(async () =>
+    startTestServer(() => NOW, yielding(await emptyShop()), { addresses: () => ['http://192.0.2.7:4700'] }),
+  );
 }
 /** The server of the file that runs now. */
-export const serverNow = (): TestServer => server;
+export const serverNow = (): typeof server => server;
 
 let count = 0;
 export const next = (what: string): string => `${what} ${++count}`;

@@ -1,14 +1,10 @@
-import { afterAll, beforeAll } from 'vitest';
-import { startTestServer, type Answer, type TestServer } from './test-server';
+import { onServer, type Answer } from './test-server';
 
 // What the tests of a job begin with: a player, a frame that is measured, an aim, a plan.
-let server: TestServer;
+let server: ReturnType<typeof onServer>;
 /** Starts the server of a file of tests, and ends it with them. */
 export function withServer(): void {
-  beforeAll(async () => {
-    server = await startTestServer();
-  });
-  afterAll(() => server.close());
+  server = onServer();
 }
 export const call = (method: string, path: string, body?: unknown): Promise<Answer> =>
   server.call(method, path, body);

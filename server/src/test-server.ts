@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import type { AddressInfo } from 'node:net';
-import { inject } from 'vitest';
+import { afterAll, beforeAll, inject } from 'vitest';
 import { createApp, type AppParts } from './app';
 import type { Clock } from './clock';
 import { computeHere } from './compute/compute';
@@ -65,6 +65,31 @@ export async function startTestServer(
       server.closeAllConnections();
       await opened.close();
     },
+  };
+}
+
+/** The server of a file of tests, started before them and ended after them; with the calls that most of them send. */
+export function onServer(start: () => Promise<TestServer> = startTestServer) {
+  let server: TestServer;
+  beforeAll(async () => {
+    server = await start();
+  });
+  afterAll(() => server.close());
+  const call: TestServer['call'] = (...all) => server.call(...all);
+  return {
+    get db() {
+      return server.db;
+    },
+    get hub() {
+      return server.hub;
+    },
+    get base() {
+      return server.base;
+    },
+    call,
+    get: (path: string): Promise<Answer> => call('GET', path),
+    post: (path: string, body: unknown = {}): Promise<Answer> => call('POST', path, body),
+    put: (path: string, body: unknown): Promise<Answer> => call('PUT', path, body),
   };
 }
 

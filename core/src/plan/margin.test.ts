@@ -1,11 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { shape, frame, specs, parts, aim, free, reachable } from '../../test/planning';
 import { bySpec } from '../spec';
-import { lead, putty, tape } from '../../test/parts';
 import type { Aim } from '../aim';
-import { settleFrame } from '../frame';
-import { SPEC_KEYS, predict } from '../mass';
-import { type Part } from '../part';
+import { SPEC_KEYS } from '../mass';
 import {
   LEAST_SHARE,
   NO_CHANGE,
@@ -23,52 +21,6 @@ import {
   type Plan,
   type PlanRequest,
 } from '.';
-
-const shape = { sport: 'tennis', lengthCm: 68.58 } as const;
-const frame = settleFrame(shape);
-const specs = { massG: 322, balanceCm: 32.8, swingWeight: 316, twistWeight: 13.9 };
-const wide: Part = { ...lead, id: 'wide', widthMm: 12, gPerCm: 0.42 } as Part;
-const parts = [tape, wide, putty];
-const aim = (
-  massG: number,
-  balanceCm: number,
-  swingWeight: number,
-  twistWeight: number,
-  priority: 'must' | 'want' = 'want',
-): Aim => ({
-  massG: { value: massG, tolerance: 1, priority },
-  balanceCm: { value: balanceCm, tolerance: 0.15, priority },
-  swingWeight: { value: swingWeight, tolerance: 1.5, priority },
-  twistWeight: { value: twistWeight, tolerance: 0.2, priority },
-});
-const free = (request: Omit<PlanRequest, 'shape' | 'schools'>): Plan =>
-  makePlans({ shape, schools: ['free'], ...request })[0] as Plan;
-
-/** Aims that loads at random zones lead to. */
-const reachable = fc
-  .array(
-    fc.record({
-      zone: fc.constantFrom(...frame.sport.zones),
-      share: fc.double({ min: 0.1, max: 0.5, noNaN: true }),
-    }),
-    {
-      minLength: 1,
-      maxLength: 3,
-    },
-  )
-  .map((loads) => {
-    const made = predict(
-      shape,
-      specs,
-      loads.map(({ zone, share }) => ({ massG: share * zone.capG, at: { zone: zone.name } })),
-    ).specs;
-    return aim(
-      Math.round(made.massG),
-      Math.round(made.balanceCm * 10) / 10,
-      Math.round(made.swingWeight),
-      Math.round((made.twistWeight ?? 0) * 10) / 10,
-    );
-  });
 
 describe('the margin', () => {
   it('keeps free of the tolerance what errors of build and readings take, but at least half of it (JCGM 106:2012)', () => {

@@ -1,42 +1,13 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { laidAt, lead, putty, tape } from '../../test/parts';
+import { shape, frame, specs, parts, aim, free } from '../../test/planning';
+import { laidAt, putty, tape } from '../../test/parts';
 import type { Aim } from '../aim';
 import { Fault } from '../fault';
-import { settleFrame } from '../frame';
 import { SPEC_KEYS, predict } from '../mass';
-import { zoneOf, type Part, type Placement } from '../part';
+import { zoneOf, type Placement } from '../part';
 import { ALL_SPORTS, SPORTS } from '../sport';
-import {
-  NO_CHANGE,
-  changeOutcome,
-  lightenSpots,
-  makePlans,
-  planSet,
-  trimPlans,
-  type Plan,
-  type PlanRequest,
-} from '.';
-
-const shape = { sport: 'tennis', lengthCm: 68.58 } as const;
-const frame = settleFrame(shape);
-const specs = { massG: 322, balanceCm: 32.8, swingWeight: 316, twistWeight: 13.9 };
-const wide: Part = { ...lead, id: 'wide', widthMm: 12, gPerCm: 0.42 } as Part;
-const parts = [tape, wide, putty];
-const aim = (
-  massG: number,
-  balanceCm: number,
-  swingWeight: number,
-  twistWeight: number,
-  priority: 'must' | 'want' = 'want',
-): Aim => ({
-  massG: { value: massG, tolerance: 1, priority },
-  balanceCm: { value: balanceCm, tolerance: 0.15, priority },
-  swingWeight: { value: swingWeight, tolerance: 1.5, priority },
-  twistWeight: { value: twistWeight, tolerance: 0.2, priority },
-});
-const free = (request: Omit<PlanRequest, 'shape' | 'schools'>): Plan =>
-  makePlans({ shape, schools: ['free'], ...request })[0] as Plan;
+import { NO_CHANGE, changeOutcome, lightenSpots, planSet, trimPlans } from '.';
 
 describe('finish from here', () => {
   it('keeps what is locked as it is, plans the rest around it, and counts its errors', () => {

@@ -1,45 +1,12 @@
 import { request } from 'node:http';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { startTestServer, type TestServer } from '../test-server';
+import { describe, expect, it } from 'vitest';
+import { onServer } from '../test-server';
+import { code, player, json, rawTo, type Raw } from './test-raw';
 import { withoutWords } from './log';
 
-let server: TestServer;
-beforeAll(async () => {
-  server = await startTestServer();
-});
-afterAll(() => server.close());
+const server = onServer();
 
-interface Raw {
-  status: number;
-  headers: Record<string, string | string[] | undefined>;
-  body: string;
-}
-/** A request as a browser or anything else can send it: with headers that `fetch` would not let through. */
-const raw = (
-  method: string,
-  path: string,
-  headers: Record<string, string> = {},
-  body?: string | Buffer,
-): Promise<Raw> =>
-  new Promise((done, fail) => {
-    const { port } = new URL(server.base);
-    const sent = request({ host: '127.0.0.1', port, method, path, headers }, (answer) => {
-      const parts: Buffer[] = [];
-      answer.on('data', (part: Buffer) => parts.push(part));
-      answer.on('end', () =>
-        done({
-          status: answer.statusCode ?? 0,
-          headers: answer.headers,
-          body: Buffer.concat(parts).toString(),
-        }),
-      );
-    });
-    sent.on('error', fail);
-    sent.end(body);
-  });
-const code = ({ body }: Raw): string => (JSON.parse(body) as { code: string }).code;
-const player = JSON.stringify({ name: 'Wanda Quell', sports: ['tennis'] });
-const json = { 'content-type': 'application/json' };
+const raw = rawTo(server);
 const players = async (): Promise<number> => (await server.call('GET', '/players')).body.total as number;
 
 describe('another page in the same browser', () => {
