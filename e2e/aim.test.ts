@@ -1,16 +1,8 @@
-import type { Page } from '@playwright/test';
 import type { AimRecord, FittingView, Measurement } from '@kevro/contract';
-import { type Shop, expect, test, withShop } from './harness';
+import { button, expect, field, page, shop, test } from './harness';
 import { key, makeFitting, post, type Made } from './made';
 
 // An aim is come to from anywhere, says what it means, and is set past a warning only with a reason.
-let shop: Shop;
-let page: Page;
-withShop((fresh) => {
-  ({ shop, page } = fresh);
-});
-const field = (name: RegExp | string) => page.getByRole('textbox', { name });
-const button = (name: RegExp | string) => page.getByRole('button', { name });
 const way = (name: string) => page.getByRole('radio', { name, exact: true }).click();
 const aimsOf = async ({ fitting }: Made): Promise<AimRecord[]> =>
   (await shop.get<FittingView>(`/fittings/${fitting.id}`)).frames[0]?.rounds[0]?.aims ?? [];

@@ -1,18 +1,10 @@
 import { readFile } from 'node:fs/promises';
-import type { Page } from '@playwright/test';
 import { changeOutcome, expectedAfter, settleFrame, type Placement } from '@kevro/core';
 import type { FittingView, FramePage, PlanRecord, RoundView } from '@kevro/contract';
-import { type Shop, expect, test, withShop } from './harness';
+import { button, expect, field, page, shop, test } from './harness';
 import { makeFitting, makePlan, markSteps, measureFor, post, type Made } from './made';
 
 // From a build sheet to a frame that is signed off.
-let shop: Shop;
-let page: Page;
-withShop((fresh) => {
-  ({ shop, page } = fresh);
-});
-const field = (name: RegExp | string) => page.getByRole('textbox', { name });
-const button = (name: RegExp | string) => page.getByRole('button', { name });
 const roundOf = async ({ fitting }: Made): Promise<RoundView> =>
   (await shop.get<FittingView>(`/fittings/${fitting.id}`)).frames[0]?.rounds[0] as RoundView;
 const step = (title: RegExp) => page.locator('.steps > li').filter({ hasText: title });

@@ -1,34 +1,10 @@
-import type { Page } from '@playwright/test';
-import type {
-  CalibrationRecord,
-  CaptureRecord,
-  FittingView,
-  Instrument,
-  Measurement,
-  PlanRecord,
-  RoundView,
-} from '@kevro/contract';
-import { type Shop, expect, test, withShop } from './harness';
-
-let shop: Shop;
-let page: Page;
-withShop((fresh) => {
-  ({ shop, page } = fresh);
-});
+import type { CalibrationRecord, FittingView, Measurement, PlanRecord, RoundView } from '@kevro/contract';
+import { button, expect, field, page, press, shop, test } from './harness';
+import { instrument, put, readings } from './on-the-page';
 
 /** How long a stand-in may take on a busy machine, ms. */
 const LONG_MS = 60_000;
 
-const field = (name: RegExp) => page.getByRole('textbox', { name });
-const button = (name: RegExp | string) => page.getByRole('button', { name });
-const readings = async (frame: string) =>
-  (await shop.get<CaptureRecord>(`/frames/${frame}/capture`)).readings;
-const instrument = async (id: string) =>
-  (await shop.get<Instrument[]>('/instruments')).find((i) => i.id === id) as Instrument;
-const put = (path: string, body: unknown) => shop.send('PUT', path, body);
-const press = async (...keys: string[]): Promise<void> => {
-  for (const key of keys) await page.keyboard.press(key);
-};
 const ready = () =>
   button(/^Take m$|^Take$/)
     .first()

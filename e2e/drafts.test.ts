@@ -1,22 +1,9 @@
-import type { Page } from '@playwright/test';
 import type { CaptureRecord, FittingView } from '@kevro/contract';
-import { type Shop, expect, still, test, withShop } from './harness';
+import { button, dialog, expect, field, page, shop, test } from './harness';
+import { formReady } from './on-the-page';
 import { makeFitting } from './made';
 
 // What is typed stays until it is stored or dropped on purpose; what is stored can be put right.
-let shop: Shop;
-let page: Page;
-withShop((fresh) => {
-  ({ shop, page } = fresh);
-});
-const field = (name: RegExp | string) => page.getByRole('textbox', { name });
-const button = (name: RegExp | string) => page.getByRole('button', { name });
-const dialog = () => page.getByRole('dialog');
-/** A form takes the focus to its first field when it stands: what is typed before that goes there. */
-const ready = async (): Promise<void> => {
-  await dialog().waitFor();
-  await still(page);
-};
 const escape = async (): Promise<void> => {
   await page.keyboard.press('Escape');
   await dialog().waitFor({ state: 'detached' });
@@ -32,7 +19,7 @@ test.describe('a form over the page', () => {
     ['/frames/ot-014', 'New strings', 'Mains'],
     ['/frames/ot-014', 'Duplicate', 'Its tag'],
     ['/frames/ot-014', 'Change', 'Model'],
-    ['/frames/ot-014', 'correct', 'Why'],
+    ['/frames/ot-014', 'Correct…', 'Why'],
     ['/fittings/f-ilka/build', 'Close fitting', 'Note'],
     ['/fittings/f-liv/play', 'Add session', 'In your own words'],
     ['/fittings/f-liv/play', 'Discard…', 'Why'],
@@ -45,7 +32,7 @@ test.describe('a form over the page', () => {
         await button(new RegExp(`^${opener}`))
           .first()
           .click();
-        await ready();
+        await formReady();
       };
       const box = () => dialog().getByRole('textbox', { name, exact: true });
       await open();
@@ -161,7 +148,7 @@ test.describe('readings', () => {
       .first()
       .waitFor();
     await button('Start over').click();
-    await dialog().getByRole('button', { name: 'Begin anew' }).click();
+    await dialog().getByRole('button', { name: 'Start over' }).click();
     await dialog().waitFor({ state: 'detached' });
     await expect
       .poll(async () => (await shop.get<CaptureRecord>(`/frames/${frame.id}/capture`)).readings.length)

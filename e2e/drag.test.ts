@@ -1,24 +1,7 @@
-import type { Page } from '@playwright/test';
-import { type Shop, expect, openPage, test, withShop } from './harness';
+import { button, dialog, expect, openPage, page, press, shop, test } from './harness';
+import { MOVES, laidOut } from './on-the-page';
 
 // By finger, by mouse and by keys alone.
-let shop: Shop;
-let page: Page;
-withShop((fresh) => {
-  ({ shop, page } = fresh);
-});
-const button = (name: RegExp | string) => page.getByRole('button', { name });
-const dialog = () => page.getByRole('dialog');
-const press = async (...keys: string[]): Promise<void> => {
-  for (const one of keys) await page.keyboard.press(one);
-};
-const laidOut = async (on: Page = page): Promise<void> => {
-  await on.locator('.hold').first().waitFor();
-  await on.getByText('Calculating…').waitFor({ state: 'detached' });
-};
-
-/** A weight that can be moved: a strip across the tip stays in the middle. */
-const MOVES = '.hold:not([aria-label^="Tip"])';
 
 test.describe('a weight', () => {
   for (const [width, height] of [

@@ -1,26 +1,6 @@
-import type { Page } from '@playwright/test';
-import type { FittingView, Measurement, RoundView } from '@kevro/contract';
-import { type Shop, expect, test, withShop } from './harness';
-
-let shop: Shop;
-let page: Page;
-withShop((fresh) => {
-  ({ shop, page } = fresh);
-});
-
-const field = (name: RegExp) => page.getByRole('textbox', { name });
-const button = (name: RegExp | string) => page.getByRole('button', { name });
-const fittingId = (): string => /fittings\/([^/]+)/.exec(page.url())?.[1] ?? '';
-const view = (): Promise<FittingView> => shop.get(`/fittings/${fittingId()}`);
-/** The round that is worked on. */
-async function round(): Promise<RoundView> {
-  const { frames } = await view();
-  return frames[0]?.rounds.at(-1) as RoundView;
-}
-const startOf = async (): Promise<Measurement | undefined> => {
-  const { measurements, startId } = await round();
-  return measurements.find(({ id }) => id === startId);
-};
+import type { Measurement } from '@kevro/contract';
+import { button, dialog, expect, field, page, shop, test } from './harness';
+import { round, startOf, view } from './on-the-page';
 
 test.describe('the parts of a plan', () => {
   test('are those it was laid out in; others lay it out anew, and undo brings the old ones back', async () => {
@@ -156,8 +136,8 @@ test.describe('a fitting', () => {
   test('is closed with how it ended, found among the closed ones, and opened again with a new round', async () => {
     await page.goto('/fittings/f-sable/build');
     await button('Close fitting').click();
-    await page.getByRole('dialog').getByRole('textbox', { name: 'Note' }).fill('plays it on Sunday');
-    await page.getByRole('dialog').getByRole('button', { name: 'Close fitting' }).click();
+    await dialog().getByRole('textbox', { name: 'Note' }).fill('plays it on Sunday');
+    await dialog().getByRole('button', { name: 'Close fitting' }).click();
     await page.locator('header').getByText('handed over').waitFor();
     expect(await page.getByRole('checkbox').first().isDisabled()).toBe(true);
     await page.getByRole('link', { name: 'Today' }).click();
@@ -167,7 +147,7 @@ test.describe('a fitting', () => {
     await page.getByRole('link', { name: /Sable Renwick.*handed over/ }).click();
     await button('Reopen').click();
     await page.getByText('plays it on Sunday').waitFor();
-    await button('Open it again').click();
+    await dialog().getByRole('button', { name: 'Reopen' }).click();
     await page.getByText('round 2, opened again').waitFor();
     const { frames } = await view();
     expect(frames[0]?.rounds.map((r) => [r.number, r.plans.length])).toEqual([

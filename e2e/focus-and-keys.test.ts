@@ -1,19 +1,10 @@
 import type { Page } from '@playwright/test';
 import type { FittingView, PartRow } from '@kevro/contract';
-import { type Shop, expect, settled, test, withShop } from './harness';
+import { button, dialog, expect, page, press, settled, shop, test } from './harness';
+import { MOVES, laidOut } from './on-the-page';
 import { makeFitting } from './made';
 
 // By finger, by mouse and by keys alone.
-let shop: Shop;
-let page: Page;
-withShop((fresh) => {
-  ({ shop, page } = fresh);
-});
-const button = (name: RegExp | string) => page.getByRole('button', { name });
-const dialog = () => page.getByRole('dialog');
-const press = async (...keys: string[]): Promise<void> => {
-  for (const one of keys) await page.keyboard.press(one);
-};
 /** What has the focus, as it is called. */
 const focused = (on: Page = page): Promise<string> =>
   on.evaluate(() => {
@@ -21,13 +12,6 @@ const focused = (on: Page = page): Promise<string> =>
     if (!at || at === document.body) return 'the page';
     return (at.getAttribute('aria-label') ?? at.textContent).replace(/\s+/g, ' ').trim();
   });
-const laidOut = async (on: Page = page): Promise<void> => {
-  await on.locator('.hold').first().waitFor();
-  await on.getByText('Calculating…').waitFor({ state: 'detached' });
-};
-
-/** A weight that can be moved: a strip across the tip stays in the middle. */
-const MOVES = '.hold:not([aria-label^="Tip"])';
 
 test.describe('the focus', () => {
   for (const [path, name] of [

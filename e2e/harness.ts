@@ -12,6 +12,7 @@ import {
   type Page,
 } from '@playwright/test';
 import type { Opened } from './shops';
+import { WAIT_MS } from './waits';
 
 export { expect };
 /** Where the run's setup left a shop: each test starts from a copy of its own. */
@@ -197,13 +198,9 @@ async function profile(
   return context;
 }
 
-/** How long an act on a page may take, ms: a wrong selector is told in seconds, and a busy machine is no fault of the page. */
-const ACT_MS = 15_000;
-
 async function pageIn(context: BrowserContext): Promise<{ page: Page; errors: string[] }> {
   const page = await context.newPage();
-  page.setDefaultTimeout(ACT_MS);
-  page.setDefaultNavigationTimeout(2 * ACT_MS);
+  page.setDefaultTimeout(WAIT_MS);
   const errors: string[] = [];
   page.on('pageerror', (error) => errors.push(error.stack ?? error.message));
   // A refused request is part of some tests; everything else said as an error is not.
@@ -214,11 +211,14 @@ async function pageIn(context: BrowserContext): Promise<{ page: Page; errors: st
   return { page, errors };
 }
 
-/** Leaves nothing of a test in its profile but the program that was read. */
-async function emptied(context: BrowserContext, page: Page, keeper?: Page): Promise<void> {
+/** Leaves nothing of a test in its profile but the program that was read: the page stays open, at an address where nothing runs. */
+async function emptied(context: BrowserContext, page: Page): Promise<void> {
   await page.evaluate(() => localStorage.clear()).catch(() => undefined);
   await context.clearCookies();
-  await Promise.all(context.pages().map((one) => one !== keeper && one.close()));
+  await Promise.all(context.pages().map((one) => one !== page && one.close()));
+  // What was typed and not stored asks before it is left.
+  page.removeAllListeners('dialog').on('dialog', (asked) => void asked.accept());
+  await page.goto('/api/v1/health').catch(() => undefined);
 }
 
 /** One server for all tests of a worker, in which each of them finds the demo shop as it was copied. */
@@ -247,13 +247,17 @@ class Bench {
   }
 }
 
+/** The shop and the page of the test that runs: a worker runs one after the other. */
+let nowShop: Shop;
+let nowPage: Page;
+
 /**
- * The tests of the page: each with a shop of its own (`shop`) and a page on it. A profile that has read the program saves each test a second: it is the
- * worker's, and emptied between. A test fails on any error in its page. With `ownProcess` the shop is an `Application`, to be killed and started again.
+ * The tests of the page: each with a shop of its own and a page on it, `shop` and `page`. A profile that has read the program saves each test a second: it is
+ * the worker's, emptied between. A test fails on any error in its page. With `ownProcess` the shop is an `Application`, to be killed and started again.
  */
 export const test = plain.extend<
-  { shop: Shop; ownProcess: boolean },
-  { bench: Bench; kept: { profile?: BrowserContext; keeper?: Page } }
+  { ownProcess: boolean; shop: Shop; onThePage: null },
+  { bench: Bench; kept: { profile?: BrowserContext; last?: Page } }
 >({
   bench: [
     // eslint-disable-next-line no-empty-pattern -- Playwright reads the names from the braces.
@@ -277,23 +281,28 @@ export const test = plain.extend<
     const context = ownProcess
       ? await profile(browser, shop.url)
       : (kept.profile ??= await profile(browser, shop.url));
-    if (!ownProcess && !kept.keeper) {
-      // The program stays read while a page of its site is open.
-      kept.keeper = await context.newPage();
-      await kept.keeper.goto('/api/v1/health');
-    }
     const { page, errors } = await pageIn(context);
+    // The program stays read while a page of its site is open.
+    if (!ownProcess) await kept.last?.close();
     await use(page);
-    await emptied(context, page, kept.keeper);
+    await emptied(context, page);
     if (ownProcess) await context.close();
+    else kept.last = page;
     expect(errors).toEqual([]);
   },
+  onThePage: [
+    async ({ shop, page }, use) => {
+      [nowShop, nowPage] = [shop, page];
+      await use(null);
+    },
+    { auto: true },
+  ],
 });
 
-export interface Given {
-  shop: Shop;
-  page: Page;
+export { nowShop as shop, nowPage as page };
+export const field = (name: RegExp | string) => nowPage.getByRole('textbox', { name });
+export const button = (name: RegExp | string) => nowPage.getByRole('button', { name });
+export const dialog = () => nowPage.getByRole('dialog');
+export async function press(...keys: string[]): Promise<void> {
+  for (const key of keys) await nowPage.keyboard.press(key);
 }
-/** Hands each test’s shop and page to what the file’s own helpers read. */
-export const withShop = (given: (fresh: Given) => void): void =>
-  test.beforeEach(({ shop, page }) => given({ shop, page }));

@@ -1,15 +1,7 @@
 import type { SetupPage, SetupRow } from '@kevro/contract';
-import type { Page } from '@playwright/test';
-import { type Shop, expect, settled, test, withShop } from './harness';
+import { button, dialog, expect, page, settled, shop, test } from './harness';
 import { makeFitting, post } from './made';
 
-let shop: Shop;
-let page: Page;
-withShop((fresh) => {
-  ({ shop, page } = fresh);
-});
-const button = (name: RegExp | string) => page.getByRole('button', { name });
-const dialog = () => page.getByRole('dialog');
 const rows = async (query: string) => (await shop.get<{ rows: SetupRow[] }>(`/setups?${query}`)).rows;
 const csv = (text: string, name = 'list.csv') => ({ name, mimeType: 'text/csv', buffer: Buffer.from(text) });
 

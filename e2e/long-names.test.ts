@@ -1,13 +1,7 @@
-import type { Page } from '@playwright/test';
-import { type Shop, expect, settled, test, withShop } from './harness';
+import { expect, page, settled, shop, test } from './harness';
 import { makeFitting } from './made';
 
 // By finger, by mouse and by keys alone.
-let shop: Shop;
-let page: Page;
-withShop((fresh) => {
-  ({ shop, page } = fresh);
-});
 
 test.describe('very long names', () => {
   for (const width of [390, 1280])

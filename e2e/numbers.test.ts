@@ -1,17 +1,8 @@
-import type { Page } from '@playwright/test';
 import type { AimRecord, CaptureRecord, FittingView, PartRow, SetupRow } from '@kevro/contract';
-import { type Shop, expect, test, withShop } from './harness';
+import { button, dialog, expect, field, page, shop, test } from './harness';
 import { makeFitting, post, setAim, type Made } from './made';
 
 // Numbers are read as they are meant, kept as they are typed, and stored as they are.
-let shop: Shop;
-let page: Page;
-withShop((fresh) => {
-  ({ shop, page } = fresh);
-});
-const field = (name: RegExp | string) => page.getByRole('textbox', { name });
-const button = (name: RegExp | string) => page.getByRole('button', { name });
-const dialog = () => page.getByRole('dialog');
 const aimOf = async ({ fitting }: Made): Promise<AimRecord | undefined> =>
   (await shop.get<FittingView>(`/fittings/${fitting.id}`)).frames[0]?.rounds[0]?.aims.at(-1);
 const byHand = () => page.getByRole('radio', { name: 'By hand' }).click();

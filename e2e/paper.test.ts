@@ -1,17 +1,10 @@
 import { readFile } from 'node:fs/promises';
-import type { Page } from '@playwright/test';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import type { Shop as ShopSettings } from '@kevro/contract';
-import { type Shop, expect, settled, test, withShop } from './harness';
+import { button, expect, page, settled, shop, test } from './harness';
 import { makeFitting, post, setAim } from './made';
 
 // What is printed, and what words, days and units are said in.
-let shop: Shop;
-let page: Page;
-withShop((fresh) => {
-  ({ shop, page } = fresh);
-});
-const button = (name: RegExp | string) => page.getByRole('button', { name });
 const text = () => page.locator('main').innerText();
 
 /** Texts on paper that are not dark ink on white, and controls that paper has no use for. */

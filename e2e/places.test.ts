@@ -1,17 +1,8 @@
 import { readFile } from 'node:fs/promises';
-import type { Page } from '@playwright/test';
 import type { FramePage, FrameRow, Player } from '@kevro/contract';
-import { type Shop, expect, test, withShop } from './harness';
-
-let shop: Shop;
-let page: Page;
-withShop((fresh) => {
-  ({ shop, page } = fresh);
-});
+import { button, dialog, expect, page, shop, test } from './harness';
 
 const field = (name: string) => page.getByRole('textbox', { name, exact: true });
-const button = (name: RegExp | string) => page.getByRole('button', { name });
-const dialog = () => page.getByRole('dialog');
 async function choose(name: string, option: string | RegExp): Promise<void> {
   await dialog().getByRole('combobox', { name }).press('Enter');
   await page.getByRole('option', { name: option }).click();

@@ -1,4 +1,3 @@
-import type { Page } from '@playwright/test';
 import { SPEC_KEYS, asSpot, settleFrame } from '@kevro/core';
 import type {
   AnswerOf,
@@ -9,17 +8,10 @@ import type {
   PlanRecord,
   Player,
 } from '@kevro/contract';
-import { type Shop, expect, test, withShop } from './harness';
+import { button, expect, field, page, shop, test } from './harness';
 import { key, makeFitting, post, setAim, type Made } from './made';
 
 // The plan: ways side by side, and what a hand makes of them.
-let shop: Shop;
-let page: Page;
-withShop((fresh) => {
-  ({ shop, page } = fresh);
-});
-const field = (name: RegExp | string) => page.getByRole('textbox', { name });
-const button = (name: RegExp | string) => page.getByRole('button', { name });
 const pieces = () => page.locator('.pieces .piece');
 const planOf = async ({ fitting }: Made): Promise<PlanRecord> =>
   (await shop.get<FittingView>(`/fittings/${fitting.id}`)).frames[0]?.rounds[0]?.plans.at(-1) as PlanRecord;

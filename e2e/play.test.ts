@@ -1,15 +1,9 @@
 import type { FittingView, PlayerPage } from '@kevro/contract';
-import { type Shop, expect, openPage, settled, test, withShop } from './harness';
+import { button, expect, openPage, page, settled, shop, test } from './harness';
 import { key, makeFitting, post, type Made } from './made';
 import type { Page } from '@playwright/test';
 
 // How it plays, from the first session to where a programme stops; and what a shop's day asks for beside it.
-let shop: Shop;
-let page: Page;
-withShop((fresh) => {
-  ({ shop, page } = fresh);
-});
-const button = (name: RegExp | string) => page.getByRole('button', { name });
 const choose = async (on: Page, group: string, answer: string): Promise<void> => {
   await on.getByRole('radiogroup', { name: group }).getByRole('radio', { name: answer, exact: true }).check();
 };

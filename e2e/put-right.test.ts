@@ -1,21 +1,9 @@
-import type { Page } from '@playwright/test';
 import type { FittingView, FramePage, Instrument, PartRow, SetupRow } from '@kevro/contract';
-import { type Shop, expect, still, test, withShop } from './harness';
+import { button, dialog, expect, page, shop, test } from './harness';
+import { formReady } from './on-the-page';
 import { makeFitting, post } from './made';
 
 // What is typed stays until it is stored or dropped on purpose; what is stored can be put right.
-let shop: Shop;
-let page: Page;
-withShop((fresh) => {
-  ({ shop, page } = fresh);
-});
-const button = (name: RegExp | string) => page.getByRole('button', { name });
-const dialog = () => page.getByRole('dialog');
-/** A form takes the focus to its first field when it stands: what is typed before that goes there. */
-const ready = async (): Promise<void> => {
-  await dialog().waitFor();
-  await still(page);
-};
 
 test.describe('what was stored is put right', () => {
   test('a measurement by another, with its reason, or marked as wrong', async () => {
@@ -32,8 +20,8 @@ test.describe('what was stored is put right', () => {
       },
     });
     await page.goto(`/frames/${frame.id}`);
-    await button(/^correct/).click();
-    await ready();
+    await button(/^Correct…/).click();
+    await formReady();
     await dialog()
       .getByRole('textbox', { name: /^Weight/ })
       .fill('311,5');
@@ -75,7 +63,7 @@ test.describe('what was stored is put right', () => {
     await page.getByRole('textbox', { name: 'Find' }).fill('Aino');
     await page.getByRole('link', { name: 'Aino Kestrel', exact: true }).click();
     await button('Change').click();
-    await ready();
+    await formReady();
     await dialog()
       .getByRole('textbox', { name: /^Weight/ })
       .fill('334.5');
@@ -108,7 +96,7 @@ test.describe('what was stored is put right', () => {
       unit: 'kg',
     });
     await page.goto(`/frames/${frame.id}`);
-    await button(/^correct the strings/).click();
+    await button(/^Correct… the strings/).click();
     await dialog().getByRole('textbox', { name: 'Mains', exact: true }).fill('Corda Ruvida');
     await dialog().getByRole('button', { name: 'Store' }).click();
     await page.getByText('Corda Ruvida').first().waitFor();

@@ -2,14 +2,9 @@ import { createRequire } from 'node:module';
 import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
 import type { FittingView } from '@kevro/contract';
-import { type Shop, expect, settled, still, test, withShop } from './harness';
+import { expect, page, settled, shop, still, test } from './harness';
 
 const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
-let shop: Shop;
-let page: Page;
-withShop((fresh) => {
-  ({ shop, page } = fresh);
-});
 test.beforeEach(() => checkOdo());
 
 /** A build that was checked and is not inside: its trims, and what it taught, are there to be looked at. */

@@ -3,28 +3,11 @@ import { networkInterfaces } from 'node:os';
 import { join, resolve } from 'node:path';
 import { promisify } from 'node:util';
 import type { FittingView, Player } from '@kevro/contract';
-import {
-  Application,
-  demoShop,
-  expect,
-  openPage,
-  settled,
-  test,
-  type Shop,
-  until,
-  withShop,
-} from './harness';
+import { Application, button, demoShop, expect, openPage, page, settled, shop, test, until } from './harness';
 import { makeFitting, post } from './made';
-import type { Page } from '@playwright/test';
 
 // Who comes in, what is kept, and what goes.
-let shop: Shop;
-let page: Page;
-withShop((fresh) => {
-  ({ shop, page } = fresh);
-});
 const root = resolve(import.meta.dirname, '..');
-const button = (name: RegExp | string) => page.getByRole('button', { name });
 
 /** This machine by its address in the network, as another would name it. */
 const address = Object.values(networkInterfaces())

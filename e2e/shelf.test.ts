@@ -1,15 +1,8 @@
-import type { Page } from '@playwright/test';
 import type { FittingView, FrameRecord, Measurement } from '@kevro/contract';
-import { type Shop, expect, test, withShop } from './harness';
+import { button, expect, page, shop, test } from './harness';
 import { key, makeFitting, post, setAim, type Made } from './made';
 
 // Frames on the shelf are held against a player's own, paired, and made a set.
-let shop: Shop;
-let page: Page;
-withShop((fresh) => {
-  ({ shop, page } = fresh);
-});
-const button = (name: RegExp | string) => page.getByRole('button', { name });
 
 async function onShelf(
   tag: string,

@@ -1,22 +1,6 @@
-import type { Page } from '@playwright/test';
-import type { FittingView, Measurement, RoundView } from '@kevro/contract';
-import { type Application, type Shop, expect, test, withShop } from './harness';
-
-let shop: Shop;
-let page: Page;
-withShop((fresh) => {
-  ({ shop, page } = fresh);
-});
-
-const field = (name: RegExp) => page.getByRole('textbox', { name });
-const button = (name: RegExp | string) => page.getByRole('button', { name });
-const fittingId = (): string => /fittings\/([^/]+)/.exec(page.url())?.[1] ?? '';
-const view = (): Promise<FittingView> => shop.get(`/fittings/${fittingId()}`);
-/** The round that is worked on. */
-async function round(): Promise<RoundView> {
-  const { frames } = await view();
-  return frames[0]?.rounds.at(-1) as RoundView;
-}
+import type { FittingView, Measurement } from '@kevro/contract';
+import { type Application, button, expect, field, page, shop, test } from './harness';
+import { round, view } from './on-the-page';
 
 test.describe('a page that may store nothing in the browser', () => {
   test('works all the same', async () => {

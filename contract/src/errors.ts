@@ -59,7 +59,7 @@ const TABLE = {
   ),
   'twist-not-measured': entry(
     422,
-    `The aim names a ${SPECS.twistWeight.name}, but none was measured. Measure it, or leave the ${SPECS.twistWeight.name} free.`,
+    `The aim names a ${SPECS.twistWeight.name}, but none was measured. Measure it, or set the ${SPECS.twistWeight.name} to any.`,
   ),
   'tolerance-not-positive': entry(422, 'A tolerance must be more than zero.'),
   'share-out-of-range': entry(422, 'Choose a share between 0 and 100 %.'),

@@ -80,7 +80,7 @@ function judgementSentence(judgement: Judgement, frame: Frame, say: Saying): str
       const put = kind === 'added-since' ? 'more' : 'less';
       const where = xCm === undefined ? '' : ` ${near(xCm)}`;
       const question = kind === 'added-since' ? 'What was put on since?' : 'What was taken off since?';
-      return `${say.amount('massG', massG)} ${put} than on ${day(since)} in the same dress${where}. ${question}`;
+      return `${say.amount('massG', massG)} ${put}${where} than on ${day(since)}, strung and gripped the same. ${question}`;
     }
     case 'moved-since': {
       const names = judgement.specs.map((key) => specName(key));

@@ -1,8 +1,7 @@
-import { readFileSync } from 'node:fs';
-import { relative, resolve } from 'node:path';
-import { globSync } from 'tinyglobby';
+import { readFileSync, readdirSync } from 'node:fs';
+import { join } from 'node:path';
 import ts from 'typescript';
-import { parse as parseComponent } from '@vue/compiler-sfc';
+import { parse as parseComponent } from 'vue/compiler-sfc';
 
 /** A sentence of the interface, and where it is written. */
 export interface Sentence {
@@ -10,7 +9,16 @@ export interface Sentence {
   text: string;
 }
 
-const root = resolve(import.meta.dirname, '../..');
+const ROOT = join(import.meta.dirname, '../..');
+/** What a person reads is written in the page, and in the words that server and page share. */
+const files = [
+  ...readdirSync(join(ROOT, 'web/src'), { recursive: true, encoding: 'utf8' }).map(
+    (name) => `web/src/${name}`,
+  ),
+  ...readdirSync(join(ROOT, 'contract/src'))
+    .filter((name) => /errors|words|judgements/.test(name))
+    .map((name) => `contract/src/${name}`),
+].filter((name) => /\.(ts|vue)$/.test(name) && !/\.test\.ts$/.test(name));
 /** Attributes that a person reads or hears. */
 const READ = new Set([
   'label',
@@ -28,7 +36,7 @@ const isSaid = (text: string): boolean =>
   /[A-Za-z’]+ [A-Za-z’]+/.test(text) && !/[{}<>=]|=>|\bvar\(/.test(text);
 
 /** What is written in the strings of a script; what is filled in is left out. */
-function stringsOf(script: string, everything: boolean): string[] {
+function stringsOf(script: string): string[] {
   const found: string[] = [];
   const visit = (node: ts.Node): void => {
     if (ts.isImportDeclaration(node) || ts.isTypeNode(node)) return;
@@ -38,7 +46,7 @@ function stringsOf(script: string, everything: boolean): string[] {
     ts.forEachChild(node, visit);
   };
   visit(ts.createSourceFile('a.ts', script, ts.ScriptTarget.Latest, true));
-  return everything ? found : found.filter(isSaid);
+  return found.filter(isSaid);
 }
 
 interface TemplateNode {
@@ -67,11 +75,11 @@ function templateSentences(node: TemplateNode & { tag?: string }): string[] {
     if (child.type === TEXT) run += String(child.content);
     else if (child.type === INTERPOLATION) {
       run += '…';
-      found.push(...stringsOf(`(${(child.content as { content: string }).content})`, false));
+      found.push(...stringsOf(`(${(child.content as { content: string }).content})`));
     } else if (child.type === ELEMENT) {
       for (const prop of child.props ?? []) {
         if (prop.type === ATTRIBUTE && READ.has(prop.name) && prop.value) found.push(prop.value.content);
-        if (prop.exp) found.push(...stringsOf(`(${prop.exp.content})`, false));
+        if (prop.exp) found.push(...stringsOf(`(${prop.exp.content})`));
       }
       if (INLINE.test(child.tag ?? '') && (child.children ?? []).every(({ type }) => type !== ELEMENT)) {
         run += (child.children ?? []).map((c) => (c.type === TEXT ? String(c.content) : '…')).join('');
@@ -87,23 +95,14 @@ function templateSentences(node: TemplateNode & { tag?: string }): string[] {
 
 /** Every sentence that the page, its words files and the shared words say. */
 export function sentences(): Sentence[] {
-  const files = globSync(
-    ['web/src/**/*.{vue,ts}', 'contract/src/{errors,words}*.ts', 'contract/src/words/*.ts'],
-    {
-      cwd: root,
-      absolute: true,
-      ignore: ['**/*.test.ts'],
-    },
-  ).toSorted();
-  return files.flatMap((path) => {
-    const source = readFileSync(path, 'utf8');
-    const file = relative(root, path);
+  return files.flatMap((file) => {
+    const source = readFileSync(join(ROOT, file), 'utf8');
     const at = (text: string): Sentence => ({ file, text });
-    if (!path.endsWith('.vue')) return stringsOf(source, false).map(at);
+    if (!file.endsWith('.vue')) return stringsOf(source).map(at);
     const { template, scriptSetup, script } = parseComponent(source).descriptor;
     return [
       ...(template?.ast ? templateSentences(template.ast as unknown as TemplateNode) : []),
-      ...stringsOf(scriptSetup?.content ?? script?.content ?? '', false),
+      ...stringsOf(scriptSetup?.content ?? script?.content ?? ''),
     ].map(at);
   });
 }

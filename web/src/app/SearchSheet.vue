@@ -43,7 +43,7 @@ const PLACES = [
   { title: 'Settings', path: '/settings' },
   { title: 'Instruments and calibration', path: '/settings/instruments' },
   { title: 'Backups and devices', path: '/settings/safety' },
-  { title: 'Who changed what', path: '/settings/changes' },
+  { title: 'Change log', path: '/settings/changes' },
   { title: 'Your first fitting', path: '/guide' },
 ];
 interface Option {

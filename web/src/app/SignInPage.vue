@@ -62,7 +62,8 @@ onMounted(async () => {
       {{ failure }} <button v-if="!access" type="button" class="link" @click="look">Try again</button>
     </p>
     <p v-if="access && !access.passphraseSet">
-      Other devices aren’t allowed yet. On the bench computer, set a passphrase under Settings → Devices.
+      Other devices aren’t allowed yet. On the bench computer, set a passphrase under Settings → Backups and
+      devices.
     </p>
     <template v-else-if="access">
       <v-text-field

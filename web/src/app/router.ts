@@ -109,7 +109,7 @@ export const router = createRouter({
       path: '/settings/changes',
       name: 'changes',
       component: () => import('../settings/ChangesPage.vue'),
-      meta: { title: 'Who changed what' },
+      meta: { title: 'Change log' },
     },
     {
       path: '/played/:code',

@@ -1,11 +1,11 @@
 <script setup lang="ts">
-import { partUnit, partNumber } from '../words/part-weight';
 import { computed } from 'vue';
 import { BASE_GRIPS, isStrung, sportData, type Dress, type Sport } from '@kevro/core';
 import { BASE_GRIP_NAMES } from '../words';
 import NumberField from './NumberField.vue';
 import { dressProblem } from '../words/dress';
 import { sent, type Typed } from '../ui/typed';
+import { partUnit, partNumber } from '../words/part-weight';
 
 /**
  * What is on the frame. Comes before the readings, because they all depend on it. What is typed for the strings stands in the dress as

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { partUnit } from '../words/part-weight';
 import { computed, ref } from 'vue';
 import { SPEC_KEYS, SPORTS, isStrung } from '@kevro/core';
 import type { FrameRecord } from '@kevro/contract';
@@ -15,6 +14,7 @@ import { SPORT_ITEMS } from '../words/players';
 import { SPEC_NAMES, ZONE_NAMES } from '../words';
 import PickModel from './PickModel.vue';
 import { changeSport, draftOf, fillFrom, frameBody } from './frame-draft';
+import { partUnit } from '../words/part-weight';
 
 /** A frame, added or changed: what it is; and behind lines what is on it, its finer points and what its maker states. */
 const emit = defineEmits<{ stored: [frame: FrameRecord] }>();
@@ -146,7 +146,7 @@ const addWeight = (): void => {
         <div v-for="key in SPEC_KEYS" :key="key" class="two">
           <NumberField
             v-model="form.specs[key]"
-            :label="`${SPEC_NAMES[key]}`"
+            :label="SPEC_NAMES[key]"
             :spec="key"
             :shape="stated"
             :error="said(`nominal.specs.${key}`)"

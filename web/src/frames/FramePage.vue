@@ -172,7 +172,7 @@ function startTwin(): void {
               <span v-if="h.fault" class="warn small d-block">{{ h.fault }}</span>
               <span v-if="h.measurement && h.measurement.supersededBy === null" class="acts no-print">
                 <button v-if="h.measurement.counts" type="button" @click="putRight?.correct(h.measurement)">
-                  correct<span class="d-sr-only"> what was measured on {{ dayWords(h.at) }}</span>
+                  Correct…<span class="d-sr-only"> what was measured on {{ dayWords(h.at) }}</span>
                 </button>
                 <button type="button" @click="putRight?.mark(h.measurement)">
                   {{ h.measurement.counts ? 'Discard…' : 'Restore'
@@ -181,7 +181,7 @@ function startTwin(): void {
               </span>
               <span v-if="h.stringing" class="acts no-print">
                 <button v-if="!h.stringing.retired" type="button" @click="strings?.show(h.stringing)">
-                  correct<span class="d-sr-only"> the strings of {{ dayWords(h.at) }}</span>
+                  Correct…<span class="d-sr-only"> the strings of {{ dayWords(h.at) }}</span>
                 </button>
                 <button type="button" @click="retireStrings(h.stringing)">
                   {{ h.stringing.retired ? 'Restore' : 'Discard…'

@@ -93,7 +93,7 @@ const submit = (key: string): Promise<Instrument> => {
         <v-select
           :model-value="form.kind"
           :items="items(KIND_WORDS)"
-          label="Item"
+          label="Kind"
           :disabled="before !== undefined"
           @update:model-value="choose"
         />

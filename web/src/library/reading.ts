@@ -63,7 +63,7 @@ export function useReading() {
   const unclear = computed(() =>
     head.value && mapping.value ? columnsWithoutUnit(head.value.headers, head.value.rows, mapping.value) : [],
   );
-  /** Preview. */
+  /** The first rows as they will be read. */
   const preview = computed(() => {
     const { value: of } = head;
     const { value: by } = mapping;

@@ -300,15 +300,15 @@ watch(
     </template>
   </Bench>
   <TypedLine v-model="line" :bench="bench" />
-  <Sheet v-model="askAnew" title="Begin the readings anew?" :width="460">
+  <Sheet v-model="askAnew" title="Start over?" :width="460">
     <p class="my-3">
-      The {{ counted(capture?.readings.length ?? 0, 'reading', 'readings') }} taken so far and what is typed
-      are dropped. What is on the frame stays as you said.
+      Discards {{ counted(capture?.readings.length ?? 0, 'reading', 'readings') }} and anything typed. What is
+      on the frame stays.
     </p>
     <p v-if="failure" class="miss" role="alert">{{ failure }}</p>
     <div class="d-flex ga-2">
       <v-spacer />
-      <v-btn variant="outlined" @click="dropAll">Begin anew</v-btn>
+      <v-btn variant="outlined" @click="dropAll">Start over</v-btn>
       <v-btn color="primary" autofocus @click="askAnew = false">Keep</v-btn>
     </div>
   </Sheet>

@@ -207,12 +207,20 @@ export function useCapture(frame: FrameRecord) {
     Boolean(found.value.settled[quantity]) || (isTyped(quantity) && !errors.value[quantity]);
   /** Weight and balance are known and the swing weight is not: it can be estimated from them. */
   const canEstimate = computed(
-    () => isKnown('massG') && isKnown('balanceCm') && !isKnown('swingWeight') && !isTyped('swingWeight'),
+    () =>
+      isKnown('massG') && isKnown('balanceCm') && !found.value.settled.swingWeight && !isTyped('swingWeight'),
   );
+  /** Enters what it is estimated from, then the estimate; nothing is stored meanwhile. */
   async function estimateSwingWeight(): Promise<void> {
-    for (const quantity of ['massG', 'balanceCm'] as const)
-      if (isTyped(quantity) && !(await enter(quantity))) return;
-    await addReading({ means: 'estimate', key: nanoid(), quantity: 'swingWeight' });
+    if (busy.value) return;
+    busy.value = true;
+    try {
+      for (const quantity of ['massG', 'balanceCm'] as const)
+        if (isTyped(quantity) && !(await enter(quantity))) return;
+      await addReading({ means: 'estimate', key: nanoid(), quantity: 'swingWeight' });
+    } finally {
+      busy.value = false;
+    }
   }
 
   const setAside = (readingId: string, aside: boolean): Promise<boolean> =>

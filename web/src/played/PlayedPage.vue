@@ -63,7 +63,7 @@ const at = (path: string): string[] => [refused.value?.at(path)].filter((s) => s
     <h1 tabindex="-1">How did it play?</h1>
     <template v-if="stored || page?.noted">
       <p class="good" role="status">Thanks, it’s saved.</p>
-      <p class="soft">You can close this page. For the next session the shop gives you another link.</p>
+      <p class="soft">You can close this page. Ask the shop for a new link next time.</p>
     </template>
     <template v-else-if="page">
       <p class="soft">

@@ -28,8 +28,8 @@ const linkOf = ({ record, recordId, title }: Row): string | undefined => {
 
 <template>
   <div class="page">
-    <h1>Who changed what</h1>
-    <p class="soft">Change log, newest first</p>
+    <h1>Change log</h1>
+    <p class="soft">Newest first.</p>
     <div v-if="failure" role="alert">
       <p class="miss">{{ failure }}</p>
       <v-btn variant="outlined" @click="load">Try again</v-btn>

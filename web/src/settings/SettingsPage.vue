@@ -13,7 +13,7 @@ const theme = useKept<'light' | 'dark' | 'system'>('kevro-theme', 'light');
     <div class="page-top">
       <h1>Settings</h1>
       <span class="spring" />
-      <v-btn variant="outlined" size="large" to="/settings/changes">Who changed what</v-btn>
+      <v-btn variant="outlined" size="large" to="/settings/changes">Change log</v-btn>
       <v-btn variant="outlined" size="large" to="/settings/safety">Backups and devices</v-btn>
       <v-btn variant="outlined" size="large" to="/settings/instruments">Instruments and calibration</v-btn>
     </div>

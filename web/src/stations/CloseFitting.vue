@@ -36,8 +36,8 @@ const submit = async (key: string): Promise<void> =>
 <template>
   <FormDialog
     v-model="open"
-    :title="view.closed ? 'Open this fitting again' : 'Close this fitting'"
-    :store="view.closed ? 'Open it again' : 'Close fitting'"
+    :title="view.closed ? 'Reopen fitting' : 'Close fitting'"
+    :store="view.closed ? 'Reopen' : 'Close fitting'"
     :submit="submit"
     :draft="draft"
   >

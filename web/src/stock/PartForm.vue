@@ -91,7 +91,7 @@ function submit(key: string): Promise<PartRecord> {
       <v-select
         :model-value="form.kind"
         :items="kinds"
-        label="Item"
+        label="Kind"
         :disabled="part !== undefined"
         @update:model-value="choose"
       />

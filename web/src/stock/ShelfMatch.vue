@@ -196,7 +196,7 @@ const number = (key: (typeof SPEC_KEYS)[number], value: number | undefined): str
       <v-select v-if="choices.length > 0" v-model="ownId" :items="choices" label="Compare with" />
     </div>
     <p v-if="failure" class="miss" role="alert">{{ failure }}</p>
-    <p v-else-if="!player" class="soft">Choose the player whose frame stock is compared with.</p>
+    <p v-else-if="!player" class="soft">Choose a player: your stock is compared with their frame.</p>
     <p v-else-if="choices.length === 0" class="soft">
       No frame of {{ player.name }} has been measured yet. Measure one first.
     </p>

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { partUnit, partWeightLabel, partWeight } from '../../words/part-weight';
 import { useNow } from '@vueuse/core';
 import { computed, nextTick, ref } from 'vue';
 import {
@@ -25,6 +24,7 @@ import { CAUTIONS, MARK_WORDS, STEP_HINTS } from '../../words';
 import { cutWords, waitWords } from '../../words/cuts';
 import { isOnePlace, stepDoing, stepTitle } from './words';
 import { causeWords, offWords } from './surprise-words';
+import { partUnit, partWeightLabel, partWeight } from '../../words/part-weight';
 
 /** One step at the bench: done or not, what to do, what to read after it, what was read, and what was built otherwise. */
 const props = defineProps<{
@@ -127,7 +127,7 @@ function storeBuilt(): void {
     const massG = numberOf(row.massG);
     if (!planned) continue;
     if (massG === undefined || !(massG > 0))
-      errors[`${row.id}.massG`] = `How many ${partUnit() === 'g' ? 'grams' : partUnit()}?`;
+      errors[`${row.id}.massG`] = `How many ${partWeightLabel().toLowerCase()}?`;
     else if (planned.path === 'slot') found.push({ ...planned, massG });
     else {
       const startCm = numberOf(row.startCm);

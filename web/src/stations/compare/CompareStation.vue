@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { SPEC_NAMES } from '../../words';
 import { computed, ref, watch } from 'vue';
 import { watchDebounced } from '@vueuse/core';
 import { type SpecKey, specName, SPEC_KEYS, explainOutcome } from '@kevro/core';
@@ -23,6 +22,7 @@ import NearRow from './NearRow.vue';
 import PickBeside from './PickBeside.vue';
 import { inBrush, type Brush } from './plane';
 import { MOST_BESIDE, useSetBeside } from './set-beside';
+import { SPEC_NAMES } from '../../words';
 
 // What a fitter comes here to do: see which setups are nearest; set a few beside the frame; take one on to the aim.
 const fitting = useFitting();

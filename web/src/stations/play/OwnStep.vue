@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { partUnit } from '../../words/part-weight';
 import { computed, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import type { ZoneName } from '@kevro/core';
@@ -11,6 +10,7 @@ import { useDraft } from '../../forms/draft';
 import { useKept } from '../../ui/kept';
 import { sent, type Typed } from '../../ui/typed';
 import { useFitting } from '../../stores/fitting';
+import { partUnit } from '../../words/part-weight';
 
 /** Another step than the proposed one, with the reason for it. */
 const open = defineModel<boolean>({ required: true });

@@ -93,8 +93,7 @@ const short = computed(() => (next.value?.ready?.short.length ?? 0) > 0);
   <section v-else aria-label="Programme">
     <h2 class="heading">{{ PROGRAMME_NAMES[programme.name] }}</h2>
     <template v-if="programme.state === 'paused'">
-      <p class="title">Paused</p>
-      <p class="soft">Paused: no proposals.</p>
+      <p class="title">Paused: no proposals</p>
       <v-btn v-if="!closed" variant="outlined" :disabled="busy" @click="act('resume')">Resume</v-btn>
     </template>
     <template v-else-if="trouble">
