@@ -156,7 +156,7 @@ test.describe('a capture', () => {
   test('is judged at once: more weight than last time, and a swing weight that cannot be', async () => {
     await page.goto('/frames/bd-052/measure');
     await field(/^Weight/).fill('330');
-    await page.getByText(/8\.9 g more .* than on .*, strung and gripped the same/).waitFor();
+    await page.getByText(/8\.9 g more.* than on .*, strung and gripped the same/).waitFor();
     await field(/^Balance/).fill('33.1');
     await page
       .getByText(/near the tip|near the shoulders/)

@@ -48,7 +48,7 @@ import {
 } from './records/instrument';
 import { correction, counting, measurement, newMeasurement } from './records/measurement';
 import { guideBandsOf, guideRow } from './records/guide';
-import { newPart, part, partRow } from './records/part';
+import { addStarters, newPart, part, partRow, weighPart } from './records/part';
 import {
   actOnProgramme,
   changeRow,
@@ -70,7 +70,7 @@ import {
   sessionRow,
 } from './records/play';
 import { armHistory, newPlayer, player, playerQuery } from './records/player';
-import { backups, editShop, shop } from './records/shop';
+import { backups, beginShop, editShop, shop } from './records/shop';
 import { dress } from './shapes';
 
 const archivedBody = z.strictObject({ archived: z.boolean() });
@@ -116,6 +116,13 @@ export const calls = {
     'Change the shop’s name and how long a calibration counts',
     shop,
     editShop,
+  ),
+  beginShop: begin(
+    at.beginShop,
+    'shop',
+    'Begin a new shop: its name, sports, tools and first parts',
+    shop,
+    beginShop,
   ),
   players: listing(at.players, 'Players, searched and sorted', player, playerQuery),
   player: call(at.player, 'One player', player),
@@ -256,6 +263,14 @@ export const calls = {
   parts: call(at.parts, 'The parts of the shop, retired ones too', z.array(partRow)),
   addPart: begin(at.addPart, 'part', 'Add a part', part, newPart),
   editPart: act(at.editPart, 'part', 'Change a part; plans keep it as it was', part, newPart),
+  addStarters: begin(
+    at.addStarters,
+    'part',
+    'Add common parts with typical weights, or with what a sample weighed',
+    z.array(part),
+    addStarters,
+  ),
+  weighPart: act(at.weighPart, 'part', 'Say what a sample of a part weighed', part, weighPart),
   retirePart: act(at.retirePart, 'part', 'Retire a part, or bring one back', partRow, retiredBody),
   learning: call(at.learning, 'What checked builds taught of rolls and of the hand', learning),
   actOnRoll: begin(

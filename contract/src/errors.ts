@@ -50,6 +50,7 @@ const TABLE = {
   'removal-too-large': entry(422, 'More would be taken off than is there.'),
   'spot-off-frame': entry(422, 'This place is not on the frame.'),
   'part-unknown': entry(422, 'The shop has no such part.'),
+  'not-weighed': entry(422, 'This part has no weight of its own to enter.'),
   'span-not-positive': entry(422, 'A length must be more than zero.'),
   'head-too-large': entry(
     422,

@@ -5,6 +5,9 @@ export const DRIVERS = ['stand-in'] as const;
 
 export const INSTRUMENT_KINDS = ['scale', 'board', 'machine'] as const;
 export type InstrumentKind = (typeof INSTRUMENT_KINDS)[number];
+/** What a shop measures with: instruments whose numbers are typed too, and the stopwatch. */
+export const BENCH_TOOLS = [...INSTRUMENT_KINDS, 'pendulum'] as const;
+export type BenchTool = (typeof BENCH_TOOLS)[number];
 
 /** All that a kind of instrument is. */
 export interface KindOfInstrument {

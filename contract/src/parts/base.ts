@@ -7,6 +7,10 @@ const positive = (most: number) => z.number().positive().max(most);
 export const partBase = {
   name: text(80).min(1),
   note: text(200).default(''),
+  typical: z
+    .literal(true)
+    .optional()
+    .describe('its weight is that of its kind: nobody in the shop weighed it yet'),
 };
 /** Anything put on is light beside a frame. */
 export const grams = positive(100);

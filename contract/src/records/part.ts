@@ -30,6 +30,16 @@ export const part = z.discriminatedUnion('kind', [
   insert.extend(stored),
   dab.extend(stored),
 ]);
+const sampleG = z.number().positive().max(2000);
+/** Common parts to begin a stock with; with what a sample of it weighed, where somebody put one on the scale. */
+export const startersPicked = z
+  .array(z.strictObject({ starter: z.string().max(60), sampleG: sampleG.optional() }))
+  .max(40);
+export const addStarters = z.strictObject({ starters: startersPicked.min(1) });
+export const weighPart = z.strictObject({
+  sampleG: sampleG.describe('what a metre of tape, 10 cm of handle, or one piece weighed, g'),
+});
+
 /** A part in the list: one that is retired stays, since builds are made of it. */
 export const partRow = z.strictObject({ part, retired: z.boolean() });
 

@@ -49,7 +49,9 @@ export type Happened = z.output<typeof happened>;
 
 export const shopFile = z.strictObject({
   kevro: z.literal('shop/3'),
-  shop: shop.partial({
+  shop: shop.omit({ begun: true }).partial({
+    fits: true,
+    measuresWith: true,
     timeZone: true,
     backupsKept: true,
     signedInHours: true,

@@ -1,5 +1,7 @@
 import { z } from 'zod';
 import { ALL_SPORTS, PART_UNITS, bySpec } from '@kevro/core';
+import { BENCH_TOOLS } from '../instrument-kinds';
+import { startersPicked } from './part';
 
 function isTimeZone(name: string): boolean {
   try {
@@ -60,8 +62,28 @@ export const editShop = z.strictObject({
     .optional()
     .describe('tolerances and noticeable steps that differ from what ships; left out they stay'),
   calibrationHours: z.int().min(1).max(8760).describe('how long a calibration of a machine counts'),
+  fits: z
+    .array(z.enum(ALL_SPORTS))
+    .optional()
+    .describe('the sports whose frames it fits, named first; empty: all of them. Left out it stays'),
+  measuresWith: z
+    .array(z.enum(BENCH_TOOLS))
+    .optional()
+    .describe('what stands at its bench; empty: not said. Left out it stays'),
 });
-export const shop = editShop.required().extend({ demo: z.boolean() });
+export const shop = editShop.required().extend({
+  demo: z.boolean(),
+  begun: z.boolean().describe('whether anything was said or stored yet: a new shop is asked a few things'),
+});
+/** The few things that a new shop is asked; each may be left out. */
+export const beginShop = z.strictObject({
+  ...editShop.pick({ partUnit: true, timeZone: true }).shape,
+  name: editShop.shape.name.optional(),
+  town: editShop.shape.town.default(''),
+  fits: editShop.shape.fits.unwrap().default([]),
+  measuresWith: editShop.shape.measuresWith.unwrap().default([]),
+  starters: startersPicked.default([]),
+});
 export type Shop = z.output<typeof shop>;
 
 export const backups = z.strictObject({

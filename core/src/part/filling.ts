@@ -23,6 +23,7 @@ export const fillingRule: PartRule<Filling> = {
   lie: 'column',
   fixing: 'fill-handle',
   massUncertaintyG: ({ massShare = DENSITY_SHARE }, massG) => massShare * massG,
+  sample: { field: 'gPerCm', cm: 10 },
   cautions: ({ material }) => (material === 'silicone' ? ['solvent'] : []),
   waitMinutes: ({ setMinutes = 0 }) => setMinutes,
 };

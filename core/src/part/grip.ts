@@ -35,6 +35,7 @@ const rule = <P extends Grip>(): PartRule<P> => ({
   lie: 'wrap',
   fixing: 'wrap-handle',
   massUncertaintyG: ({ massUncertaintyG = GRIP_UNCERTAINTY_G }) => massUncertaintyG,
+  sample: { field: 'massG' },
   cautions: () => [],
 });
 

@@ -19,7 +19,12 @@ export type PartData =
 export type PartKind = PartData['kind'];
 
 /** Anything that the shop puts on a frame. */
-export type Part = PartData & { id: string; name: string };
+export type Part = PartData & {
+  id: string;
+  name: string;
+  /** Its weight is that of its kind: nobody weighed this one. */
+  typical?: true | undefined;
+};
 
 type Rules = { [K in PartKind]: PartRule<Extract<PartData, { kind: K }>> };
 

@@ -34,6 +34,7 @@ export const dabRule: PartRule<Dab> = {
   lie: 'point',
   fixing: 'set-in',
   massUncertaintyG: weighed,
+  sample: { field: 'massG' },
   cautions: () => [],
 };
 
@@ -45,6 +46,7 @@ export const insertRule: PartRule<Insert> = {
   lie: 'point',
   fixing: 'set-in',
   massUncertaintyG: weighed,
+  sample: { field: 'massG' },
   cautions: () => [],
 };
 
@@ -56,5 +58,6 @@ export const dampenerRule: PartRule<Dampener> = {
   lie: 'point',
   fixing: 'set-in',
   massUncertaintyG: weighed,
+  sample: { field: 'massG' },
   cautions: () => [],
 };

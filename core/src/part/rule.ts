@@ -44,6 +44,8 @@ export interface PartRule<P> {
   /** Cut to length by hand: each piece a little long or short. */
   cut: boolean;
   cautions: (part: P) => readonly Caution[];
+  /** What of it is put on the scale to know its own weight: so many cm, or one piece; left out where it has none of its own. */
+  sample?: { field: 'gPerCm'; cm: number } | { field: 'massG'; cm?: undefined };
   /** What cannot be of what is said of the part. */
   problems?: (part: P) => Problem[];
   /** Waiting after it is put in and before anything goes over it, minutes. */

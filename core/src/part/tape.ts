@@ -30,5 +30,6 @@ export const tapeRule: PartRule<Tape> = {
     thicknessMm !== undefined && gPerCm > (widthMm / 10) * (thicknessMm / 10) * DENSEST
       ? [{ code: 'heavier-than-metal', path: 'gPerCm' }]
       : [],
+  sample: { field: 'gPerCm', cm: 100 },
   cautions: ({ material }) => (material === 'lead' ? ['lead'] : []),
 };

@@ -21,5 +21,6 @@ export const wrapRule: PartRule<Wrap> = {
   lie: 'wrap',
   fixing: 'wrap-handle',
   massUncertaintyG: ({ massShare = DENSITY_SHARE }, massG) => massShare * massG,
+  sample: { field: 'gPerCm', cm: 10 },
   cautions: ({ material }) => (material === 'lead' ? ['blade', 'lead'] : ['blade']),
 };

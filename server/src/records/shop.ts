@@ -3,7 +3,9 @@ import type { Shop } from '@kevro/contract';
 import type { Queries } from '../db/db';
 import { tableOf } from '../db/table';
 
-const table = tableOf<Shop>('shop', {
+/** A new shop is one of which nothing was said and in which nothing was stored. */
+type Row = Omit<Shop, 'begun'>;
+const table = tableOf<Row>('shop', {
   name: 'name',
   town: 'town',
   demo: 'demo',
@@ -14,43 +16,56 @@ const table = tableOf<Shop>('shop', {
   wantedChance: 'wanted_chance',
   partUnit: 'part_unit',
   sports: 'sports',
+  fits: 'fits',
+  measuresWith: 'measures_with',
 });
 
 /** Where the server stands, until the shop says where it is. */
 const hereZone = (): string => new Intl.DateTimeFormat().resolvedOptions().timeZone;
 
 /** As the database has it where nothing was said. */
-export const KEPT: Pick<Shop, 'backupsKept' | 'signedInHours' | 'wantedChance' | 'partUnit' | 'sports'> = {
+export const KEPT: Omit<Row, 'name' | 'town' | 'demo' | 'timeZone' | 'calibrationHours'> = {
   backupsKept: 14,
   signedInHours: 12,
   wantedChance: WANTED_CHANCE,
   partUnit: 'g',
   sports: {},
+  fits: [],
+  measuresWith: [],
 };
+const PLAIN: Row = { name: 'Your shop', town: '', demo: false, timeZone: '', calibrationHours: 72, ...KEPT };
 
 /** The shop; a new database has none yet and gets a plain one. */
 export async function theShop(db: Queries): Promise<Shop> {
   const [shop] = await table.find(db, '');
-  const plain = {
-    name: 'Your shop',
-    town: '',
-    demo: false,
-    timeZone: '',
-    calibrationHours: 72,
-    ...KEPT,
-  };
-  const { timeZone, ...rest } = shop ?? plain;
-  return { ...rest, timeZone: timeZone || hereZone() };
+  const { timeZone, ...rest } = shop ?? PLAIN;
+  return { ...rest, timeZone: timeZone || hereZone(), begun: shop !== undefined || (await isUsed(db)) };
 }
 
-export const setShop = (db: Queries, shop: Shop): Promise<unknown> =>
+/** Whether somebody stored something without ever having said anything of the shop itself. */
+async function isUsed(db: Queries): Promise<boolean> {
+  const [found] = await db.query<{ used: boolean }>(
+    `select exists (select from player) or exists (select from frame) or exists (select from part)
+       or exists (select from setup) as used`,
+  );
+  return found?.used ?? false;
+}
+
+/** Says the first things of a new shop. @returns whether it was new: else nothing is changed */
+export async function beginShop(db: Queries, said: Partial<Row>): Promise<boolean> {
+  const { begun } = await theShop(db);
+  if (begun) return false;
+  return (await table.insert(db, { ...PLAIN, ...said }, 'on conflict (only_row) do nothing')) !== undefined;
+}
+
+export const setShop = (db: Queries, shop: Row): Promise<unknown> =>
   table.insert(
     db,
     shop,
     `on conflict (only_row) do update set name = excluded.name, town = excluded.town, demo = excluded.demo,
        time_zone = excluded.time_zone, calibration_hours = excluded.calibration_hours, backups_kept = excluded.backups_kept,
        signed_in_hours = excluded.signed_in_hours, wanted_chance = excluded.wanted_chance,
-       part_unit = excluded.part_unit, sports = excluded.sports`,
+       part_unit = excluded.part_unit, sports = excluded.sports, fits = excluded.fits, measures_with = excluded.measures_with`,
   );
 
 /** A moment, and the day that it is in the shop. */

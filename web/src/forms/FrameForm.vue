@@ -13,20 +13,22 @@ import { numberOf } from '../ui/typed';
 import { SPORT_ITEMS } from '../words/players';
 import { SPEC_NAMES, ZONE_NAMES } from '../words';
 import PickModel from './PickModel.vue';
-import { changeSport, draftOf, fillFrom, frameBody } from './frame-draft';
+import { changeSport, draftOf, fillFrom, frameBody, newFrameDraft } from './frame-draft';
 import { partUnit } from '../words/part-weight';
+import { useShop } from '../stores/shop';
 
 /** A frame, added or changed: what it is; and behind lines what is on it, its finer points and what its maker states. */
 const emit = defineEmits<{ stored: [frame: FrameRecord] }>();
 const open = ref(false);
 const before = ref<FrameRecord>();
+const shop = useShop();
 const draft = useDraft(() => draftOf());
 const form = draft.value;
 
 /** @param ownerId whose frame it is, of a new one */
 function show(frame?: FrameRecord, ownerId: string | null = null): void {
   before.value = frame;
-  const start = draftOf(frame);
+  const start = frame ? draftOf(frame) : newFrameDraft(shop.usualSport);
   draft.begin(`frame ${frame?.id ?? 'new'}`, frame ? start : { ...start, ownerId });
   open.value = true;
 }

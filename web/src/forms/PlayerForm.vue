@@ -20,6 +20,7 @@ import MoreFields from '../ui/MoreFields.vue';
 import NumberField from './NumberField.vue';
 import { useDraft } from './draft';
 import { numberOf, sentOrNone, sentOrNull, type Typed } from '../ui/typed';
+import { useShop } from '../stores/shop';
 import { dressWords } from '../words/dress';
 import { GUIDE_NAMES, SPORT_NAMES } from '../words';
 import {
@@ -36,10 +37,11 @@ import {
 const emit = defineEmits<{ stored: [player: Player] }>();
 const open = ref(false);
 const player = ref<Player>();
+const shop = useShop();
 const typed = (value: number | null | undefined): Typed => value ?? null;
 const draftOf = (p?: Player) => ({
   name: p?.name ?? '',
-  sports: (p?.sports ?? ['tennis']) as Sport[],
+  sports: (p?.sports ?? [shop.usualSport]) as Sport[],
   birthYear: typed(p?.birthYear),
   heightCm: typed(p?.heightCm),
   build: p?.build ?? null,

@@ -3,6 +3,7 @@ import {
   SPEC_KEYS,
   SPORTS,
   fromSpot,
+  isStrung,
   settleFrame,
   zoneOf,
   type Dress,
@@ -30,6 +31,12 @@ const typedSpecs = (specs: Partial<Record<SpecKey, number>> | undefined): Record
   twistWeight: typed(specs?.twistWeight),
 });
 
+/** A new frame of a sport, as it usually is. */
+export function newFrameDraft(sport: Sport): FrameDraft {
+  const draft = draftOf();
+  if (sport !== draft.sport) changeSport(draft, sport);
+  return draft;
+}
 /** A frame as it is typed. */
 export const draftOf = (f?: FrameRecord) => ({
   sport: (f?.shape.sport ?? 'tennis') as Sport,
@@ -128,6 +135,9 @@ export function changeSport(draft: FrameDraft, sport: Sport): void {
   draft.area = draft.width = null;
   draft.shape = null;
   draft.weights = [];
+  const { bare } = SPORTS[sport].dress;
+  draft.onIt = { ...bare, ...(isStrung(sport) ? { strings: true } : {}) };
+  draft.nominalDress = { ...bare };
 }
 
 /** What is known of a make, in the form; whose it is, its tag and what is on it stay as they are. */

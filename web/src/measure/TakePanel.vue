@@ -5,6 +5,7 @@ import { corrected, readingMean, type Quantity } from '@kevro/core';
 import { KINDS, type NewReading } from '@kevro/contract';
 import { Refused } from '../api/client';
 import { useInstruments } from '../stores/instruments';
+import { useShop } from '../stores/shop';
 import { useUnits } from '../stores/units';
 import { CALIBRATION_WORDS, ageWords } from '../words/instruments';
 import NumberField from '../forms/NumberField.vue';
@@ -24,12 +25,13 @@ const props = defineProps<{
 const instruments = useInstruments();
 const { unit, show } = useQuantities();
 const units = useUnits();
+const shop = useShop();
 const failure = ref('');
 const edgeOn = ref<Typed>(null);
 const { shape } = props.bench.frame;
 const frameId = props.bench.frame.id;
 
-const ways = computed(() => waysToTake(props.quantity, instruments.all ?? []));
+const ways = computed(() => waysToTake(props.quantity, instruments.all ?? [], shop.measuresWith));
 const preferred = useKept<Partial<Record<Quantity, string>>>('kevro-ways', {});
 /** Where a reading of this is under way; or the way last used; or the best there is: an instrument that is calibrated and there. */
 const way = computed(() => {

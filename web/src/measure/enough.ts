@@ -43,7 +43,9 @@ export function useEnough(
   const { sport } = settledFrame;
   const byMachine = computed(
     () =>
-      instruments.all?.some((one) => !one.retired && KINDS[one.kind].reads.includes('twistWeight')) ?? false,
+      shop.measuresWith.includes('machine') ||
+      (instruments.all?.some((one) => !one.retired && KINDS[one.kind].reads.includes('twistWeight')) ??
+        false),
   );
   const counts = computed(() => timesRead(found.value));
   // Where a machine stands there, the twist weight is read edge-on less face-on.

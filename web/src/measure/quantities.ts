@@ -1,5 +1,5 @@
 import { QUANTITIES, type Means, type Quantity } from '@kevro/core';
-import { KINDS, type Instrument, type Measurement } from '@kevro/contract';
+import { KINDS, type BenchTool, type Instrument, type Measurement } from '@kevro/contract';
 import type { OfFrame } from '../ui/typed';
 import { useUnits } from '../stores/units';
 import { SPEC_NAMES } from '../words';
@@ -41,8 +41,15 @@ const BY_METHOD: Partial<Record<Quantity, TakingWay[]>> = {
   ],
 };
 
-/** The ways to take a quantity here, instruments first. */
-export function waysToTake(quantity: Quantity, instruments: readonly Instrument[]): TakingWay[] {
+/**
+ * The ways to take a quantity here, instruments first.
+ * @param tools what the shop says that it measures with: where the pendulum is not among them, it comes last
+ */
+export function waysToTake(
+  quantity: Quantity,
+  instruments: readonly Instrument[],
+  tools: readonly BenchTool[] = [],
+): TakingWay[] {
   const own = instruments
     .filter((i) => !i.retired && KINDS[i.kind].reads.includes(quantity))
     .map((instrument) => ({
@@ -51,7 +58,12 @@ export function waysToTake(quantity: Quantity, instruments: readonly Instrument[
       kind: 'instrument' as const,
       instrument,
     }));
-  return [...own, ...(BY_METHOD[quantity] ?? [])];
+  const methods = BY_METHOD[quantity] ?? [];
+  const swings = ({ kind }: TakingWay): boolean => kind === 'pendulum' || kind === 'threads';
+  const noStopwatch = tools.length > 0 && !tools.includes('pendulum');
+  return noStopwatch
+    ? [...own, ...methods.filter((way) => !swings(way)), ...methods.filter(swings)]
+    : [...own, ...methods];
 }
 
 export const MEANS_WORDS: Record<Means, string> = {

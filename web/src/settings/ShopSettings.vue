@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, onMounted, ref } from 'vue';
-import { PART_UNITS, WANTED_CHANCE, type PartUnit } from '@kevro/core';
+import { PART_UNITS, WANTED_CHANCE, type PartUnit, type Sport } from '@kevro/core';
+import type { BenchTool } from '@kevro/contract';
 import { Refused, api } from '../api/client';
 import DraftNotice from '../forms/DraftNotice.vue';
 import NumberField from '../forms/NumberField.vue';
@@ -8,6 +9,9 @@ import { useDraft } from '../forms/draft';
 import { sent, type Typed } from '../ui/typed';
 import { useShop } from '../stores/shop';
 import { useSaved } from '../stores/saved';
+import ManyChoices from '../ui/ManyChoices.vue';
+import { BENCH_TOOL_NAMES } from '../words/instruments';
+import { items, SPORT_CHOICES } from '../words/players';
 
 /** The shop's name, where it is, how long a calibration counts, and how often a check is to pass. */
 const saved = useSaved();
@@ -21,6 +25,8 @@ const draft = useDraft(() => ({
   signedIn: null as Typed,
   wanted: WANTED_CHANCE,
   partUnit: 'g' as PartUnit,
+  fits: [] as Sport[],
+  measuresWith: [] as BenchTool[],
 }));
 const form = draft.value;
 const WANTED = [
@@ -41,8 +47,8 @@ const loaded = ref(false);
 const busy = ref(false);
 onMounted(async () => {
   try {
-    const { name, town, timeZone, calibrationHours, backupsKept, signedInHours, wantedChance, partUnit } =
-      await shop.load();
+    const { calibrationHours, backupsKept, signedInHours, wantedChance, ...same } = await shop.load();
+    const { name, town, timeZone, partUnit, fits, measuresWith } = same;
     draft.begin('shop', {
       name,
       town,
@@ -52,6 +58,8 @@ onMounted(async () => {
       signedIn: signedInHours,
       wanted: wantedChance,
       partUnit,
+      fits,
+      measuresWith,
     });
     loaded.value = true;
   } catch (error) {
@@ -64,17 +72,14 @@ async function store(): Promise<void> {
   refused.value = undefined;
   failure.value = '';
   try {
-    const { name, town, timeZone, hours, kept, signedIn, wanted, partUnit } = form.value;
+    const { hours, kept, signedIn, wanted, ...same } = form.value;
     await api('editShop', {
       body: {
-        name,
-        town,
-        timeZone,
+        ...same,
         calibrationHours: sent(hours),
         backupsKept: sent(kept),
         signedInHours: sent(signedIn),
         wantedChance: wanted,
-        partUnit,
       },
     });
     draft.stored();
@@ -134,6 +139,14 @@ const at = (path: string): string[] => [refused.value?.at(path)].filter((s) => s
         label="Weights of parts in"
         hint="Tape, grips, pieces; frames are weighed as the head line says"
         persistent-hint
+      />
+      <h3 class="heading">What you fit</h3>
+      <ManyChoices v-model="form.fits" label="What you fit" :choices="SPORT_CHOICES" />
+      <h3 class="heading">What you measure with</h3>
+      <ManyChoices
+        v-model="form.measuresWith"
+        label="What you measure with"
+        :choices="items(BENCH_TOOL_NAMES)"
       />
       <div><v-btn type="submit" color="primary" :loading="busy">Store</v-btn></div>
     </template>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
-import { PART_KINDS, type PartKind } from '@kevro/core';
+import { PART_KINDS, partRule, type PartKind } from '@kevro/core';
 import { PART_SCHEMAS, type NewPart, type PartRecord } from '@kevro/contract';
 import { api } from '../api/client';
 import FormDialog from '../forms/FormDialog.vue';
@@ -71,7 +71,16 @@ function submit(key: string): Promise<PartRecord> {
     return [field, of?.optional ? sentOrNone(numbers[field]) : sent(numbers[field])];
   });
   // The server checks it by the kind's own schema.
-  const body = { kind, name, note, ...Object.fromEntries(fields) } as NewPart;
+  const field = part.value && partRule(part.value).sample?.field;
+  // Its weight left as it was, it is as typical as it was.
+  const typical = part.value?.typical && field && numbers[field] === startOf(kind, part.value).numbers[field];
+  const body = {
+    kind,
+    name,
+    note,
+    ...(typical ? { typical } : {}),
+    ...Object.fromEntries(fields),
+  } as NewPart;
   return part.value
     ? api('editPart', { id: part.value.id, body })
     : api('addPart', { body: { ...body, key } });

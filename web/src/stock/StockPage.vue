@@ -12,7 +12,10 @@ import { useCatalogue } from '../stores/catalogue';
 import { useSaved } from '../stores/saved';
 import { useUnits } from '../stores/units';
 import { fieldUnit, PART_WORDS } from '../words';
+import AddStarters from '../forms/AddStarters.vue';
+import { sampleWords } from '../forms/starters';
 import PartForm from './PartForm.vue';
+import WeighPart from './WeighPart.vue';
 import { vWide } from '../ui/wide-table';
 
 // What a fitter comes here to do: look up what a part weighs; add one that came in, or weigh one anew; take one out of use.
@@ -24,6 +27,7 @@ const shelf = useListing(reactive({}), ({ limit, offset }) =>
   api('frames', { query: { owner: 'stock', limit, offset } }),
 );
 const form = ref<InstanceType<typeof PartForm>>();
+const weighing = ref<InstanceType<typeof WeighPart>>();
 const withRetired = ref(false);
 
 interface Group {
@@ -77,7 +81,7 @@ async function retire({ part, retired }: PartRow): Promise<void> {
     action="Add a part"
     :rows="rows"
     :failure="failure"
-    empty="No part yet. A plan needs something for the hoop and something for the handle: tape and putty, say."
+    empty="No parts yet. A plan needs one for the hoop and one for the handle: tape and putty, say."
     @act="form?.show()"
     @retry="load"
   >
@@ -110,12 +114,25 @@ async function retire({ part, retired }: PartRow): Promise<void> {
             <td>
               <b>{{ row.part.name }}</b>
               <span v-if="row.retired" class="warn small"> retired</span>
+              <span v-else-if="row.part.typical" class="warn small"> typical: weigh yours</span>
               <div v-if="row.part.note" class="soft small">{{ row.part.note }}</div>
             </td>
-            <td v-for="[field] in columnsOf(group)" :key="field" :class="{ num: isNumber(group, field) }">
+            <td
+              v-for="[field] in columnsOf(group)"
+              :key="field"
+              class="nowrap"
+              :class="{ num: isNumber(group, field) }"
+            >
               {{ valueOf(row, field) }}
             </td>
             <td class="num nowrap">
+              <v-btn
+                v-if="sampleWords(row.part) && !row.retired"
+                variant="text"
+                :aria-label="`Weigh ${row.part.name}`"
+                @click="weighing?.show(row.part)"
+                >Weigh</v-btn
+              >
               <v-btn variant="text" :aria-label="`Change ${row.part.name}`" @click="form?.show(row.part)"
                 >Change</v-btn
               >
@@ -144,7 +161,9 @@ async function retire({ part, retired }: PartRow): Promise<void> {
       <ListFoot :shown="shelf.rows.value?.length ?? 0" :total="shelf.total.value" @more="shelf.more" />
     </template>
     <template #after>
+      <AddStarters v-if="rows?.length === 0" @added="load" />
       <PartForm ref="form" @stored="stored" />
+      <WeighPart ref="weighing" @stored="stored" />
     </template>
   </ListPage>
 </template>

@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia';
 import { computed, shallowRef } from 'vue';
-import { WANTED_CHANCE, sportData, withOwn, type Sport, type SportData } from '@kevro/core';
+import { ALL_SPORTS, WANTED_CHANCE, sportData, withOwn, type Sport, type SportData } from '@kevro/core';
 import type { Shop } from '@kevro/contract';
 import { api } from '../api/client';
 import { setShopZone } from '../words/days';
@@ -27,5 +27,9 @@ export const useShop = defineStore('shop', () => {
   const sportOf = (sport: Sport): SportData => withOwn(sportData(sport), shop.value?.sports[sport]);
   /** How often a check is to pass at first. */
   const wanted = computed(() => shop.value?.wantedChance ?? WANTED_CHANCE);
-  return { shop, load, ready, sportOf, wanted };
+  const fits = computed(() => shop.value?.fits ?? []);
+  /** What a new frame or player is taken to be of, until somebody says otherwise. */
+  const usualSport = computed<Sport>(() => fits.value[0] ?? ALL_SPORTS[0]);
+  const measuresWith = computed(() => shop.value?.measuresWith ?? []);
+  return { shop, load, ready, sportOf, wanted, fits, usualSport, measuresWith };
 });

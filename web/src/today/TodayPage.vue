@@ -12,6 +12,7 @@ import { later } from '../stores/later';
 import { useListing } from '../ui/listing';
 import { LOOK_AGAIN_WORDS, SPORT_ITEMS } from '../words/players';
 import { useSaved } from '../stores/saved';
+import { useShop } from '../stores/shop';
 import { CLOSING_NAMES, NEXT_WORDS, STATION_NAMES } from '../words';
 import { GROUP_TITLES, grouped, leftWords } from './groups';
 
@@ -47,6 +48,10 @@ const now = useNow({ interval: 30_000 });
 // The forms come after the list: most who look at Today go on to a fitting.
 const NewFitting = later(() => import('../forms/NewFitting.vue'));
 const fitting = ref<{ show: () => void }>();
+const FirstStart = later(() => import('./FirstStart.vue'));
+/** A shop of which nothing was said yet is asked first. */
+const shop = useShop();
+const isNew = computed(() => shop.shop?.begun === false);
 const openFitting = async (): Promise<void> => (await until(fitting).toBeTruthy()).show();
 const SPORTS = [{ value: null, title: 'all sports' }, ...SPORT_ITEMS];
 const narrowed = computed(() => query.search !== '' || query.sport !== null);
@@ -78,7 +83,7 @@ const keyOf = (path: string): string => {
   return at >= 0 && at < KEYS ? String(at + 1) : '';
 };
 useKeys({
-  n: openFitting,
+  n: () => !isNew.value && void openFitting(),
   ...Object.fromEntries(
     Array.from({ length: KEYS }, (_, i) => [
       String(i + 1),
@@ -95,7 +100,8 @@ useArrowsAlong('.today a.entry');
 </script>
 
 <template>
-  <div class="page today">
+  <FirstStart v-if="isNew" @begun="openFitting" />
+  <div v-else class="page today">
     <div class="page-top">
       <h1>Today</h1>
       <v-text-field
@@ -127,8 +133,7 @@ useArrowsAlong('.today a.entry');
       <p class="soft">
         New here? <RouterLink :to="{ name: 'guide' }">Your first fitting, step by step</RouterLink>. Tape and
         putty are kept under <RouterLink :to="{ name: 'stock' }">Stock</RouterLink>, what others play under
-        <RouterLink :to="{ name: 'setups' }">Setups</RouterLink>, the shop’s name under
-        <RouterLink :to="{ name: 'settings' }">Settings</RouterLink>.
+        <RouterLink :to="{ name: 'setups' }">Setups</RouterLink>.
       </p>
     </div>
     <template v-else>
@@ -207,11 +212,11 @@ useArrowsAlong('.today a.entry');
         </li>
       </ul>
     </section>
-    <NewFitting ref="fitting" />
     <Teleport defer to="#foot-keys">
       <span><kbd>1</kbd> … <kbd>9</kbd> open</span><span><kbd>n</kbd> open a fitting</span>
     </Teleport>
   </div>
+  <NewFitting ref="fitting" />
 </template>
 
 <style scoped>

@@ -1,10 +1,18 @@
-import { SPECS } from '@kevro/core';
-import type { Instrument, InstrumentKind } from '@kevro/contract';
+import { SPECS, capital } from '@kevro/core';
+import type { BenchTool, Instrument, InstrumentKind } from '@kevro/contract';
 
 export const KIND_WORDS: Record<InstrumentKind, string> = {
   scale: 'scale',
   board: 'balance board',
   machine: `${SPECS.swingWeight.name} machine`,
+};
+
+/** What a shop measures with, to be chosen. */
+export const BENCH_TOOL_NAMES: Record<BenchTool, string> = {
+  scale: capital(KIND_WORDS.scale),
+  board: capital(KIND_WORDS.board),
+  machine: capital(KIND_WORDS.machine),
+  pendulum: 'Pendulum and stopwatch',
 };
 
 export const STATE_WORDS: Record<Instrument['state'], string> = {

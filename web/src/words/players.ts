@@ -1,11 +1,13 @@
 import type { BUILDS, HANDS, LOOK_AGAIN_WHYS, PUTS_FIRST, Player } from '@kevro/contract';
-import { ALL_SPORTS, type Bother } from '@kevro/core';
+import { ALL_SPORTS, capital, type Bother } from '@kevro/core';
 import { SPORT_NAMES } from '.';
 
 export const SPORT_ITEMS = ALL_SPORTS.map((value) => ({
   value,
   title: SPORT_NAMES[value],
 }));
+/** The same as buttons. */
+export const SPORT_CHOICES = SPORT_ITEMS.map(({ value, title }) => ({ value, title: capital(title) }));
 
 /** One scale for all sports. */
 export const LEVEL_WORDS = [

@@ -114,6 +114,7 @@ watch(
 const sweetBefore = computed(() => sweetOf(fitting.frame, fitting.before));
 const sweetAfter = computed(() => sweetOf(fitting.frame, after.value));
 const partIds = computed(() => parts.value.map(({ id }) => id));
+const AddStarters = later(() => import('../../forms/AddStarters.vue'));
 const effectOpen = ref(false);
 const EffectOnPlay = later(() => import('./EffectOnPlay.vue'));
 
@@ -221,10 +222,10 @@ async function choose(): Promise<void> {
         <v-checkbox v-model="mayChange.grips" label="Allow grip changes" />
         <v-checkbox v-if="onIt.length > 0" v-model="mayChange.onIt" label="Allow removing what’s on it" />
       </div>
-      <p v-if="noParts" class="miss small">
-        The shop has no part to put on. Add tape and putty under
-        <RouterLink :to="{ name: 'stock' }">Stock</RouterLink>.
-      </p>
+      <section v-if="noParts" aria-label="Parts to put on">
+        <h2 class="heading">Nothing in Stock to put on</h2>
+        <AddStarters />
+      </section>
       <div v-if="partsFailure" role="alert">
         <p class="miss small">The shop’s parts are not known: {{ partsFailure }}</p>
         <v-btn variant="outlined" @click="shop.load">Try again</v-btn>
