@@ -133,7 +133,7 @@ test.describe('a build that is measured in its middle', () => {
 });
 
 test.describe('a fitting', () => {
-  test('is closed with how it ended, found among the closed ones, and opened again with a new round', async () => {
+  test('is closed with how it ended, found among the closed ones, and opened again where it was or with a new round', async () => {
     await page.goto('/fittings/f-sable/build');
     await button('Close fitting').click();
     await dialog().getByRole('textbox', { name: 'Note' }).fill('plays it on Sunday');
@@ -147,6 +147,20 @@ test.describe('a fitting', () => {
     await page.getByRole('link', { name: /Sable Renwick.*handed over/ }).click();
     await button('Reopen').click();
     await page.getByText('plays it on Sunday').waitFor();
+    await dialog().getByRole('button', { name: 'Reopen' }).click();
+    await dialog().waitFor({ state: 'detached' });
+    // Where it was: the same round, its plan and its ticks.
+    expect((await round()).plans).toHaveLength(1);
+    expect((await view()).frames[0]?.rounds).toHaveLength(1);
+    await page.getByRole('checkbox').first().click();
+    await button('Close fitting').click();
+    await dialog()
+      .getByText(/DW-034: \d+ bench steps? left/)
+      .waitFor();
+    await dialog().getByRole('button', { name: 'Close fitting' }).click();
+    await dialog().waitFor({ state: 'detached' });
+    await button('Reopen').click();
+    await dialog().getByRole('checkbox', { name: 'Begin a new round instead' }).check();
     await dialog().getByRole('button', { name: 'Reopen' }).click();
     await page.getByText('round 2, opened again').waitFor();
     const { frames } = await view();

@@ -90,6 +90,25 @@ test.describe('a programme', () => {
     expect([round?.why, round?.plans[0]?.placements.length]).toEqual(['back', 1]);
   });
 
+  test('need not be begun for an answer: after a session the page proposes the one change that follows, and builds it', async () => {
+    const made = await makeFitting(shop);
+    await openPlay(made);
+    await page.keyboard.press('n');
+    await choose(page, 'Energy left at the end', 'enough');
+    await choose(page, 'Arm', 'fine');
+    await choose(page, 'Twists off centre', 'often');
+    await page.keyboard.press('Control+Enter');
+    await page.getByText('Often twists. It twists off centre').waitFor();
+    await page.getByText('This is the first step of “Steady the face”.').waitFor();
+    await page.getByText('Ready plan').waitFor();
+    await page.keyboard.press('a');
+    await page.waitForURL(/build/);
+    const { programmes, rounds } = await entryOf(made);
+    expect(programmes.map(({ name }) => name)).toEqual(['settle-face']);
+    expect(rounds.at(-1)?.plans.at(-1)?.placements.length).toBeGreaterThan(0);
+    expect(rounds.at(-1)?.note).toMatch(/^Often twists\. /);
+  });
+
   test('stops for a sore arm: less load, and who to see', async () => {
     const made = await makeFitting(shop);
     await post(shop, `/fittings/${made.fitting.id}/programmes`, {

@@ -19,6 +19,7 @@ import {
   newSession,
   newSignOff,
   plan,
+  reopenFitting,
   roundStart,
   session,
   signOff,
@@ -65,6 +66,7 @@ import {
   playerPage,
   programmeOutlook,
   programmeStep,
+  sessionAnswer,
   searchAnswer,
   searchQuery,
   sessionRow,
@@ -294,9 +296,9 @@ export const calls = {
   reopenFitting: begin(
     at.reopenFitting,
     'fitting',
-    'Open a closed fitting again, with a new round of each frame',
+    'Open a closed fitting again where it was, or with a new round of each frame',
     fittingView,
-    z.strictObject({}),
+    reopenFitting,
   ),
   beginRound: begin(at.beginRound, 'fitting', 'Begin the next round of a frame', fittingView, newRound),
   startRound: act(
@@ -379,6 +381,11 @@ export const calls = {
     at.programmeOutlook,
     'The next step of a programme, ready to be laid out with the parts of the shop',
     programmeOutlook,
+  ),
+  sessionAnswer: call(
+    at.sessionAnswer,
+    'What follows from the last session of a frame without a programme',
+    sessionAnswer,
   ),
   goBack: begin(
     at.goBack,

@@ -95,6 +95,7 @@ export const paths = {
   actOnProgramme: post('/fittings/:id/programmes/act'),
   takeStep: post('/fittings/:id/programmes/step'),
   programmeOutlook: get('/programmes/:id/next'),
+  sessionAnswer: get('/rounds/:id/answer'),
   goBack: post('/fittings/:id/back'),
   makeLink: post('/fittings/:id/links'),
   linkPage: get('/played/:code'),

@@ -4,6 +4,7 @@ import {
   SPECS,
   sportData,
   type Programme,
+  type Felt,
   type Proposal,
   type Sport,
   type StepReason,
@@ -99,7 +100,7 @@ const HEADINGS: Partial<Record<StepReason, string>> = {
   'no-room': 'No room for more',
   'too-tired': 'Nothing heavier now',
 };
-type Said = Omit<Proposal, 'specs'>;
+type Said = Omit<Proposal, 'specs'> & { felt?: Felt | null | undefined };
 const doing = ({ change, state }: Said, unit?: PartUnit): string =>
   change.length === 0
     ? ''
@@ -112,14 +113,27 @@ export function stepHeading(proposal: Said, unit?: PartUnit): string {
   return capital(doing(proposal, unit) || `${HEADINGS[reason] ?? 'Leave it so'}${where}`);
 }
 
-/** Why, without what is to be done. */
-export function stepWhy(sport: Sport, { reason, ceiling }: Said): string {
+/** What was felt in a session, worst first. @example feltWords({ energyLeft: 'little', late: 'often', arm: 'fine' }) // 'tired, often late' */
+export function feltWords({ energyLeft, arm, late, twists, firmVolleys }: Felt): string {
+  const words = [
+    { fine: '', tired: 'the arm tired', sore: 'the arm sore' }[arm],
+    { plenty: '', enough: '', little: 'tired', none: 'very tired' }[energyLeft],
+    { no: '', sometimes: 'late now and then', often: 'often late' }[late ?? 'no'],
+    { no: '', sometimes: 'twists now and then', often: 'often twists' }[twists ?? 'no'],
+    firmVolleys === 'no' ? 'volleys unstable' : '',
+  ].filter(Boolean);
+  return words.join(', ') || (energyLeft === 'plenty' ? 'energy left, nothing amiss' : 'nothing amiss');
+}
+
+/** Why, with what was felt, without what is to be done. */
+export function stepWhy(sport: Sport, { reason, ceiling, felt }: Said): string {
   const { decimals } = sportData(sport);
   const digits = decimals.swingWeight;
   const found = ceiling
     ? ` The last weight that was carried is this player’s ceiling: ${ceiling.swingWeight.toFixed(digits)} ±${(2 * ceiling.uncertainty).toFixed(digits === 0 ? 0 : 1)} kg·cm².`
     : '';
-  return `${WHY[reason]}${found}${reason === 'twists' ? WHIP : ''}`;
+  const after = felt ? `${capital(feltWords(felt))}. ` : '';
+  return `${after}${WHY[reason]}${found}${reason === 'twists' ? WHIP : ''}`;
 }
 
 /** What a proposal says to the player and the fitter. @example stepSentence('tennis', proposal) // 'Energy left: the ceiling is higher. 2 g onto the tip.' */

@@ -77,7 +77,7 @@ it('a session was played on a day of the shop that has come, and not tomorrow', 
 it('a note says the day that it was in the shop', async () => {
   const { at } = await opened();
   await made(`${at}/close`, { how: 'given-up', note: '' });
-  await made(`${at}/reopen`, {});
+  await made(`${at}/reopen`, { newRound: true });
   const { rounds } = (await server.call('GET', at)).body.frames[0];
   expect(rounds.at(-1).note).toBe('closed on 2027-01-01: given-up');
 });

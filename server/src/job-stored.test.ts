@@ -189,7 +189,15 @@ describe('the job, stored', () => {
       (await call('GET', `/today${query}`)).body.rows.map((r: { id: string }) => r.id);
     expect(await listed('')).not.toContain(fitting.id);
     expect(await listed('?closed=yes')).toContain(fitting.id);
-    const again = (await post(`/fittings/${fitting.id}/reopen`, {})).body;
+    // Opened by mistake closed: it goes on where it was, plan and ticks too.
+    const before = closed.frames[0].rounds;
+    const goesOn = (await post(`/fittings/${fitting.id}/reopen`, {})).body;
+    expect(goesOn.closed).toBeNull();
+    const withoutNext = (list: { state: object }[]) =>
+      list.map((r) => ({ ...r, state: { ...r.state, next: null } }));
+    expect(withoutNext(goesOn.frames[0].rounds)).toEqual(withoutNext(before));
+    await post(`/fittings/${fitting.id}/close`, close);
+    const again = (await post(`/fittings/${fitting.id}/reopen`, { newRound: true })).body;
     expect(again.closed).toBeNull();
     const rounds = again.frames[0].rounds;
     expect(rounds.map((r: { number: number; why: string }) => [r.number, r.why])).toEqual([

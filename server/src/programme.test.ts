@@ -53,6 +53,27 @@ describe('a programme', () => {
     expect(typed).toEqual({ swingWeight: 320, uncertainty: null, on: null });
   });
 
+  it('is not needed for an answer: what follows from the last session is the first step of the one that suits it', async () => {
+    const f = await opened();
+    const answer = async () =>
+      (await server.call('GET', `/rounds/${(await f.round()).id as string}/answer`)).body;
+    expect(await answer()).toMatchObject({ programme: null, next: null });
+    await f.play({ energyLeft: 'little', late: 'often' });
+    const tired = await answer();
+    expect(tired).toMatchObject({ programme: 'trim-evenly', next: { reason: 'nothing-left', change: [] } });
+    expect(tired.next.sentence).toMatch(/^Tired, often late\. /);
+    await f.play({ energyLeft: 'enough', twists: 'often' });
+    const { programme, ...twists } = await answer();
+    expect(programme).toBe('settle-face');
+    expect(twists.next.change.length).toBeGreaterThan(0);
+    expect(twists.next.ready.short).toEqual([]);
+    // Begun, the programme proposes the same; and then there is no other answer beside it.
+    await f.begin('settle-face');
+    const begun = await f.programme();
+    expect({ next: begun.next, trouble: begun.trouble }).toEqual(twists);
+    expect(await answer()).toMatchObject({ programme: null, next: null });
+  });
+
   it('stops for a sore arm, and begins again only after it or with a reason', async () => {
     const f = await opened();
     await f.begin('find-ceiling');

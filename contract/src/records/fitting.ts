@@ -35,6 +35,13 @@ export const newFitting = z.strictObject({
 export const editFitting = newFitting.omit({ evenIfOpen: true });
 export const closeFitting = z.strictObject({ how: z.enum(CLOSINGS), note: text(500).default('') });
 
+export const reopenFitting = z.strictObject({
+  newRound: z
+    .boolean()
+    .default(false)
+    .describe('whether each frame begins a new round; else it goes on where it was'),
+});
+
 /** What can stand beside a frame as a setup does. */
 const besideMeasured = z.strictObject({ kind: z.literal('measured'), measurementId: z.string().max(80) });
 const besideOther = [

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { DAYS, PROGRAMMES } from '@kevro/core';
 import { nextStepAnswer } from '../compute';
-import { axisSpecs, knownSpecs, noted, sport, standardUncertainty, zoneChanges } from '../shapes';
+import { axisSpecs, felt, knownSpecs, noted, sport, standardUncertainty, zoneChanges } from '../shapes';
 import { frame, stringing } from './frame';
 import { placedPart, removal } from './placement';
 import { player } from './player';
@@ -48,6 +48,7 @@ export const programmeStep = z.strictObject({
 
 /** The next step of a programme, with what the fitter lays on and takes off. */
 const programmeNext = nextStepAnswer.extend({
+  felt: z.strictObject(felt).nullable().describe('the last session that it answers'),
   ready: z
     .strictObject({
       placements: z.array(placedPart),
@@ -88,6 +89,12 @@ export const programmeOutlook = z.strictObject({
   trouble: z.string().nullable().describe('why the next step could not be worked out'),
 });
 export type ProgrammeOutlook = z.output<typeof programmeOutlook>;
+
+/** What follows from the last session of a frame on which no programme goes on: the programme that suits it, and its first step. */
+export const sessionAnswer = programmeOutlook.extend({
+  programme: z.enum(PROGRAMMES).nullable().describe('null where nothing was played in this round'),
+});
+export type SessionAnswer = z.output<typeof sessionAnswer>;
 
 /** Back to what was on the frame when a round began, or when its build was signed off. */
 export const newBack = z.strictObject({

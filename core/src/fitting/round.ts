@@ -119,6 +119,9 @@ function marksOf({ marks }: RoundRecords, planId: string | undefined): RoundStat
   return last;
 }
 
+/** Whether a bench step is over by its last mark: done or skipped. */
+export const isOver = (mark: Mark | undefined): boolean => mark !== undefined && mark !== 'open';
+
 /**
  * The state of a round: each station, what is next and why, which aim and which plan stand. Worked out from all records of the round; a trial, step, check or later
  * measurement never makes a plan lapse, and marks stay with their plan.
@@ -130,8 +133,7 @@ export function roundState(records: RoundRecords, now: string, closed = false): 
   const aimId = records.aims.at(-1)?.id;
   const { plan, lapsed } = standingPlan(records, aimId);
   const steps = marksOf(records, plan?.id);
-  const isOver = (key: string): boolean => steps[key] !== undefined && steps[key].mark !== 'open';
-  const left = plan?.steps.filter(({ key }) => !isOver(key)) ?? [];
+  const left = plan?.steps.filter(({ key }) => !isOver(steps[key]?.mark)) ?? [];
   const until = settingUntil(plan, steps, left.length > 0, now);
   const built = plan !== undefined && left.length === 0;
   const signed = plan && signOffOf(records, plan.id);

@@ -1,9 +1,19 @@
-import { programmeTraits, countedSessions, settleFrame, sportData, zoneChanges } from '@kevro/core';
 import {
+  programmeTraits,
+  countedSessions,
+  settleFrame,
+  sportData,
+  suggestProgramme,
+  zoneChanges,
+  type Programme,
+} from '@kevro/core';
+import {
+  growingIn,
   zoneChangeWords,
   type FittingView,
   type ActBodyOf,
   type FrameRecord,
+  type Measurement,
   type ProgrammeOutlook,
   type ProgrammeView,
   type ReadBodyOf,
@@ -16,10 +26,10 @@ import { lastStanding } from '../records/measurement';
 import { addLookAgain } from '../records/look-again';
 import { listParts } from '../records/part';
 import { setCeiling } from '../records/player';
-import { programmeEvents, programmes } from '../records/programme';
-import { theShop, type Moment } from '../records/shop';
+import { programmeEvents, programmes, type ProgrammeRecord } from '../records/programme';
+import { theShop, yearOf, type Moment } from '../records/shop';
 import { outlookCase } from './outlook';
-import { layOut, programmeOutlook } from './programmes';
+import { layOut, programmeOutlook, type OutlookCase } from './programmes';
 import { beginWithPlan, entryOf, startOf, type Entry } from './begin-with-plan';
 
 const programmeIn = (
@@ -31,6 +41,58 @@ const programmeIn = (
   if (programme.state === 'ended') throw new ApiProblem('programme-over');
   return { ...entry, programme };
 };
+
+/** Whether an arm was sore in the last session of any frame of a fitting. */
+const wasSoreIn = ({ frames }: Pick<FittingView, 'frames'>): boolean =>
+  frames.some(
+    ({ rounds }) => countedSessions(rounds.flatMap(({ sessions }) => sessions)).at(-1)?.arm === 'sore',
+  );
+
+/** A programme as it stands when it is begun on a frame. */
+const asBegun = (
+  fitting: FittingView,
+  { frame, round }: Pick<Entry, 'frame'> & { round: RoundView },
+  start: Measurement,
+  said: Pick<ProgrammeRecord, 'id' | 'key' | 'name' | 'towards' | 'note' | 'by' | 'begunAt'>,
+): ProgrammeRecord => ({
+  ...said,
+  fittingId: fitting.id,
+  frameId: frame.id,
+  roundId: round.id,
+  // What came before the arm was well, or before more was tried all the same, is no answer to it.
+  sessionsBefore: wasSoreIn(fitting) ? round.sessions.length : 0,
+  startId: start.id,
+  there: zoneChanges(settleFrame(frame.shape), { placements: frame.weights, removals: [] }),
+});
+
+/** What follows from the last session of a frame on which no programme goes on: that which suits it, as if it was begun now. */
+export async function answerCase(
+  db: Queries,
+  fitting: FittingView,
+  frameId: string,
+  moment: Moment,
+): Promise<{ programme: Programme | null; case?: OutlookCase }> {
+  const entry = fitting.frames.find(({ frame }) => frame.id === frameId);
+  const round = entry?.rounds.at(-1);
+  if (!entry || !round) throw new ApiProblem('not-found');
+  const last = countedSessions(round.sessions).at(-1);
+  const { player } = fitting;
+  if (!last || entry.programmes.some(({ state }) => state !== 'ended')) return { programme: null };
+  const name = suggestProgramme({
+    last,
+    growing: growingIn(yearOf(moment), player),
+    soreArm: player.bothers.includes('sore-arm'),
+    ceilingKnown: player.ceilings[entry.frame.shape.sport] !== undefined,
+  });
+  const start = await lastStanding(db, frameId);
+  // Half the way goes toward a frame that nobody named yet.
+  if (!start || programmeTraits(name).needsTarget) return { programme: name };
+  const said = { id: '', key: '', name, towards: null, note: '', by: '', begunAt: moment.now };
+  const programme = asBegun(fitting, { ...entry, round }, start, said);
+  const parts = (await listParts(db)).filter(({ retired }) => !retired).map(({ part }) => part);
+  const { frame, rounds } = entry;
+  return { programme: name, case: { frame, rounds, start, standing: start, programme, events: [], parts } };
+}
 
 /** Begins a programme on a frame; another one of it ends. */
 export async function beginProgramme(
@@ -47,30 +109,14 @@ export async function beginProgramme(
   const start = await lastStanding(tx, frameId);
   if (!start) throw new ApiProblem('nothing-measured');
   const traits = programmeTraits(name);
-  const wasSore = fitting.frames.some(
-    (entry) => countedSessions(entry.rounds.flatMap(({ sessions }) => sessions)).at(-1)?.arm === 'sore',
-  );
-  if (wasSore && !traits.lightens && note === '') throw badInput([wrongAt('note', 'note-for-sore')]);
+  if (wasSoreIn(fitting) && !traits.lightens && note === '')
+    throw badInput([wrongAt('note', 'note-for-sore')]);
   if (traits.needsTarget && !towards) throw badInput([wrongAt('towards', 'missing')]);
   for (const other of list)
     if (other.state !== 'ended') await addEvent(tx, other, { what: 'end', note: '', by, day: null }, now);
   const id = newId();
-  await programmes.insert(tx, {
-    id,
-    key,
-    fittingId: fitting.id,
-    frameId,
-    name,
-    begunAt: now,
-    roundId: round.id,
-    // What came before the arm was well, or before more was tried all the same, is no answer to it.
-    sessionsBefore: wasSore ? round.sessions.length : 0,
-    startId: start.id,
-    towards,
-    there: zoneChanges(settleFrame(frame.shape), { placements: frame.weights, removals: [] }),
-    note,
-    by,
-  });
+  const said = { id, key, name, towards, note, by, begunAt: now };
+  await programmes.insert(tx, asBegun(fitting, { frame, round }, start, said));
   return id;
 }
 

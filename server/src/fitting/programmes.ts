@@ -159,9 +159,11 @@ function nextOf(
     proposal = nextStep({ ...request, caps: { ...request.caps, ...none } });
     laid = lay(proposal);
   }
+  const felt = request.history.findLast(({ session }) => session)?.session ?? null;
   return {
     ...proposal,
-    sentence: stepSentence(frame.shape.sport, proposal),
+    felt,
+    sentence: stepSentence(frame.shape.sport, { ...proposal, felt }),
     waitsFor: waits,
     ready:
       laid && from

@@ -131,10 +131,11 @@ export function fittingRoutes(router: Router, acts: Acts, now: Clock): void {
     itself,
   );
 
-  async function reopen({ tx, id, now: at }: ActInput<'reopenFitting'>): Promise<string> {
+  async function reopen({ tx, id, body, now: at }: ActInput<'reopenFitting'>): Promise<string> {
     const { closed, frames } = await theFitting(tx, id);
     if (!closed) throw new ApiProblem('fitting-open');
     await fittings.change(tx, { closedAt: null, closedHow: null, closedNote: '' }, 'id = $1', id);
+    if (!body.newRound) return id;
     const { day } = await momentOf(tx, closed.at);
     const note = `closed on ${day}: ${closed.how}${closed.note ? `, ${closed.note}` : ''}`;
     for (const { frame } of frames)

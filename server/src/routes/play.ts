@@ -9,7 +9,7 @@ import { requireFitting } from '../fitting/bench';
 import { goBack } from '../fitting/back';
 import { entryOf, type Entry } from '../fitting/begin-with-plan';
 import { outlookCase } from '../fitting/outlook';
-import { actOnProgramme, beginProgramme, takeStep } from '../fitting/programme-acts';
+import { actOnProgramme, answerCase, beginProgramme, takeStep } from '../fitting/programme-acts';
 import { ApiProblem, badInput, notFoundAt } from '../problem';
 import { findFitting, rounds } from '../records/fitting';
 import { findFrame } from '../records/frame';
@@ -69,6 +69,17 @@ export function playRoutes(
     const found = await outlookCase(db, await requireFitting(db, programme.fittingId, now()), id);
     if (!found) throw new ApiProblem('not-found');
     return compute('programmeOutlook', found);
+  });
+
+  answer(router, 'sessionAnswer', async ({ params: { id = '' } }) => {
+    const [round] = await rounds.find(db, 'where id = $1', [id]);
+    if (!round) throw new ApiProblem('not-found');
+    const fitting = await requireFitting(db, round.fittingId, now());
+    const found = await answerCase(db, fitting, round.frameId, await momentOf(db, now()));
+    const outlook = found.case
+      ? await compute('programmeOutlook', found.case)
+      : { next: null, trouble: null };
+    return { programme: found.programme, ...outlook };
   });
 
   acts.begin(

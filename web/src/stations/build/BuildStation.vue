@@ -1,7 +1,14 @@
 <script setup lang="ts">
 import { computed, ref, useTemplateRef } from 'vue';
 import { nanoid } from 'nanoid';
-import { changeOutcome, cutList, type BenchStep, type ChangeOutcome, type NumberKey } from '@kevro/core';
+import {
+  changeOutcome,
+  cutList,
+  isOver,
+  type BenchStep,
+  type ChangeOutcome,
+  type NumberKey,
+} from '@kevro/core';
 import type { BodyOf } from '@kevro/contract';
 import { api } from '../../api/client';
 import { useArrowsAlong } from '../../ui/keys';
@@ -47,8 +54,8 @@ const cuts = computed(() =>
 );
 
 const stateOf = (step: BenchStep) => fitting.round?.state.steps[step.key];
-const isOver = (step: BenchStep): boolean => (stateOf(step)?.mark ?? 'open') !== 'open';
-const next = computed(() => steps.value.find((step) => !isOver(step)));
+const isDone = (step: BenchStep): boolean => isOver(stateOf(step)?.mark);
+const next = computed(() => steps.value.find((step) => !isDone(step)));
 const closed = computed(() => fitting.view?.closed !== null);
 const titleOf = (step: BenchStep): string =>
   plan.value && fitting.frame ? stepTitle(step, plan.value, fitting.frame) : '';
@@ -93,13 +100,13 @@ function mark(step: BenchStep, as: Pick<MarkBody, 'mark' | 'reason' | 'asBuilt'>
     }
   });
 }
-const tick = (step: BenchStep): void => mark(step, { mark: isOver(step) ? 'open' : 'done' });
+const tick = (step: BenchStep): void => mark(step, { mark: isDone(step) ? 'open' : 'done' });
 const {
   last: lastStrings,
   noteStrings,
   stringsNoted,
 } = useNewStrings(useTemplateRef('stringing'), (step) => {
-  if (!isOver(step)) mark(step, { mark: 'done' });
+  if (!isDone(step)) mark(step, { mark: 'done' });
 });
 const until = (step: BenchStep): string | undefined =>
   waits.value.find((wait) => wait.step === step.key)?.until;

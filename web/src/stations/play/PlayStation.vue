@@ -42,7 +42,8 @@ const closed = computed(() => fitting.view?.closed !== null);
 const measured = computed(() => fitting.round && measuredIn(fitting.round));
 const weights = computed(() => fitting.record?.weights ?? []);
 const labels = computed(() => weights.value.map((p) => partWeight(p.massG / p.sides)));
-const { next } = useOutlook();
+const { next: ofProgramme, answer } = useOutlook();
+const next = computed(() => ofProgramme.value ?? answer.value?.next);
 const sessionCount = computed(() =>
   fitting.rounds.reduce((all, round) => all + countedSessions(round.sessions).length, 0),
 );
@@ -64,7 +65,17 @@ const guard = ref('');
 const explaining = ref(false);
 const key = useActKey();
 async function takeIt(note: string, own: string): Promise<void> {
-  const { view, programme } = fitting;
+  const { view, record } = fitting;
+  // Without a programme the one begins whose first step it is.
+  const name = answer.value?.programme;
+  if (view && record && !fitting.programme && name)
+    await fitting.stored(
+      await api('beginProgramme', {
+        id: view.id,
+        body: { key: `begin ${own}`, frameId: record.id, name, note, by: by.value },
+      }),
+    );
+  const { programme } = fitting;
   if (!view || !programme) return;
   await fitting.stored(
     await api('takeStep', {
@@ -100,9 +111,10 @@ async function take(): Promise<void> {
 const isOver = computed(
   () =>
     next.value &&
+    fitting.programme &&
     next.value.state !== 'go-on' &&
     !next.value.ready &&
-    !(fitting.programme && programmeTraits(fitting.programme.name).asksForDay),
+    !programmeTraits(fitting.programme.name).asksForDay,
 );
 const note = (): boolean => {
   if (!closed.value) noting.value = true;

@@ -4,16 +4,28 @@ import { api } from '../../api/client';
 import { useRecord } from '../../ui/record';
 import { useFitting } from '../../stores/fitting';
 
-/** What comes next in the programme of the frame: asked for while somebody looks at it, and again whenever the fitting has changed. */
+/**
+ * What comes next on the frame: in its programme, or without one as the answer to the last session. Asked for while somebody looks at it, and again whenever the
+ * fitting has changed.
+ */
 export const useOutlook = createSharedComposable(() => {
   const fitting = useFitting();
   const { record, failure, load } = useRecord(
     () => fitting.programme?.id,
     (id) => api('programmeOutlook', { id }),
   );
-  watch(() => fitting.view, load);
+  const { record: answer, load: loadAnswer } = useRecord(
+    () => (fitting.programme || fitting.view?.closed ? undefined : fitting.round?.id),
+    (id) => api('sessionAnswer', { id }),
+  );
+  watch(
+    () => fitting.view,
+    () => Promise.all([load(), loadAnswer()]),
+  );
   return {
     next: computed(() => record.value?.next),
+    /** What follows from the last session where no programme goes on. */
+    answer,
     trouble: computed(() => record.value?.trouble),
     failure,
     load,
