@@ -74,6 +74,16 @@ test.describe('an aim is come to', () => {
     expect(aim.target.swingWeight?.value).toBe(299);
   });
 
+  test('aims at one number at least', async () => {
+    const { fitting } = await makeFitting(shop);
+    await page.goto(`/fittings/${fitting.id}/aim`);
+    await button('Set this aim').click();
+    await page.getByRole('alert').filter({ hasText: 'Aim at one number at least.' }).waitFor();
+    await field(/^Weight/).fill('325');
+    await button('Set this aim').click();
+    await page.waitForURL(/plan/);
+  });
+
   test('in the lanes, by keys and by dragging, and what it means follows', async () => {
     const made = await makeFitting(shop);
     await page.goto(`/fittings/${made.fitting.id}/aim`);

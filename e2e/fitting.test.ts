@@ -13,6 +13,8 @@ test.describe('the parts of a plan', () => {
     await page.getByRole('option', { name: 'lead tape 9 mm' }).click();
     await page.keyboard.press('Escape');
     await pieces.getByText('tungsten tape 6 mm').first().waitFor();
+    // They are the fitting's: on every device, and after a reload.
+    await expect.poll(async () => (await view()).parts).toEqual(['tungsten-6', 'silicone']);
     await expect.poll(() => pieces.getByText('lead tape').count()).toBe(0);
     await page.getByText('Calculating…').waitFor({ state: 'detached' });
     while ((await pieces.getByText('lead tape 9 mm').count()) === 0) await button('undo').click();
@@ -197,6 +199,18 @@ test.describe('a fitting', () => {
     await page.getByRole('link', { name: 'Go on to Aim' }).click();
     await page.waitForURL(/aim\?frame=ot-015/);
     expect((await view()).frames.map(({ frame }) => frame.id)).toEqual(['ot-014', 'ot-015']);
+  });
+
+  test('is opened by a typed name: Enter chooses the one that it fits', async () => {
+    await page.goto('/');
+    await page.getByText('Ilka Morrow').first().waitFor();
+    await page.keyboard.press('n');
+    await dialog().getByRole('combobox', { name: 'Player' }).fill('juniper');
+    // Chosen as soon as she is the only one offered.
+    await page.getByRole('option').nth(1).waitFor({ state: 'detached' });
+    await page.keyboard.press('Enter');
+    await expect(dialog().getByRole('combobox', { name: 'Player' })).toHaveValue('Juniper Hale');
+    await dialog().waitFor();
   });
 
   test('is opened with anybody of 600 players, found by typing', async () => {

@@ -18,6 +18,7 @@ import {
   newRound,
   newSession,
   newSignOff,
+  partIds,
   plan,
   reopenFitting,
   roundStart,
@@ -315,6 +316,7 @@ export const calls = {
     fittingView,
     z.array(z.string()).max(20),
   ),
+  setParts: act(at.setParts, 'fitting', 'Say which parts plans of a fitting may use', fittingView, partIds),
   setBeside: act(
     at.setBeside,
     'fitting',

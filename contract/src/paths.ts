@@ -86,6 +86,7 @@ export const paths = {
   beginRound: post('/fittings/:id/rounds'),
   startRound: put('/fittings/:id/start'),
   setReferences: put('/fittings/:id/references'),
+  setParts: put('/fittings/:id/parts'),
   setBeside: put('/fittings/:id/beside'),
   setAim: post('/fittings/:id/aims'),
   choosePlan: post('/fittings/:id/plans'),

@@ -24,6 +24,7 @@ export type FaultCode =
   | 'too-few-rods'
   | 'set-size'
   | 'nothing-stated'
+  | 'empty-aim'
   | 'unlikely'
   | 'tolerance-without-value'
   | 'tolerance-too-large'

@@ -47,6 +47,7 @@ it('every act is sent twenty times below, but for those that say how something i
     'setAside',
     'setBeside',
     'setDress',
+    'setParts',
     'setPassphrase',
     'setReferences',
     'signIn',

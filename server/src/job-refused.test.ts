@@ -76,6 +76,22 @@ describe('the job is refused, or stored once', () => {
     expect((await roundOf(fitting.id)).plans[0].parts[0]).toEqual(plan.parts[0]);
   });
 
+  it('an aim that aims at nothing, and parts that the shop has not', async () => {
+    const { fitting } = await fittingWithPlan();
+    const { id: roundId } = await roundOf(fitting.id);
+    const free = { massG: { value: 330, tolerance: 1, priority: 'free' } };
+    for (const target of [{}, free]) {
+      const { status, body } = await post(`/fittings/${fitting.id}/aims`, {
+        roundId,
+        way: 'by-hand',
+        target,
+      });
+      expect([status, body.errors[0].code]).toEqual([422, 'empty-aim']);
+    }
+    const { body } = await call('PUT', `/fittings/${fitting.id}/parts`, ['no-such-part']);
+    expect(body.errors).toMatchObject([{ path: '0', code: 'not-found' }]);
+  });
+
   it('stores a measurement once, however often it is sent', async () => {
     const frame = (await racket()).body;
     const body = { key: 'double-click', dress: strung, specs: measured };

@@ -170,7 +170,7 @@ export const BEGINS: Partial<Record<ActName, Case>> = {
       },
     }),
   ],
-  addStarters: ['empty', () => '/parts/starters', () => ({ starters: [{ starter: 'lead-6' }] })],
+  addStarters: ['measured', () => '/parts/starters', () => ({ starters: [{ starter: 'lead-6' }] })],
   addPart: ['measured', () => '/parts', () => ({ ...TAPE, name: next('more tape') })],
   addSetup: [
     'measured',

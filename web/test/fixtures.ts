@@ -153,6 +153,7 @@ export function fittingView(planned?: PlanRecord): FittingView {
       archived: false,
     },
     references: [],
+  parts: [],
     instruments: [],
     beside: [],
     frames: [{ frame: frameRecord, rounds: [round], programmes: [] }],

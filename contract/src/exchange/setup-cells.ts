@@ -15,6 +15,7 @@ import {
   parseBalance,
   parseNumber,
   parseSpecs,
+  recoilWeight,
   settleFrame,
   sportData,
   statedProblems,
@@ -190,6 +191,18 @@ function aboutAxis<S extends { swingWeight?: number | undefined; axisCm?: number
   return asks && specs.axisCm === undefined && axisCm !== undefined ? { ...specs, axisCm } : specs;
 }
 
+/** Specs with the swing weight that follows from a recoil weight about the balance point, where a row tells that one alone (parallel axes). */
+function withSwing<S extends Partial<Record<'massG' | 'balanceCm' | 'swingWeight' | 'axisCm', number>>>(
+  specs: S,
+  recoil: number,
+  usualAxisCm: number,
+): S {
+  const { massG, balanceCm, swingWeight, axisCm = usualAxisCm } = specs;
+  if (massG === undefined || balanceCm === undefined || swingWeight !== undefined) return specs;
+  const about = recoil - recoilWeight({ massG, balanceCm, swingWeight: 0, axisCm });
+  return { ...specs, swingWeight: Number(about.toFixed(1)), axisCm };
+}
+
 /**
  * One row of a list as a setup, or what is wrong with it, cell by cell. A typed line among the cells gives what the other cells do not.
  * @param columns what each cell is @param assume what holds where the row does not say
@@ -220,10 +233,12 @@ export function readSetupCells(
     overgrips: row.number('overgrips'),
     dampener: row.yes('dampener'),
   });
-  const specs = known({
+  const stated = known({
     ...byAnySpec((key) => row.spec(key, lengthCm)),
     axisCm: row.measure('axisCm'),
   });
+  const recoil = row.measure('recoilWeight');
+  const specs = recoil === undefined ? stated : withSwing(stated, recoil, sportData(sport).axisCm);
   const given = {
     name: row.text('name') ?? named,
     frameName: row.text('frameName'),
@@ -256,6 +271,7 @@ export function readSetupCells(
       beam: row.text('beam'),
       gripSize: row.text('gripSize'),
       leftRightG: row.measure('leftRightG'),
+      note: row.text('note'),
     }),
     strings: known({
       mains: row.text('mains'),
@@ -282,6 +298,8 @@ export function readSetupCells(
 /** A value as it was told, where it was told in a unit of its own: what it was brought to says nothing new. */
 function told(row: Row, key: AnySpecKey, columns: readonly Column[]): string | undefined {
   const text = row.text(key);
+  const recoil = row.text('recoilWeight');
+  if (key === 'swingWeight' && text === undefined && recoil !== undefined) return `recoil weight ${recoil}`;
   const unit = columns.find(({ field }) => field === key)?.unit;
   const [kept] = FIELD_UNITS[key] ?? [];
   if (text === undefined || (unit === kept && !/[a-z"]/i.test(text))) return undefined;
@@ -302,6 +320,7 @@ export const HEADERS: Record<SetupField, string> = {
   headWidthCm: 'head width (cm)',
   handleLengthCm: 'handle length (cm)',
   ...byAnySpec((key) => header(SPECS[key].name, SPECS[key].unit)),
+  recoilWeight: 'recoil weight (kg·cm²)',
   axisCm: 'swung about (cm)',
   strings: 'strings on',
   baseGrip: 'base grip',
@@ -318,6 +337,7 @@ export const HEADERS: Record<SetupField, string> = {
   beam: 'beam',
   gripSize: 'grip size',
   leftRightG: 'left right (g)',
+  note: 'note',
   mains: 'mains',
   crosses: 'crosses',
   gauge: 'gauge',
@@ -325,8 +345,9 @@ export const HEADERS: Record<SetupField, string> = {
   ...byReported(({ name }) => `${name} as published`),
   line: 'line',
 };
-/** A typed line is read, never written. */
-export const EXPORTED = (Object.keys(HEADERS) as SetupField[]).filter((field) => field !== 'line');
+/** What is read and never written: a typed line, and what a swing weight was worked out from. */
+const READ_ONLY: readonly SetupField[] = ['line', 'recoilWeight'];
+export const EXPORTED = (Object.keys(HEADERS) as SetupField[]).filter((field) => !READ_ONLY.includes(field));
 
 /** A setup as the cells of a list, which reads back as the same setup. */
 export function setupCells(setup: SetupToStore): (string | number)[] {

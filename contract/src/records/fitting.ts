@@ -42,6 +42,8 @@ export const reopenFitting = z.strictObject({
     .describe('whether each frame begins a new round; else it goes on where it was'),
 });
 
+export const partIds = z.array(z.string().max(80)).max(100);
+
 /** What can stand beside a frame as a setup does. */
 const besideMeasured = z.strictObject({ kind: z.literal('measured'), measurementId: z.string().max(80) });
 const besideOther = [
@@ -251,6 +253,7 @@ export const fittingView = z.strictObject({
   closed: z.strictObject({ at: z.string(), how: z.enum(CLOSINGS), note: z.string() }).nullable(),
   player,
   references: z.array(z.string()).describe('setups set beside the frame'),
+  parts: partIds.describe('the parts that its plans may use; empty: nobody said'),
   instruments: z
     .array(z.strictObject({ id: z.string(), retired: z.boolean(), calibrationId: z.string().nullable() }))
     .describe('the shop’s instruments as they are now, with the calibration that counts'),

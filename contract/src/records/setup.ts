@@ -13,6 +13,7 @@ export const setupFacts = z.strictObject({
   beam: text(30).optional().describe('widths along the beam, mm'),
   gripSize: text(20).optional(),
   leftRightG: z.number().min(-50).max(50).optional().describe('how much heavier the left side is, g'),
+  note: text(300).optional(),
 });
 /** The strings in it, as they were told. */
 export const setupStrings = z.strictObject({

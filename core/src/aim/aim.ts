@@ -22,6 +22,9 @@ export function targetOf(aim: Aim, spec: SpecKey): Target | undefined {
   return target?.priority === 'free' ? undefined : target;
 }
 
+/** Whether an aim aims at anything. @example hasTarget({}) // false */
+export const hasTarget = (aim: Aim): boolean => SPEC_KEYS.some((key) => targetOf(aim, key) !== undefined);
+
 const tidy = (value: number): number => Number(value.toFixed(6));
 
 /** Values as a fitter of the sport writes an aim. @example asWritten({ massG: 327.86 }, sportData('tennis')) // { massG: 328 } */

@@ -32,7 +32,7 @@ export const SPECS = {
   massG: {
     name: 'weight',
     short: 'weight',
-    spelt: 'weight|mass|static weight|total weight|wt',
+    spelt: 'weight|mass|static weight|total weight|wt|static',
     unit: 'g',
     measure: 'mass',
     listUnits: ['g', 'oz', 'kg', 'lb'],
@@ -45,7 +45,7 @@ export const SPECS = {
   balanceCm: {
     name: 'balance',
     short: 'balance',
-    spelt: 'balance|balance point|bal|bp',
+    spelt: 'balance|balance point|bal|bp|bal pt|bal point|bal pts',
     unit: 'cm',
     measure: 'length',
     listUnits: ['cm', 'mm', 'in', 'points head-light', 'points head-heavy'],

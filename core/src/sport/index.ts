@@ -1,6 +1,7 @@
 import { badminton } from './badminton';
 import { padel } from './padel';
 import { pickleball } from './pickleball';
+import type { Dress } from './kit';
 import type { Sport, SportData } from './sport';
 import { tennis } from './tennis';
 
@@ -33,6 +34,12 @@ export const sportData = (sport: Sport): SportData => SPORTS[sport];
 /** A sport by its name, or its data as a shop has them. */
 export type AnySport = Sport | SportData;
 export const dataOf = (sport: AnySport): SportData => (typeof sport === 'string' ? sportData(sport) : sport);
+
+/** What frames of a sport are usually measured and published with: a base grip, and strings where it has any (common practice). @example usualDress('padel') // { baseGrip: 'synthetic' } */
+export const usualDress = (sport: Sport): Dress => ({
+  ...SPORTS[sport].dress.bare,
+  ...(isStrung(sport) ? { strings: true } : {}),
+});
 
 /** Whether frames of a sport have strings. @example isStrung('padel') // false */
 export const isStrung = (sport: Sport): boolean => SPORTS[sport].dress.components.includes('strings');

@@ -23,6 +23,21 @@ describe('what the columns of a list are', () => {
     ]);
   });
 
+  it('knows the short names of lists that people keep (common practice)', () => {
+    const fields = guess(['Player Name', 'Racquet', 'Yr', 'Wt', 'Bal Pt', 'SW', 'TW', 'RW', 'Comments']);
+    expect(fields.map(({ field }) => field)).toEqual([
+      'name',
+      'frameName',
+      'year',
+      'massG',
+      'balanceCm',
+      'swingWeight',
+      'twistWeight',
+      'recoilWeight',
+      'note',
+    ]);
+  });
+
   it('a unit that no name says is told by what a frame can be; two that fit, and points without a way, stay open', () => {
     const unit = (header: string, ...cells: string[]) =>
       guess([header], ...cells.map((cell) => [cell]))[0]?.unit;

@@ -23,6 +23,7 @@ export const SETUP_FIELDS = [
   'headWidthCm',
   'handleLengthCm',
   ...ALL_SPEC_KEYS,
+  'recoilWeight',
   'axisCm',
   'strings',
   'baseGrip',
@@ -39,6 +40,7 @@ export const SETUP_FIELDS = [
   'beam',
   'gripSize',
   'leftRightG',
+  'note',
   'mains',
   'crosses',
   'gauge',
@@ -55,6 +57,7 @@ export const FIELD_UNITS: Partial<Record<SetupField, readonly string[]>> = {
       SPECS[key].listUnits.length > 0 ? [[key, SPECS[key].listUnits] as const] : [],
     ),
   ),
+  recoilWeight: ['kg·cm²'],
   axisCm: ['cm', 'mm', 'in'],
   lengthCm: ['cm', 'mm', 'in'],
   headAreaCm2: ['cm²', 'in²'],
@@ -72,17 +75,19 @@ export interface Column {
 
 /** Names that columns go by, each for one field; all lower case, without units and marks (common practice). */
 const NAMES: Record<SetupField, string> = {
-  name: 'name|player|player name|who|pro|person|setup',
-  frameName: 'frame|frame name|racket|racquet|paddle|model|frame underneath|underneath|mold',
+  name: 'name|player|player name|who|pro|person|setup|athlete',
+  frameName:
+    'frame|frame name|racket|racquet|paddle|model|racket model|racquet model|frame underneath|underneath|mold',
   paint: 'paint|paint says|painted as|paintjob|cosmetic',
   sport: 'sport|game',
   shape: 'shape|head shape|paddle shape',
   lengthCm: 'length|frame length|overall length|len',
-  headAreaCm2: 'head|head size|head area|face area|area|headsize',
+  headAreaCm2: 'head|head size|head area|face area|area|headsize|hs',
   headLengthCm: 'head length|face length',
   headWidthCm: 'head width|face width|width',
   handleLengthCm: 'handle length|handle',
   ...byAnySpec((key) => SPECS[key].spelt),
+  recoilWeight: 'recoil weight|recoilweight|rw|recoil',
   axisCm: 'axis|swung about|swing axis|pivot',
   strings: 'strings on|strung|stringing|string state|state|dress',
   baseGrip: 'base grip|basegrip|replacement grip',
@@ -91,7 +96,7 @@ const NAMES: Record<SetupField, string> = {
   sourceKind: 'kind|kind of source|source kind|source type',
   source: 'source|where from|reference|reported by|where it comes from',
   link: 'link|url|web|website|address',
-  year: 'year|season',
+  year: 'year|season|yr',
   reportedOn: 'date|reported on|reported|day',
   confidence: 'confidence|trust|how sure',
   style: 'style|playing style|plays',
@@ -99,6 +104,7 @@ const NAMES: Record<SetupField, string> = {
   beam: 'beam|beam width|thickness',
   gripSize: 'grip size|handle size|grip',
   leftRightG: 'left right|left right difference|left heavier by',
+  note: 'note|notes|comment|comments|remark|remarks',
   mains: 'mains|main strings|string|strings',
   crosses: 'crosses|cross strings',
   gauge: 'gauge|string gauge',
@@ -146,6 +152,7 @@ const unitNamed = (text: string): string | undefined => {
 export function fieldScale(field: SetupField, unit: string): number | undefined {
   if (field === 'massG' || field === 'leftRightG') return HEAVY[unit] ?? spelledScale('mass', unit);
   if (field === 'headAreaCm2') return spelledScale('area', unit);
+  if (field === 'recoilWeight') return spelledScale('inertia', unit);
   return spelledScale(field in SPECS ? SPECS[field as AnySpecKey].measure : 'length', unit);
 }
 /** Units of weight in which a frame is told, but no number field takes it. */
@@ -161,7 +168,7 @@ const middle = (values: readonly number[]): number =>
  * In which unit a column's plain numbers are: the only one in which the middle of them can be a frame's of the sport. Two that fit, or a sign whose meaning is
  * not said, are left open.
  */
-function unitByRange(field: SetupField, cells: readonly string[], sport: Sport): string | undefined {
+export function unitByRange(field: SetupField, cells: readonly string[], sport: Sport): string | undefined {
   const units = FIELD_UNITS[field];
   const { plausible } = sportData(sport);
   const range = plausible[field as keyof typeof plausible] as readonly [number, number] | undefined;

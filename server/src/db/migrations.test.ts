@@ -32,6 +32,7 @@ const LANDED: Record<string, string> = {
   '0020_stiffness.sql': '99c4d437023a2bbf',
   '0021_part_unit.sql': '46dc771585453bcf',
   '0022_first_start.sql': '6d8eee7062657d9c',
+  '0023_parts_of_fitting.sql': 'b6f2d5c4f740b972',
   'frozen/as-of-0018.d.ts': 'e115721350075861',
   'frozen/as-of-0018.js': '00345dc63e4acf2f',
 };

@@ -21,6 +21,7 @@ interface FittingRecord {
   closedAt: string | null;
   closedHow: NonNullable<FittingView['closed']>['how'] | null;
   closedNote: string;
+  parts: string[];
 }
 export const fittings = tableOf<FittingRecord>('fitting', {
   id: 'id',
@@ -29,6 +30,7 @@ export const fittings = tableOf<FittingRecord>('fitting', {
   closedAt: 'closed_at',
   closedHow: 'closed_how',
   closedNote: 'closed_note',
+  parts: 'parts',
 });
 
 export interface RoundRecord {
@@ -292,7 +294,7 @@ export async function findFitting(db: Queries, id: string, now: string): Promise
   ]);
   const [frames, beside] = await Promise.all([framesOf(db, frameIds), besideOf(db, id, begun)]);
   if (!player) throw new Error(`fitting ${id} has lost its player`);
-  const { closedAt, closedHow, closedNote, openedAt } = fitting;
+  const { closedAt, closedHow, closedNote, openedAt, parts } = fitting;
   const closed = closedAt && closedHow ? { at: closedAt, how: closedHow, note: closedNote } : null;
   const views = await viewsOf(db, begun, {
     compared: references.length + beside.length > 0,
@@ -306,6 +308,7 @@ export async function findFitting(db: Queries, id: string, now: string): Promise
     closed,
     player,
     references,
+    parts,
     instruments,
     beside,
     frames: frameIds.flatMap((frameId) => {

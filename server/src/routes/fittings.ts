@@ -20,6 +20,7 @@ import {
 import { framesOf } from '../records/frame';
 import { newId } from '../records/id';
 import { findMeasurements } from '../records/measurement';
+import { partsOf } from '../records/part';
 import { findPlayer } from '../records/player';
 import { knownSetups } from '../records/setup';
 import { momentOf } from '../records/shop';
@@ -149,6 +150,16 @@ export function fittingRoutes(router: Router, acts: Acts, now: Clock): void {
     const setupIds = [...new Set(body)];
     await requireSetups(tx, setupIds, (i) => `${i}`);
     await setReferences(tx, id, setupIds);
+    return theFitting(tx, id);
+  });
+
+  acts.on(router, 'setParts', async ({ tx, id, body }) => {
+    await openOne(tx, id);
+    const ids = [...new Set(body)];
+    const known = new Set((await partsOf(tx, ids)).map((part) => part.id));
+    const missing = ids.flatMap((part, i) => (known.has(part) ? [] : [notFoundAt(`${i}`)]));
+    if (missing.length > 0) throw badInput(missing);
+    await fittings.change(tx, { parts: ids }, 'id = $1', id);
     return theFitting(tx, id);
   });
 

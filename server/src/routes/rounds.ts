@@ -4,6 +4,7 @@ import {
   aimProblems,
   checkOf,
   guardsOf,
+  hasTarget,
   placementProblems,
   settleFrame,
   trimChain,
@@ -100,6 +101,7 @@ export function roundRoutes(router: Router, acts: Acts, now: Clock, hub: Hub): v
     const { tx, body, now: at } = input;
     const { fitting, frame, settled, start } = await benchOfRound(input, body.roundId);
     if (!start) throw new ApiProblem('nothing-measured');
+    if (!hasTarget(body.target)) throw new Fault({ code: 'empty-aim', path: 'target' });
     const problems = aimProblems(body.target, settled.lengthCm, start.specs);
     if (problems.length > 0) throw new Fault(...problems);
     if (body.setupId !== null) await requireSetups(tx, [body.setupId], () => 'setupId');

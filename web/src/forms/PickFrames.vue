@@ -63,6 +63,8 @@ const items = computed(() => {
     subtitle: f.ownerName ?? 'shop stock',
   }));
 });
+/** A typed tag that fits one frame is chosen by Enter. */
+const onlyMatch = computed(() => text.value.trim() !== '' && rows.value.length === 1);
 const hint = computed(() =>
   total.value > rows.value.length
     ? `${total.value} in all: type to find more`
@@ -81,6 +83,7 @@ const hint = computed(() =>
     persistent-hint
     multiple
     chips
+    :auto-select-first="onlyMatch"
     no-filter
     clear-on-select
     :error-messages="(error ?? failure) ? [error ?? failure] : []"

@@ -35,10 +35,12 @@ const items = computed(() => {
   const known = rows.value.some((p) => p.id === id.value);
   const all = chosen.value && !known ? [chosen.value, ...rows.value] : rows.value;
   return [
-    ...(none ? [{ value: null, title: none }] : []),
+    ...(none && text.value.trim() === '' ? [{ value: null, title: none }] : []),
     ...all.map((p) => ({ value: p.id, title: p.name })),
   ];
 });
+/** A typed name that fits one player is chosen by Enter. */
+const onlyMatch = computed(() => text.value.trim() !== '' && rows.value.length === 1);
 const hint = computed(() =>
   total.value > rows.value.length ? `${total.value} in all: type to find more` : '',
 );
@@ -52,6 +54,7 @@ const hint = computed(() =>
     :label="label"
     :autofocus="autofocus"
     :hint="hint"
+    :auto-select-first="onlyMatch"
     no-filter
     :error-messages="(error ?? failure) ? [error ?? failure] : []"
   />

@@ -3,8 +3,8 @@ import {
   SPEC_KEYS,
   SPORTS,
   fromSpot,
-  isStrung,
   settleFrame,
+  usualDress,
   zoneOf,
   type Dress,
   type FrameShape,
@@ -135,9 +135,8 @@ export function changeSport(draft: FrameDraft, sport: Sport): void {
   draft.area = draft.width = null;
   draft.shape = null;
   draft.weights = [];
-  const { bare } = SPORTS[sport].dress;
-  draft.onIt = { ...bare, ...(isStrung(sport) ? { strings: true } : {}) };
-  draft.nominalDress = { ...bare };
+  draft.onIt = usualDress(sport);
+  draft.nominalDress = { ...SPORTS[sport].dress.bare };
 }
 
 /** What is known of a make, in the form; whose it is, its tag and what is on it stay as they are. */

@@ -5,7 +5,10 @@ import {
   FIELD_UNITS,
   SETUP_FIELDS,
   SOURCE_KINDS,
+  SPORTS,
+  isStrung,
   sportData,
+  usualDress,
   type SetupField,
 } from '@kevro/core';
 import AxisQuestion from '../forms/AxisQuestion.vue';
@@ -17,7 +20,9 @@ import { counted } from '../words/counted';
 import { useTypedAxis } from '../forms/typed-axis';
 import { SPORT_ITEMS } from '../words/players';
 import { useUnits } from '../stores/units';
+import { same } from '../ui/same';
 import { SOURCE_NAMES, SPEC_NAMES } from '../words';
+import { dressWords } from '../words/dress';
 import { FIELD_NAMES } from './words';
 import { useReading } from './reading';
 
@@ -26,8 +31,8 @@ const emit = defineEmits<{ stored: [] }>();
 const open = ref(false);
 const units = useUnits();
 const reading = useReading();
-const { text, name, json, said, mapping, head, unclear, preview, result, refusal, busy, progress, bad } =
-  reading;
+const { text, name, json, said, mapping, head, unclear, displaced } = reading;
+const { preview, result, refusal, busy, progress, bad } = reading;
 const from = ref<'file' | 'lines'>('file');
 const FROM = [
   { value: 'file', title: 'A file' },
@@ -74,6 +79,34 @@ watch(
     if (axisCm !== said.value.assume.axisCm) reading.assume({ axisCm });
   },
 );
+/** Asked once a list: strung numbers read as unstrung would be wrong by a whole set of strings. */
+const asksDress = computed(
+  () =>
+    isStrung(said.value.assume.sport) &&
+    !Object.values(mapping.value?.columns ?? {}).some(({ field }) => field === 'strings'),
+);
+const dressOf = computed(() => {
+  const { sport: of } = said.value.assume;
+  return { usual: usualDress(of), bare: { ...SPORTS[of].dress.bare } };
+});
+const dressChoices = computed(() => [
+  { value: 'usual' as const, title: dressWords(dressOf.value.usual, said.value.assume.sport) },
+  { value: 'bare' as const, title: dressWords(dressOf.value.bare, said.value.assume.sport) },
+  { value: 'other' as const, title: 'otherwise…' },
+]);
+const otherwise = ref(false);
+const dressChoice = computed({
+  get() {
+    const { dress } = said.value.assume;
+    if (otherwise.value) return 'other';
+    if (same(dress, dressOf.value.usual)) return 'usual';
+    return same(dress, dressOf.value.bare) ? 'bare' : 'other';
+  },
+  set(choice) {
+    otherwise.value = choice === 'other';
+    if (choice !== 'other') reading.assume({ dress: dressOf.value[choice] });
+  },
+});
 const samples = (i: number): string =>
   (head.value?.rows ?? [])
     .slice(0, 3)
@@ -170,6 +203,16 @@ const wrongAt = (line: number, header: string): string[] =>
           <span v-else />
         </template>
       </div>
+      <p v-if="displaced" class="warn small" role="status">
+        “{{ displaced.header }}” was {{ FIELD_NAMES[displaced.field] }}. It is left out now.
+        <button type="button" class="link" @click="reading.map(displaced.header, displaced.field)">
+          Put it back
+        </button>
+      </p>
+      <section v-if="asksDress" class="on-it" aria-label="What is on the frames">
+        <h3 class="heading">The list doesn’t say how its frames are strung and gripped. They are:</h3>
+        <ChoiceRow v-model="dressChoice" label="What is on the frames" :choices="dressChoices" />
+      </section>
       <MoreFields title="Defaults for missing values" open>
         <div class="assumed">
           <v-select
@@ -200,6 +243,7 @@ const wrongAt = (line: number, header: string): string[] =>
           @update:model-value="typedAxis.axisCm.value = $event"
         />
         <DressForm
+          v-if="!asksDress || dressChoice === 'other'"
           :model-value="said.assume.dress"
           :sport="said.assume.sport"
           @update:model-value="reading.assume({ dress: $event })"
@@ -316,6 +360,12 @@ const wrongAt = (line: number, header: string): string[] =>
 }
 .header {
   overflow-wrap: anywhere;
+}
+.on-it {
+  margin: 8px 0 12px;
+}
+.on-it .heading {
+  margin-bottom: 6px;
 }
 .assumed {
   display: grid;

@@ -52,6 +52,7 @@ const draftOf = (s?: Setup) => ({
   beam: s?.facts.beam ?? '',
   gripSize: s?.facts.gripSize ?? '',
   leftRight: (s?.facts.leftRightG ?? null) as Typed,
+  note: s?.facts.note ?? '',
   strings: { mains: '', crosses: '', gauge: '', tension: '', ...s?.strings },
   sourceKind: s?.sourceKind ?? ('published' as SourceKind),
   source: s?.source ?? '',
@@ -127,6 +128,7 @@ function submit(key: string): Promise<Setup> {
       beam: f.beam,
       gripSize: f.gripSize,
       leftRightG: sentOrNone(f.leftRight),
+      note: f.note,
     }),
     strings: filled(f.strings),
     year: sentOrNull(f.year),
@@ -243,6 +245,7 @@ function submit(key: string): Promise<Setup> {
             signed
             :error="said('facts.leftRightG')"
           />
+          <v-text-field v-model="form.note" label="Note" :error-messages="at('facts.note')" />
         </div>
         <div v-if="isStrung(form.sport)" class="two">
           <v-text-field v-model="form.pattern" label="String pattern" :error-messages="at('facts.pattern')" />

@@ -96,6 +96,7 @@ const facts = computed((): [string, string][] => {
     ['Pattern', s.facts.pattern],
     ['Beam', s.facts.beam && `${s.facts.beam} mm`],
     ['Grip size', s.facts.gripSize],
+    ['Note', s.facts.note],
     ['Left side heavier by', s.facts.leftRightG === undefined ? undefined : `${s.facts.leftRightG} g`],
     ['Mains', s.strings.mains],
     ['Crosses', s.strings.crosses],

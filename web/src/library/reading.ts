@@ -2,7 +2,7 @@ import { useIntervalFn } from '@vueuse/core';
 import { nanoid } from 'nanoid';
 import Papa from 'papaparse';
 import { computed, ref, shallowRef } from 'vue';
-import { FIELD_UNITS, type SetupField } from '@kevro/core';
+import { unitByRange, usualDress, type SetupField } from '@kevro/core';
 import {
   HEAD_ROWS,
   columnNames,
@@ -37,12 +37,20 @@ const pasted = (text: string): string =>
       .map((line) => [line.trim()]),
   ]);
 
+/** Where a list does not say what was on its frames, what is usual is proposed. */
+const asUsual = (mapping: SetupMapping): SetupMapping => ({
+  ...mapping,
+  assume: { ...mapping.assume, dress: usualDress(mapping.assume.sport) },
+});
+
 /** Reading a list of setups in: the file, what its columns are, what was wrong with it, and how far it is. */
 export function useReading() {
   const text = shallowRef('');
   const name = ref('');
   const json = computed(() => name.value.toLowerCase().endsWith('.json'));
-  const said = ref<SetupMapping>(setupMapping.parse({}));
+  const said = ref<SetupMapping>(asUsual(setupMapping.parse({})));
+  /** A column that was this field until another was chosen to be it. */
+  const displaced = ref<{ header: string; field: SetupField }>();
   const result = shallowRef<SetupImport>();
   const refusal = ref('');
   const busy = ref<'check' | 'store'>();
@@ -76,6 +84,7 @@ export function useReading() {
 
   function begin(): void {
     result.value = undefined;
+    displaced.value = undefined;
     refusal.value = '';
     progress.value = 0;
   }
@@ -93,17 +102,28 @@ export function useReading() {
     text.value = lines.trim() === '' ? '' : pasted(lines);
     said.value = { ...said.value, columns: {} };
   }
+  /** The unit of a column that was just said to be something, where there is one only or its numbers fit one only; else it is asked for. */
+  function likelyUnit(header: string, field: SetupField): string | undefined {
+    const at = head.value?.headers.indexOf(header) ?? -1;
+    const cells = (head.value?.rows ?? []).map((row) => row[at] ?? '');
+    return unitByRange(field, cells, said.value.assume.sport);
+  }
   function map(header: string, field: SetupField | null, unit?: string): void {
     const others = Object.entries(mapping.value?.columns ?? {}).filter(
       ([of, is]) => of !== header && is.field !== field,
     );
-    const kept = unit ?? (field ? FIELD_UNITS[field]?.[0] : undefined);
+    const before = Object.entries(mapping.value?.columns ?? {}).find(
+      ([of, is]) => of !== header && field !== null && is.field === field,
+    );
+    displaced.value = before && field !== null ? { header: before[0], field } : undefined;
+    const kept = unit ?? (field ? likelyUnit(header, field) : undefined);
     const own = { field, ...(kept === undefined ? {} : { unit: kept }) };
     said.value = { ...said.value, columns: { ...Object.fromEntries(others), [header]: own } };
     result.value = undefined;
   }
   const assume = (change: Partial<SetupMapping['assume']>): void => {
-    said.value = { ...said.value, assume: { ...said.value.assume, ...change } };
+    const next = { ...said.value, assume: { ...said.value.assume, ...change } };
+    said.value = change.sport === undefined ? next : asUsual(next);
     result.value = undefined;
   };
 
@@ -192,6 +212,7 @@ export function useReading() {
     mapping,
     head,
     unclear,
+    displaced,
     preview,
     result,
     refusal,

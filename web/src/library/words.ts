@@ -1,4 +1,5 @@
 import { byReported, byAnySpec, specName, type SetupField } from '@kevro/core';
+import { DERIVED_NAMES } from '../words';
 
 /** What a column of a list can be. */
 export const FIELD_NAMES: Record<SetupField, string> = {
@@ -13,6 +14,7 @@ export const FIELD_NAMES: Record<SetupField, string> = {
   headWidthCm: 'width of the head',
   handleLengthCm: 'length of the handle',
   ...byAnySpec(specName),
+  recoilWeight: DERIVED_NAMES.recoilWeight.toLowerCase(),
   axisCm: 'swung about',
   strings: 'strings on it',
   baseGrip: 'base grip',
@@ -29,6 +31,7 @@ export const FIELD_NAMES: Record<SetupField, string> = {
   beam: 'beam',
   gripSize: 'grip size',
   leftRightG: 'left heavier by',
+  note: 'note',
   mains: 'mains',
   crosses: 'crosses',
   gauge: 'gauge',

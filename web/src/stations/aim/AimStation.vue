@@ -6,12 +6,13 @@ import {
   SPEC_KEYS,
   aimForConditions,
   guardsOf,
+  hasTarget,
   unansweredGuards,
   targetOf,
   type Conditions,
   type SpecKey,
 } from '@kevro/core';
-import { guardedPlayer } from '@kevro/contract';
+import { guardedPlayer, sentence } from '@kevro/contract';
 import { Refused, api } from '../../api/client';
 import ChoiceRow from '../../ui/ChoiceRow.vue';
 import { shopYear } from '../../words/days';
@@ -105,6 +106,7 @@ function forConditions(conditions: Conditions): void {
     draft.value.note = [draft.value.note, said].filter(Boolean).join('; ');
 }
 const answerFirst = ref(false);
+const empty = ref(false);
 
 const shownMarks = computed(() => ({ ...marks.value, aim: read.value.aim }));
 const ghosts = computed(() => {
@@ -125,7 +127,14 @@ const howClose = (key: SpecKey): string => {
 const busy = ref(false);
 const refused = ref<Refused>();
 const specs = ref<HTMLFormElement>();
-watch(draft, () => (refused.value = undefined), { deep: true });
+watch(
+  draft,
+  () => {
+    refused.value = undefined;
+    empty.value = false;
+  },
+  { deep: true },
+);
 const errorAt = (path: string): string | undefined =>
   read.value.errors[path] ?? refused.value?.at(`target.${path}`);
 
@@ -137,6 +146,8 @@ async function store(): Promise<void> {
     focusWrong(specs.value);
     return;
   }
+  empty.value = !hasTarget(read.value.aim);
+  if (empty.value) return;
   answerFirst.value = unanswered.value.length > 0;
   if (answerFirst.value) return;
   busy.value = true;
@@ -250,6 +261,7 @@ const PRIORITIES = ALL_PRIORITIES.map((value) => ({ value, title: PRIORITY_WORDS
       <EarlierAims />
     </template>
     <template #action>
+      <p v-if="empty" class="miss small mb-0" role="alert">{{ sentence('empty-aim') }}</p>
       <p v-if="answerFirst && unanswered.length > 0" class="warn small mb-0" role="alert">
         Give a reason beside {{ unanswered.length === 1 ? 'the warning' : 'each warning' }} above.
       </p>

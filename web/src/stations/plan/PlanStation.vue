@@ -35,7 +35,7 @@ import VariantsList from './VariantsList.vue';
 import WaysList from './WaysList.vue';
 import WaysTable from './WaysTable.vue';
 import { useByHand } from './by-hand';
-import { missWords } from './words';
+import { ONLY_WORDS, missWords } from './words';
 import { useShopParts } from './shop-parts';
 import { useSideBySide, useVariants } from './side-by-side';
 import { useStanding, type Standing } from './standing';
@@ -52,7 +52,7 @@ const router = useRouter();
 const marks = useBenchMarks();
 const { sheet, show } = useWorking();
 const shop = useShopParts();
-const { parts, choices, none: noParts, failure: partsFailure } = shop;
+const { parts, choices, only, none: noParts, failure: partsFailure } = shop;
 const held = ref(false);
 const { history, draft, dirty, markStored, startedEmpty } = useStanding(() => held.value);
 const { selected, dragging, drag, piece, move, layOn, grams, span, clock, takeOff, add, swap } =
@@ -222,6 +222,7 @@ async function choose(): Promise<void> {
         <v-checkbox v-model="mayChange.grips" label="Allow grip changes" />
         <v-checkbox v-if="onIt.length > 0" v-model="mayChange.onIt" label="Allow removing what’s on it" />
       </div>
+      <p v-if="only && after && !inside" class="warn small mb-0" role="status">{{ ONLY_WORDS[only] }}</p>
       <section v-if="noParts" aria-label="Parts to put on">
         <h2 class="heading">Nothing in Stock to put on</h2>
         <AddStarters />

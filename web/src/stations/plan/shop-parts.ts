@@ -1,16 +1,21 @@
 import { computed, ref, watch } from 'vue';
-import type { Part } from '@kevro/core';
+import { partRule, type Part, type Path } from '@kevro/core';
+import { api } from '../../api/client';
 import { useCatalogue } from '../../stores/catalogue';
 import { useFitting } from '../../stores/fitting';
-import { useKept } from '../../ui/kept';
+import { useSaved } from '../../stores/saved';
 
-/** The shop's parts that a plan may use: those of the standing plan, else those chosen last on this device, else the first along the hoop and the first in the handle. */
+/** The shop's parts that plans of the fitting may use: those that were said for it, else those of the standing plan, else the first along the hoop and the first in the handle. */
 export function useShopParts() {
   const fitting = useFitting();
   const catalogue = useCatalogue();
-  const chosen = useKept<string[]>('kevro-parts', []);
-  const planned = fitting.plan?.parts.map(({ id }) => id) ?? [];
-  if (planned.length > 0) chosen.value = planned;
+  const saved = useSaved();
+  /** What is chosen here, before it is stored. */
+  const choosing = ref<readonly string[]>();
+  const chosen = computed<readonly string[]>(() => {
+    const said = choosing.value ?? fitting.view?.parts ?? [];
+    return said.length > 0 ? said : (fitting.plan?.parts.map(({ id }) => id) ?? []);
+  });
   const choices = computed<Part[]>(() => catalogue.layable(['rim', 'throat', 'handle', 'slot']));
   const parts = computed<Part[]>(() => {
     const own = choices.value.filter(({ id }) => chosen.value.includes(id));
@@ -37,8 +42,29 @@ export function useShopParts() {
     (rows) => rows ?? load(),
     { immediate: true },
   );
+  /** One after the other, so that the last choice is what is stored. */
+  let storing: Promise<void> = Promise.resolve();
   const choose = (ids: readonly string[]): void => {
-    chosen.value = [...ids];
+    const { view } = fitting;
+    if (!view) return;
+    const own = [...ids];
+    choosing.value = own;
+    storing = storing.then(async () => {
+      try {
+        await fitting.stored(await api('setParts', { id: view.id, body: own }));
+      } catch (error) {
+        saved.failed(error);
+      }
+      if (choosing.value === own) choosing.value = undefined;
+    });
   };
-  return { parts, choices, choose, none, failure, load };
+  /** Where nothing of what is chosen goes on the hoop, or nothing in the handle: a plan may miss for that alone. */
+  const only = computed<'hoop' | 'handle' | undefined>(() => {
+    const goes = (path: Path): boolean => parts.value.some((part) => partRule(part).paths.includes(path));
+    const able = (path: Path): boolean => catalogue.layable([path]).length > 0;
+    if (parts.value.length === 0) return undefined;
+    if (!goes('handle') && able('handle')) return 'hoop';
+    return !goes('rim') && able('rim') ? 'handle' : undefined;
+  });
+  return { parts, choices, choose, only, none, failure, load };
 }

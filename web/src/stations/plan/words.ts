@@ -74,3 +74,9 @@ export function missWords(
   if (!worst) return '';
   return `${specName(worst.key)} ${say(worst.key, Math.abs(worst.off))} ${worst.off > 0 ? 'over' : 'short'}`;
 }
+
+/** Why a plan may not get there: everything chosen goes to one end of the frame. */
+export const ONLY_WORDS = {
+  hoop: 'Tape only: nothing chosen goes in the handle.',
+  handle: 'Handle only: nothing chosen goes on the hoop.',
+} as const;
