@@ -47,7 +47,7 @@ test.describe('an aim is come to', () => {
     const made = await makeFitting(shop);
     await change(made, { birthYear: new Date().getFullYear() - 15, levelScale: 5 });
     await page.goto(`/fittings/${made.fitting.id}/aim`);
-    await way('Guide');
+    await way('A guide');
     await page.getByText('still growing').waitFor();
     await page.getByText('How far: 50 % of the way').waitFor();
     // Both schools of swing weight stand side by side.
@@ -79,7 +79,12 @@ test.describe('an aim is come to', () => {
     await page.goto(`/fittings/${fitting.id}/aim`);
     await button('Set this aim').click();
     await page.getByRole('alert').filter({ hasText: 'Aim at one number at least.' }).waitFor();
-    await field(/^Weight/).fill('325');
+    await field(/^Weight/).fill('3250');
+    await button('Set this aim').click();
+    await page.getByText(/Unlikely for this sport.*between/).waitFor();
+    // A click takes hold of the whole number: what is typed replaces it.
+    await field(/^Weight/).click();
+    await page.keyboard.type('325');
     await button('Set this aim').click();
     await page.waitForURL(/plan/);
   });
@@ -87,7 +92,7 @@ test.describe('an aim is come to', () => {
   test('in the lanes, by keys and by dragging, and what it means follows', async () => {
     const made = await makeFitting(shop);
     await page.goto(`/fittings/${made.fitting.id}/aim`);
-    await way('By hand');
+    await way('My numbers');
     await field(/^Swing weight/).fill('320');
     const aim = page.getByRole('slider', { name: 'Aim of swing weight' });
     await aim.focus();
@@ -109,7 +114,7 @@ test.describe('where it is played', () => {
   test('moves the balance by half a step, and the aim says why', async () => {
     const made = await makeFitting(shop);
     await page.goto(`/fittings/${made.fitting.id}/aim`);
-    await way('By hand');
+    await way('My numbers');
     await field(/^Balance/).fill('32.4');
     await button('hot, fast courts').click();
     await expect.poll(() => field(/^Balance/).inputValue()).toBe('32.25');
@@ -124,7 +129,7 @@ test.describe('guards', () => {
     const made = await makeFitting(shop);
     await change(made, { ceilings: { tennis: 318 } });
     await page.goto(`/fittings/${made.fitting.id}/aim`);
-    await way('By hand');
+    await way('My numbers');
     await field(/^Swing weight/).fill('329');
     await page.getByText(/11 kg·cm² above the ceiling/).waitFor();
     await button('Set this aim').click();
@@ -144,7 +149,7 @@ test.describe('guards', () => {
   test('an aim out of reach is changed to the nearest by one click', async () => {
     const made = await makeFitting(shop);
     await page.goto(`/fittings/${made.fitting.id}/aim`);
-    await way('By hand');
+    await way('My numbers');
     await field(/^Weight/).fill('322');
     await field(/^Balance/).fill('34.5');
     await button('Take the nearest').click();

@@ -114,7 +114,7 @@ test.describe('a fitting by the stand-ins', () => {
     // The machine reads twist weights edge-on less face-on: twice each.
     expect([start.how.swingWeight?.count, start.how.twistWeight?.count]).toEqual([2, 2]);
     await page.goto('/fittings/f-wren/aim');
-    await page.getByRole('radio', { name: 'By hand' }).click();
+    await page.getByRole('radio', { name: 'My numbers' }).click();
     await field(/^Weight/).fill(`${Math.round(start.specs.massG + 7)}`);
     await field(/^Swing weight/).fill(`${Math.round(start.specs.swingWeight + 8)}`);
     await field(/^Twist weight/).fill(((start.specs.twistWeight ?? 0) + 0.6).toFixed(1));

@@ -26,7 +26,7 @@ test.describe('the parts of a plan', () => {
     await page.goto('/fittings/f-ilka/aim');
     const { specs } = (await startOf()) as Measurement;
     // As it is without its overgrip, which weighs 5.5 g as usual and lies over the handle.
-    await page.getByRole('radio', { name: 'By hand' }).click();
+    await page.getByRole('radio', { name: 'My numbers' }).click();
     await field(/^Weight/).fill(String(specs.massG - 5.5));
     await field(/^Balance/).fill(
       ((specs.massG * specs.balanceCm - 5.5 * 10) / (specs.massG - 5.5)).toFixed(2),

@@ -55,8 +55,8 @@ test.describe('the job, from a frame to a build sheet', () => {
     await page.getByRole('link', { name: 'Aim from these' }).click();
 
     // Aim: half of the way to one, then by hand.
-    await page.getByRole('radio', { name: 'Part of the way' }).click();
-    await page.getByRole('radio', { name: 'By hand' }).click();
+    await page.getByRole('radio', { name: 'A setup' }).click();
+    await page.getByRole('radio', { name: 'My numbers' }).click();
     await field(/^Weight/).fill('341');
     await field(/^Balance/).fill('33');
     await field(/^Swing weight/).fill('333');
@@ -180,7 +180,7 @@ test.describe('the job, from a frame to a build sheet', () => {
     await expect.poll(async () => (await view()).references.length).toBe(1);
     await press('Control+Enter');
     await page.waitForURL(/aim/);
-    await page.getByRole('radio', { name: 'Copy', checked: true }).waitFor();
+    await page.getByRole('radio', { name: 'A setup', checked: true }).waitFor();
     await expect.poll(() => field(/^Weight/).inputValue()).not.toBe('');
     await press('Control+Enter');
     await page.waitForURL(/plan/);

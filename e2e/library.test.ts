@@ -225,7 +225,7 @@ test.describe('guides', () => {
     const { id, archived: _, hasArmHistory: __, ...rest } = player;
     await shop.send('PUT', `/players/${id}`, { ...rest, guides: { tennis: 'advanced' } });
     await page.goto(`/fittings/${fitting.id}/aim`);
-    await page.getByRole('radio', { name: 'Guide', exact: true }).click();
+    await page.getByRole('radio', { name: 'A guide', exact: true }).click();
     await expect
       .poll(() => page.getByRole('textbox', { name: /^Swing weight/ }).inputValue())
       .toMatch(/^33\d/);

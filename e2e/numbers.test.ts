@@ -5,7 +5,7 @@ import { makeFitting, post, setAim, type Made } from './made';
 // Numbers are read as they are meant, kept as they are typed, and stored as they are.
 const aimOf = async ({ fitting }: Made): Promise<AimRecord | undefined> =>
   (await shop.get<FittingView>(`/fittings/${fitting.id}`)).frames[0]?.rounds[0]?.aims.at(-1);
-const byHand = () => page.getByRole('radio', { name: 'By hand' }).click();
+const byHand = () => page.getByRole('radio', { name: 'My numbers' }).click();
 
 test.describe('a number field', () => {
   test('keeps what is typed until it is left, reads a point or a comma and other units, and never guesses', async () => {
@@ -75,7 +75,7 @@ test.describe('the draft of an aim', () => {
     await other.goto(url);
     const weight = other.getByRole('textbox', { name: /^Weight/ });
     await expect.poll(() => weight.inputValue()).toMatch(/^330/);
-    await other.getByRole('radio', { name: 'By hand' }).click();
+    await other.getByRole('radio', { name: 'My numbers' }).click();
     await weight.fill('341');
     await other.getByRole('button', { name: 'Set this aim' }).click();
     await other.waitForURL(/plan/);

@@ -75,7 +75,7 @@ test.describe('a server that is killed', () => {
   test.use({ ownProcess: true });
   test('loses nothing that was stored, and is the same when it is back', async () => {
     await page.goto('/fittings/f-tobin/aim');
-    await page.getByRole('radio', { name: 'By hand' }).click();
+    await page.getByRole('radio', { name: 'My numbers' }).click();
     await field(/^Weight/).fill('309');
     await button('Set this aim').click();
     await page.waitForURL(/plan/);

@@ -81,6 +81,7 @@ const TABLE = {
   'not-of-this-sport': entry(422, 'This is not measured in this sport. Leave it out.'),
   'needs-face-on': entry(422, `Edge-on needs a face-on reading of the ${SPECS.swingWeight.name} beside it.`),
   'too-few-rods': entry(422, 'At least two rods of different value are needed.'),
+  'strings-stay': entry(422, 'Its strings stay in: plan for it strung.'),
   'empty-aim': entry(422, 'Aim at one number at least.'),
   'nothing-stated': entry(
     422,

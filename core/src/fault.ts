@@ -25,6 +25,7 @@ export type FaultCode =
   | 'set-size'
   | 'nothing-stated'
   | 'empty-aim'
+  | 'strings-stay'
   | 'unlikely'
   | 'tolerance-without-value'
   | 'tolerance-too-large'

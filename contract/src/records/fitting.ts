@@ -86,7 +86,8 @@ export const newAim = z.strictObject({
     .default({})
     .describe('what it was taken from, where that is no setup'),
   note: text(500).default('').describe('why'),
-  target: aimTarget,
+  target: aimTarget.describe('read with on the frame what it is finished with'),
+  finish: dress.nullable().default(null).describe('what is on it when it is done; null: as it is now'),
   guards: z
     .array(z.strictObject({ code: z.string().max(40), note: text(500) }))
     .max(20)

@@ -1,5 +1,5 @@
 import { Fault, type Problem } from '../fault';
-import { SPEC_KEYS, recoilWeight, type AxisSpecs, type SpecKey, type Specs } from '../mass';
+import { SPEC_KEYS, recoilWeight, unlikely, type AxisSpecs, type SpecKey, type Specs } from '../mass';
 import type { KnownSpecs } from '../spec';
 import type { SportData } from '../sport';
 import { isInside } from './tolerance';
@@ -65,8 +65,9 @@ export function partWay(sport: SportData, own: Specs, other: KnownSpecs, share: 
  * What is wrong with an aim for a frame: values, tolerances, whether the numbers can go together, and a twist weight that is aimed at though the
  * frame's own was not measured.
  * @param lengthCm the frame's length @param own the frame's specs
+ * @param sport where it is given, values that no frame of it comes near are refused too
  */
-export function aimProblems(aim: Aim, lengthCm: number, own: AxisSpecs): Problem[] {
+export function aimProblems(aim: Aim, lengthCm: number, own: AxisSpecs, sport?: SportData): Problem[] {
   const problems: Problem[] = [];
   for (const key of SPEC_KEYS) {
     const target = aim[key];
@@ -76,6 +77,9 @@ export function aimProblems(aim: Aim, lengthCm: number, own: AxisSpecs): Problem
     if (!(target.tolerance > 0))
       problems.push({ code: 'tolerance-not-positive', path: `target.${key}.tolerance` });
   }
+  if (sport && problems.length === 0)
+    for (const key of SPEC_KEYS)
+      problems.push(...unlikely(sport, key, aim[key]?.value, `target.${key}.value`));
   const active = (key: SpecKey): number | undefined => targetOf(aim, key)?.value;
   if (active('twistWeight') !== undefined && own.twistWeight === undefined) {
     problems.push({ code: 'twist-not-measured', path: 'target.twistWeight.value' });

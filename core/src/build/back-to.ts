@@ -1,5 +1,5 @@
 import type { Placement } from '../part';
-import type { Removal, Swap } from '../plan';
+import { swapsTo, type Removal, type Swap } from '../plan';
 import type { Dress } from '../sport';
 
 /** What is on a frame: its dress, and the weights on it. */
@@ -15,19 +15,6 @@ const placeOf = (placement: Placement): string =>
       .filter(([key]) => key !== 'id' && key !== 'what')
       .toSorted(([x], [y]) => (x < y ? -1 : 1)),
   );
-
-/** The part of the dress that differs, as swaps. Strings that were there before are not put back: they have been played. */
-const swapsBack = (now: Dress, then: Dress): Swap[] => [
-  ...((now.overgrips ?? 0) === (then.overgrips ?? 0)
-    ? []
-    : [{ what: 'overgrips' as const, to: then.overgrips ?? 0 }]),
-  ...((now.baseGrip ?? 'none') === (then.baseGrip ?? 'none')
-    ? []
-    : [{ what: 'baseGrip' as const, to: then.baseGrip ?? 'none' }]),
-  ...((now.dampener ?? false) === (then.dampener ?? false)
-    ? []
-    : [{ what: 'dampener' as const, to: then.dampener ?? false }]),
-];
 
 /**
  * The way back from what is on a frame to what was on it: what is new comes off, what has gone is put on again, grips change back. What is the same stays
@@ -48,6 +35,7 @@ export function backTo(
   return {
     removals,
     placements: left.map((placement, i) => ({ ...placement, id: `b${i + 1}` })),
-    swaps: swapsBack(now.dress, then.dress),
+    // Strings that were there before are not put back: they have been played.
+    swaps: swapsTo(now.dress, { ...then.dress, strings: now.dress.strings ?? false }),
   };
 }

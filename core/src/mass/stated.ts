@@ -1,5 +1,5 @@
 import type { FaultCode, Problem } from '../fault';
-import { SPECS, SPEC_KEYS, type KnownSpecs, type SpecTraits } from '../spec';
+import { SPECS, SPEC_KEYS, type KnownSpecs, type SpecKey, type SpecTraits } from '../spec';
 import type { SportData } from '../sport';
 import { specProblems, type AxisSpecs } from './specs';
 
@@ -35,15 +35,19 @@ export function statedProblems(
   }
   if (problems.length > 0) return problems;
   for (const key of SPEC_KEYS) {
-    const value = known[key];
-    const usual = sport.usual[key];
-    const { unit, stated: [least, most] = [0, Infinity] }: SpecTraits = SPECS[key];
-    if (value === undefined || usual === undefined || (value >= least * usual && value <= most * usual))
-      continue;
-    const range = `between ${round(least * usual)} and ${round(most * usual)} ${unit}`;
-    problems.push({ code: 'unlikely', path: `${path}.${key}`, values: { range } });
+    problems.push(...unlikely(sport, key, known[key], `${path}.${key}`));
   }
   return problems;
+}
+
+/** A value that no frame of the sport comes near. */
+export function unlikely(sport: SportData, key: SpecKey, value: number | undefined, path: string): Problem[] {
+  const usual = sport.usual[key];
+  const { unit, stated: [least, most] = [0, Infinity] }: SpecTraits = SPECS[key];
+  if (value === undefined || usual === undefined || (value >= least * usual && value <= most * usual))
+    return [];
+  const range = `between ${round(least * usual)} and ${round(most * usual)} ${unit}`;
+  return [{ code: 'unlikely', path, values: { range } }];
 }
 
 const isWrong = ({ code }: Problem): boolean => code !== 'unlikely';

@@ -2,6 +2,7 @@ import { dressChange, signedParts, type UncertainDressPart } from '../dress';
 import type { Frame } from '../frame';
 import { NOTHING, add, joinParts, type AxisSpecs, type Joined, type Outcome } from '../mass';
 import { partNamed, placementSums, type Part, type Placement } from '../part';
+import { ratingsOf } from '../spec';
 import type { BaseGrip, Dress } from '../sport';
 
 /** A part of the dress that is changed for another; new strings count with what they weigh, the usual where that is not known. */
@@ -40,6 +41,26 @@ export const NO_CHANGE: Change = { placements: [], swaps: [], removals: [], part
 /** A dress after swaps. @example dressAfter({ overgrips: 1 }, [{ what: 'overgrips', to: 0 }]) // { overgrips: 0 } */
 export const dressAfter = (dress: Dress, swaps: readonly Swap[]): Dress =>
   swaps.reduce<Dress>((now, { what, to }) => ({ ...now, [what]: to }), dress);
+
+/**
+ * What has to be changed of a dress so that it becomes another. Strings that are in stay in: new ones go in only where there are none.
+ * @example swapsTo({ overgrips: 1 }, { overgrips: 2, strings: true }) // [{ what: 'overgrips', to: 2 }, { what: 'strings', to: true }]
+ */
+export function swapsTo(now: Dress, then: Dress): Swap[] {
+  const swaps: Swap[] = [];
+  const said = ({ overgrips = 0, baseGrip = 'none', dampener = false }: Dress) => ({
+    overgrips,
+    baseGrip,
+    dampener,
+  });
+  const from = said(now);
+  const to = said(then);
+  if (from.overgrips !== to.overgrips) swaps.push({ what: 'overgrips', to: to.overgrips });
+  if (from.baseGrip !== to.baseGrip) swaps.push({ what: 'baseGrip', to: to.baseGrip });
+  if (from.dampener !== to.dampener) swaps.push({ what: 'dampener', to: to.dampener });
+  if (!now.strings && then.strings) swaps.push({ what: 'strings', to: then.strings });
+  return swaps;
+}
 
 /** What is on a frame after a change: what stayed of what was there, and what was put on. */
 export function placementsAfter(there: readonly Placement[], change: Change): Placement[] {
@@ -88,4 +109,21 @@ export type ChangeOutcome = Outcome<ChangeTerm> & { specs: AxisSpecs };
 export function changeOutcome(frame: Frame, before: AxisSpecs, dress: Dress, change: Change): ChangeOutcome {
   // Whole specs stay whole.
   return joinParts(before, terms(frame, dress, change), before.axisCm) as ChangeOutcome;
+}
+
+/**
+ * What a frame measures once it is dressed as it shall be when it is done.
+ * @param finish as it shall be; as it is now where nobody said
+ * @example asFinished(frame, specs, { strings: true }, { strings: true, overgrips: 1 }).specs.massG // specs.massG + 5.5
+ */
+export function asFinished(
+  frame: Frame,
+  specs: AxisSpecs,
+  dress: Dress,
+  finish: Dress | null | undefined,
+): { specs: AxisSpecs; dress: Dress } {
+  const swaps = finish ? swapsTo(dress, finish) : [];
+  if (swaps.length === 0) return { specs, dress };
+  const after = changeOutcome(frame, specs, dress, { ...NO_CHANGE, swaps }).specs;
+  return { specs: { ...after, ...ratingsOf(specs) }, dress: dressAfter(dress, swaps) };
 }

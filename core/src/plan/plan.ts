@@ -1,8 +1,9 @@
 import { deviationFrom, withinTolerance } from '../aim';
 import { add, specsOf, sumsOf, type AxisSpecs, type MassSums, type SpecKey } from '../mass';
+import { dressChange, signedParts } from '../dress';
 import type { Dress, ZoneName } from '../sport';
 import { partNamed, placementSums, zoneOf, type Part, type Placement } from '../part';
-import { NO_CHANGE, type Change, type Removal, type Swap } from './change';
+import { NO_CHANGE, dressAfter, type Change, type Removal, type Swap } from './change';
 import { chanceWithEnough } from './chance';
 import { CheckVariance, WANTED_CHANCE, asAimed, chanceByParts, enoughReadings, type ToCheck } from './enough';
 import { errorSources, specErrors, type Care, type SpecError } from './errors';
@@ -31,6 +32,8 @@ export interface PlanRequest extends Aimed {
   margin?: boolean;
   /** Placements that stay as they are: the rest is planned around them, and they belong to the plan. */
   locked?: readonly Placement[];
+  /** What is put on, changed or taken off of the dress in any case: the rest is planned around it, and it belongs to the plan. */
+  swaps?: readonly Swap[];
   /** What is on the frame, so that the errors of swaps count. */
   dress?: Dress;
   /** How the build is made. */
@@ -45,6 +48,10 @@ export interface PlanRequest extends Aimed {
   work?: number;
 }
 
+/** Whether an offer changes the same part of the dress as what is changed in any case. */
+const offersAny = ({ ways }: Offer, swaps: readonly Swap[]): boolean =>
+  ways.some(({ change }) => 'swap' in change && swaps.some(({ what }) => what === change.swap.what));
+
 const partsOf = ({ parts }: PlanRequest): readonly Part[] => parts ?? [];
 
 function problemOf(
@@ -56,9 +63,13 @@ function problemOf(
   const rule = SCHOOL_RULES[school];
   const zones = frame.sport.zones.filter((zone) => rule.zones?.includes(zone.name) ?? true);
   const locked = request.locked ?? [];
+  const swaps = request.swaps ?? [];
+  const dress = request.dress ?? {};
+  const changed = signedParts(dressChange(frame, dress, dressAfter(dress, swaps)));
+  const dressed = changed.reduce<MassSums>((sums, part) => add(sums, part.sums), sumsOf(before));
   const base = locked.reduce<MassSums>(
     (sums, p) => add(sums, placementSums(frame, p, partNamed(partsOf(request), p.partId))),
-    sumsOf(before),
+    dressed,
   );
   const lockedIn = (name: ZoneName): number =>
     locked.reduce((sum, p) => (zoneOf(frame, p) === name ? sum + p.massG : sum), 0);
@@ -73,7 +84,7 @@ function problemOf(
         request,
         ({ name, capG }) => (request.caps?.[name] ?? capG) - lockedIn(name),
       ),
-      ...(request.offers ?? []).map(offerColumn),
+      ...(request.offers ?? []).filter((offer) => !offersAny(offer, swaps)).map(offerColumn),
     ],
     rule,
   };
@@ -86,7 +97,7 @@ export const planProblem = (request: PlanRequest, school: School, shares: Shares
 /** What a choice does to the frame. */
 function changeOf(request: PlanRequest, problem: PlanProblem, choice: Choice): Change {
   const placements: Placement[] = [...(request.locked ?? [])];
-  const swaps: Swap[] = [];
+  const swaps: Swap[] = [...(request.swaps ?? [])];
   const removals: Removal[] = [];
   const named = new Set(placements.map(({ id }) => id));
   problem.columns.forEach(({ options }, k) => {

@@ -10,6 +10,7 @@ export const aims = tableOf<AimRecord>('aim', {
   source: 'source',
   note: 'note',
   target: 'target',
+  finish: 'finish',
   guards: 'guards',
   by: 'by',
 });

@@ -2,6 +2,7 @@ import type { Router } from 'express';
 import {
   Fault,
   aimProblems,
+  asFinished,
   checkOf,
   guardsOf,
   hasTarget,
@@ -102,14 +103,16 @@ export function roundRoutes(router: Router, acts: Acts, now: Clock, hub: Hub): v
     const { fitting, frame, settled, start } = await benchOfRound(input, body.roundId);
     if (!start) throw new ApiProblem('nothing-measured');
     if (!hasTarget(body.target)) throw new Fault({ code: 'empty-aim', path: 'target' });
-    const problems = aimProblems(body.target, settled.lengthCm, start.specs);
+    if (body.finish && start.dress.strings && !body.finish.strings)
+      throw new Fault({ code: 'strings-stay', path: 'finish' });
+    const own = asFinished(settled, start.specs, start.dress, body.finish);
+    const problems = aimProblems(body.target, settled.lengthCm, own.specs, settled.sport);
     if (problems.length > 0) throw new Fault(...problems);
     if (body.setupId !== null) await requireSetups(tx, [body.setupId], () => 'setupId');
     const { shape } = frame;
     const guards = guardsOf({
       shape,
-      specs: start.specs,
-      dress: start.dress,
+      ...own,
       target: body.target,
       player: guardedPlayer(fitting.player, shape.sport, yearOf(await momentOf(tx, at))),
       own: (await theShop(tx)).sports[shape.sport],

@@ -46,7 +46,7 @@ const GRIPS = BASE_GRIPS.map((value) => ({ value, title: BASE_GRIP_NAMES[value] 
         :error="problem"
       />
     </div>
-    <div class="row">
+    <div class="row grip">
       <v-select
         :model-value="dress.baseGrip ?? 'none'"
         :items="GRIPS"
@@ -91,6 +91,9 @@ const GRIPS = BASE_GRIPS.map((value) => ({ value, title: BASE_GRIP_NAMES[value] 
   gap: 10px;
   align-items: center;
   min-height: 46px;
+}
+.row.grip {
+  grid-template-columns: minmax(0, 1fr) 132px;
 }
 .stepper {
   display: flex;

@@ -32,6 +32,17 @@ const props = defineProps<{
 const model = defineModel<Typed>({ required: true });
 const emit = defineEmits<{ left: []; focused: [] }>();
 const units = useUnits();
+/** Whether the field was just come to: the first click takes hold of the whole number, so that what is typed replaces it. */
+let fresh = false;
+function come(): void {
+  fresh = true;
+  emit('focused');
+}
+function hold(event: MouseEvent): void {
+  const { target } = event;
+  if (fresh && target instanceof HTMLInputElement) target.select();
+  fresh = false;
+}
 
 const writing = computed(() => {
   const { spec, shape, width } = props;
@@ -87,7 +98,9 @@ const named = computed(() => (writing.value.unit ? `${props.label}, ${writing.va
     spellcheck="false"
     :class="{ large }"
     @update:model-value="type"
-    @focus="emit('focused')"
+    @focus="come"
+    @click="hold"
+    @keydown="fresh = false"
     @blur="leave"
   />
 </template>

@@ -6,12 +6,23 @@ import { useRecord } from '../ui/record';
 import { useSearch } from '../ui/search';
 
 /** Chooses one player among however many there are. */
-const { none, error } = defineProps<{ label: string; none?: string; error?: string; autofocus?: boolean }>();
+const {
+  none,
+  error,
+  known = undefined,
+} = defineProps<{
+  label: string;
+  none?: string;
+  error?: string;
+  autofocus?: boolean;
+  /** The one that is chosen, where the page has it already: its name stands there at once. */
+  known?: Player;
+}>();
 const id = defineModel<string | null>({ required: true });
 const emit = defineEmits<{ picked: [player: Player | undefined] }>();
 
 /** One that was found in the list, or was chosen elsewhere and is looked up. */
-const listed = shallowRef<Player>();
+const listed = shallowRef<Player | undefined>(known);
 const { record: found } = useRecord(
   () => (id.value === listed.value?.id ? undefined : id.value),
   (own) => api('player', { id: own }),

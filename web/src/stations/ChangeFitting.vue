@@ -53,7 +53,13 @@ async function remove(): Promise<void> {
 <template>
   <FormDialog v-model="open" title="Change this fitting" store="Store" :submit="submit" :draft="draft">
     <template #default="{ said }">
-      <PickPlayer v-model="form.playerId" label="Player" autofocus :error="said('playerId')" />
+      <PickPlayer
+        v-model="form.playerId"
+        label="Player"
+        autofocus
+        :known="view.player"
+        :error="said('playerId')"
+      />
       <PickFrames
         v-model="form.frameIds"
         label="Frame, or a set"

@@ -49,7 +49,7 @@ export const SPEC_NAMES = byAnySpec((key): string => capital(specName(key)));
 
 /** What brings a spec to its target. @example toTarget('massG', -11.5, '11.5 g') // 'add 11.5 g' */
 export const toTarget = (key: AnySpecKey, over: number, amount: string): string => {
-  if (key === 'balanceCm') return `${amount} toward the ${over < 0 ? 'tip' : 'hand'}`;
+  if (key === 'balanceCm') return `${amount} to the ${over < 0 ? 'tip' : 'hand'}`;
   return over < 0 ? `add ${amount}` : `take ${amount} off`;
 };
 

@@ -1,15 +1,7 @@
 <script setup lang="ts">
 import { useDebounceFn } from '@vueuse/core';
 import { computed, onBeforeUnmount, watch } from 'vue';
-import {
-  specName,
-  aimMeaning,
-  hardToJudge,
-  type Aim,
-  type Guard,
-  type Meaning,
-  type SpecKey,
-} from '@kevro/core';
+import { specName, hardToJudge, swapsTo, type Aim, type Guard, type SpecKey } from '@kevro/core';
 import { guardSentence } from '@kevro/contract';
 import { counted } from '../../words/counted';
 import { useFitting } from '../../stores/fitting';
@@ -21,7 +13,7 @@ import { usePlans } from '../plan/plans';
 import { useShopParts } from '../plan/shop-parts';
 import type { useAimDraft } from './aim-draft';
 
-/** What an aim means for a hand, whether this frame gets there, and what speaks against it. */
+/** Whether this frame gets to an aim, and what speaks against it. */
 const props = defineProps<{ aim: ReturnType<typeof useAimDraft>; guards: readonly Guard[] }>();
 const fitting = useFitting();
 const units = useUnits();
@@ -30,33 +22,6 @@ const { parts } = useShopParts();
 const shop = useShop();
 const { plans, working, make, stop } = usePlans();
 onBeforeUnmount(stop);
-
-const third = (steps: number): string => {
-  const size = Math.abs(steps);
-  if (size < 0.4) return 'by a third of a step';
-  if (size < 0.75) return 'by half a step';
-  return `by ${counted(Number(size.toFixed(size < 1.5 ? 0 : 1)), 'step', 'steps')}`;
-};
-function meaningWords({ of, change, steps }: Meaning): string {
-  const share = `${Math.abs(100 * change).toFixed(0)} %`;
-  switch (of) {
-    case 'swing':
-      return `about ${share} ${change > 0 ? 'harder' : 'easier'} to swing`;
-    case 'weight':
-      return `${units.sayWidth('massG', Math.abs(change), props.aim.shape.value.sport)} ${change > 0 ? 'heavier' : 'lighter'} in the hand`;
-    case 'balance':
-      return `more weight toward the ${change > 0 ? 'tip' : 'hand'}, ${third(steps)}`;
-    case 'twist':
-      return `${change > 0 ? 'steadier' : 'livelier'} off centre ${third(steps)}`;
-    case 'recoil':
-      return `${change > 0 ? 'steadier' : 'livelier'} against heavy balls by ${share}`;
-  }
-}
-const meaning = computed(() =>
-  fitting.before
-    ? aimMeaning(shop.sportOf(props.aim.shape.value.sport), fitting.before, props.aim.read.value.aim)
-    : [],
-);
 
 const say = (spec: SpecKey, width: number): string =>
   units.sayWidth(spec, width, props.aim.shape.value.sport);
@@ -79,12 +44,13 @@ const ask = useDebounceFn((aim: Aim) => {
     parts: parts.value,
     schools: ['free'],
     dress: dress ?? {},
+    swaps: draft.value.finish && dress ? swapsTo(dress, draft.value.finish) : [],
     wanted: shop.wanted,
     ...(instruments ? { instruments } : {}),
   });
 }, 250);
 watch(
-  [() => props.aim.read.value, parts],
+  [() => props.aim.read.value, parts, () => draft.value.finish],
   ([{ aim, errors }]) => {
     stop();
     if (Object.keys(errors).length === 0 && Object.keys(aim).length > 0) void ask(aim);
@@ -109,11 +75,10 @@ const gets = computed(() => {
 </script>
 
 <template>
-  <p v-if="meaning.length > 0" class="small mb-0">{{ meaning.map(meaningWords).join('; ') }}.</p>
-  <p v-if="gets" class="small mb-0" :class="gets.good ? 'soft' : 'warn'" role="status">{{ gets.words }}</p>
+  <p v-if="gets" class="small my-0" :class="gets.good ? 'soft' : 'warn'" role="status">{{ gets.words }}</p>
   <template v-for="one in hard" :key="one.spec">
     <div v-if="one.because === 'tight'" class="guard">
-      <p class="small mb-0" role="status">
+      <p class="small my-0" role="status">
         ⚠ Your instruments can’t judge {{ specName(one.spec) }} to ±{{ say(one.spec, one.tolerance) }}. They
         can judge ±{{ say(one.spec, one.judgeable) }}.
       </p>
@@ -121,7 +86,7 @@ const gets = computed(() => {
         Use ±{{ say(one.spec, one.judgeable) }}
       </button>
     </div>
-    <p v-else class="small mb-0 warn" role="status">
+    <p v-else class="small my-0 warn" role="status">
       ⚠ Your instruments judge {{ specName(one.spec) }} only to ±{{ say(one.spec, one.judgeable) }}, more than
       a player feels.{{
         one.spec === 'twistWeight' ? ' Two threads read it closer.' : ' Read it more often.'
@@ -129,7 +94,7 @@ const gets = computed(() => {
     </p>
   </template>
   <div v-for="guard in guards" :key="guard.code" class="guard" :class="guard.strength">
-    <p class="small mb-0" role="status">⚠ {{ guardSentence(guard, fitting.view?.player.name) }}</p>
+    <p class="small my-0" role="status">⚠ {{ guardSentence(guard, fitting.view?.player.name) }}</p>
     <button v-if="guard.at" type="button" class="link small" @click="aim.take(guard.at)">
       {{ guard.code === 'out-of-reach' ? 'Take the nearest' : 'Use the smaller step' }}
     </button>

@@ -174,6 +174,7 @@ const moves = (bother: Bother): string =>
       :max="100"
       :step="5"
       aria-label="Share of the way, per cent"
+      hide-details
       @update:model-value="aim.choose({ share: Number($event) })"
     />
   </div>

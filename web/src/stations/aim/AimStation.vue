@@ -14,9 +14,9 @@ import {
 } from '@kevro/core';
 import { guardedPlayer, sentence } from '@kevro/contract';
 import { Refused, api } from '../../api/client';
-import ChoiceRow from '../../ui/ChoiceRow.vue';
 import { shopYear } from '../../words/days';
 import DraftNotice from '../../forms/DraftNotice.vue';
+import DressForm from '../../forms/DressForm.vue';
 import MoreFields from '../../ui/MoreFields.vue';
 import NumberField from '../../forms/NumberField.vue';
 import { useActKey } from '../../forms/act-key';
@@ -33,11 +33,14 @@ import { useUnits } from '../../stores/units';
 import Bench from '../../bench/Bench.vue';
 import MeasuredFrame from '../../bench/MeasuredFrame.vue';
 import NotYet from '../../bench/NotYet.vue';
+import { dressWords } from '../../words/dress';
 import { CONDITION_WORDS, SPEC_NAMES, PRIORITY_WORDS } from '../../words';
 import AimJudged from './AimJudged.vue';
 import AimSource from './AimSource.vue';
 import EarlierAims from './EarlierAims.vue';
-import { useAimDraft, type Way } from './aim-draft';
+import AimMeaning from './AimMeaning.vue';
+import AimWays from './AimWays.vue';
+import { useAimDraft } from './aim-draft';
 import { useBenchMarks } from '../../bench/bench-marks';
 
 // What a fitter comes here to do: take an aim from somewhere, or part of the way to it; see what it means and whether this frame gets there; set it, with a reason where something speaks against it.
@@ -51,7 +54,7 @@ const router = useRouter();
 
 const library = useLibrary();
 const aim = useAimDraft(typeof route.query.setup === 'string' ? route.query.setup : undefined);
-const { kept, draft, shape, setup, choose, typedByHand, read, taking } = aim;
+const { kept, draft, shape, setup, typedByHand, read, taking } = aim;
 const by = useKept('kevro-by', '');
 const choices = computed(() => {
   const beside = new Set(fitting.references);
@@ -84,13 +87,13 @@ const settled = computed(() => fitting.aim && !kept.dirty.value);
 const question = useUnsaved(kept.dirty);
 
 const guards = computed(() => {
-  const { record, before, dress, view } = fitting;
-  if (!record || !before || !view || Object.keys(read.value.errors).length > 0) return [];
+  const { record, view } = fitting;
+  const finished = aim.finished.value;
+  if (!record || !finished || !view || Object.keys(read.value.errors).length > 0) return [];
   const { shape: of } = record;
   return guardsOf({
     shape: of,
-    specs: before,
-    dress: dress ?? {},
+    ...finished,
     target: read.value.aim,
     player: guardedPlayer(view.player, of.sport, shopYear()),
     own: shop.shop?.sports[of.sport],
@@ -108,7 +111,10 @@ function forConditions(conditions: Conditions): void {
 const answerFirst = ref(false);
 const empty = ref(false);
 
-const shownMarks = computed(() => ({ ...marks.value, aim: read.value.aim }));
+const shownMarks = computed(() => {
+  const finished = draft.value.finish ? aim.finished.value?.specs : undefined;
+  return { ...marks.value, aim: read.value.aim, ...(finished ? { predicted: finished } : {}) };
+});
 const ghosts = computed(() => {
   const balanceCm = setup.value?.specs.balanceCm;
   return ['copy', 'part-way'].includes(draft.value.way) && setup.value && balanceCm !== undefined
@@ -159,6 +165,7 @@ async function store(): Promise<void> {
       setupId: way === 'copy' || way === 'part-way' ? setupId : null,
       source: taking.value,
       target: read.value.aim,
+      finish: draft.value.finish,
       guards: guards.value.flatMap(({ code }) => {
         const why = overridden[code]?.trim();
         return why ? [{ code, note: why }] : [];
@@ -181,14 +188,6 @@ async function store(): Promise<void> {
   }
 }
 
-const WAYS: { title: string; value: Way }[] = [
-  { title: 'Copy', value: 'copy' },
-  { title: 'Part of the way', value: 'part-way' },
-  { title: 'By hand', value: 'by-hand' },
-  { title: 'Another frame', value: 'frame' },
-  { title: 'Guide', value: 'guide' },
-  { title: 'Complaints', value: 'complaints' },
-];
 const PRIORITIES = ALL_PRIORITIES.map((value) => ({ value, title: PRIORITY_WORDS[value] }));
 </script>
 
@@ -206,14 +205,21 @@ const PRIORITIES = ALL_PRIORITIES.map((value) => ({ value, title: PRIORITY_WORDS
     />
     <template #aside>
       <DraftNotice :draft="kept" />
-      <ChoiceRow
-        :model-value="draft.way"
-        label="Way to an aim"
-        :choices="WAYS"
-        two-rows
-        @update:model-value="choose({ way: $event })"
-      />
+      <AimWays :aim="aim" />
       <AimSource :aim="aim" :setups="choices" @search="searchSetups" />
+      <details class="finish" :open="draft.finish !== null">
+        <summary>
+          <b>Finished as</b> {{ dressWords(aim.finished.value?.dress ?? {}, shape.sport) }}
+          <span class="link">change</span>
+        </summary>
+        <DressForm
+          class="mt-2"
+          :model-value="aim.finished.value?.dress ?? {}"
+          :sport="shape.sport"
+          :error="refused?.at('finish') ?? ''"
+          @update:model-value="aim.finishAs"
+        />
+      </details>
       <form id="aim" ref="specs" class="specs" novalidate @submit.prevent="store">
         <fieldset v-for="key in SPEC_KEYS" :key="key">
           <NumberField
@@ -248,7 +254,7 @@ const PRIORITIES = ALL_PRIORITIES.map((value) => ({ value, title: PRIORITY_WORDS
         <button type="button" class="link" @click="forConditions('cold-slow')">cold, slow courts</button>
         <span class="soft">(power): half a step of balance.</span>
       </div>
-      <AimJudged :aim="aim" :guards="guards" />
+      <AimMeaning :aim="aim" />
       <MoreFields title="Notes">
         <v-text-field v-model="draft.note" label="Reason" />
         <v-text-field v-model="by" label="Decided by" />
@@ -261,6 +267,7 @@ const PRIORITIES = ALL_PRIORITIES.map((value) => ({ value, title: PRIORITY_WORDS
       <EarlierAims />
     </template>
     <template #action>
+      <div class="judged"><AimJudged :aim="aim" :guards="guards" /></div>
       <p v-if="empty" class="miss small mb-0" role="alert">{{ sentence('empty-aim') }}</p>
       <p v-if="answerFirst && unanswered.length > 0" class="warn small mb-0" role="alert">
         Give a reason beside {{ unanswered.length === 1 ? 'the warning' : 'each warning' }} above.
@@ -279,6 +286,18 @@ const PRIORITIES = ALL_PRIORITIES.map((value) => ({ value, title: PRIORITY_WORDS
 </template>
 
 <style scoped>
+.finish summary {
+  color: inherit;
+  font-size: inherit;
+}
+/* Warnings stand over the button, always in sight. */
+.judged {
+  display: flex;
+  flex-direction: column;
+  gap: 6px;
+  max-height: 34vh;
+  overflow-y: auto;
+}
 /* Between words in a row of elements no space is left by the template. */
 .conditions .link {
   margin-inline: 0.3em;
@@ -295,6 +314,7 @@ fieldset {
   gap: 2px 8px;
   align-items: center;
   min-width: 0;
+  margin: 0;
 }
 details[open] {
   grid-column: 1 / -1;

@@ -13,7 +13,11 @@ import {
   proposeGuide,
   usualBuild,
   type Aim,
+  asFinished,
+  bringTo,
+  sameDress,
   type Bother,
+  type Dress,
   type GuideName,
   type HardToJudge,
   type KnownSpecs,
@@ -46,6 +50,8 @@ interface Draft {
   /** How far of the way, per cent. */
   share: number;
   rows: Record<SpecKey, Row>;
+  /** What is on the frame when it is done; null: as it is now. */
+  finish: Dress | null;
   note: string;
   /** Why a guard was not heeded, by its code. */
   overridden: Partial<Record<string, string>>;
@@ -53,7 +59,8 @@ interface Draft {
 
 const HALF = 100 * HALF_THE_WAY;
 /** Ways of which a part may be gone. */
-export const PART_OF: readonly Way[] = ['part-way', 'frame', 'guide'];
+export const PART_OF: readonly Way[] = ['copy', 'part-way', 'frame', 'guide'];
+const fromSetup = (way: Way): boolean => way === 'copy' || way === 'part-way';
 
 /**
  * The aim of the open fitting as it is typed: from the one that is set, else from a setup.
@@ -97,15 +104,17 @@ export function useAimDraft(setupAsked: string | undefined) {
   const startDraft = (): Draft => {
     const { aim } = fitting;
     const nothing = {
+      finish: null,
       frameId: null,
       guide: null,
       bothers: [],
       note: '',
       overridden: {},
-      share: HALF,
+      share: startSetup && !growing.value ? 100 : HALF,
     };
     if (aim) {
-      const { frameId = null, guide = null, bothers = [], share = HALF_THE_WAY } = aim.source;
+      const whole = aim.way === 'copy' ? 1 : HALF_THE_WAY;
+      const { frameId = null, guide = null, bothers = [], share = whole } = aim.source;
       return {
         ...nothing,
         way: aim.way,
@@ -115,6 +124,7 @@ export function useAimDraft(setupAsked: string | undefined) {
         bothers,
         share: Math.round(share * 100),
         rows: rowsOf(aim.target),
+        finish: aim.finish,
         note: aim.note,
         overridden: Object.fromEntries(aim.guards.map(({ code, note }) => [code, note])),
       };
@@ -131,15 +141,30 @@ export function useAimDraft(setupAsked: string | undefined) {
   kept.begin(`aim ${fitting.round?.id ?? ''}`, startDraft());
   const draft = kept.value;
   const others = useOtherFrames(computed(() => draft.value.frameId));
+  /** The frame as it will be dressed when it is done: what is aimed at is read so. */
+  const finished = computed(() => {
+    const { frame, before, dress } = fitting;
+    return frame && before && dress ? asFinished(frame, before, dress, draft.value.finish) : undefined;
+  });
   // An aim that was set meanwhile, here or in another tab, is what stands; what was typed is offered beside it.
   watch([() => fitting.aim?.id, () => fitting.measurement?.id], () => kept.restart(startDraft()));
 
   const setup = computed(() => library.named(draft.value.setupId));
+  /** The chosen setup, which stands beside the frame as that is dressed now, as it would be dressed when it is done. */
+  const setupFinished = computed((): KnownSpecs | undefined => {
+    const { dress } = fitting;
+    const to = finished.value?.dress;
+    const { value: one } = setup;
+    const axisCm = fitting.before?.axisCm;
+    if (!one || !dress || !to || axisCm === undefined || sameDress(dress, to)) return one?.specs;
+    return bringTo({ shape: one.setup.shape, dress, specs: one.specs }, to, axisCm).specs;
+  });
   /** What of the chosen way's source there is to go to, shown as this frame is strung and gripped. */
   const source = computed((): KnownSpecs | undefined => {
     const { way, guide } = draft.value;
-    const { frame, dress, measurement } = fitting;
-    if (way === 'copy' || way === 'part-way') return setup.value?.specs;
+    const { frame, measurement } = fitting;
+    const dress = finished.value?.dress;
+    if (fromSetup(way)) return setupFinished.value;
     if (way === 'frame' && dress && measurement) return others.brought(dress, measurement.specs.axisCm);
     if (way === 'guide' && guide && frame && dress)
       return asWritten(guideMiddle(guideBands(frame, guide, dress, guides.edited)), sport.value);
@@ -148,7 +173,7 @@ export function useAimDraft(setupAsked: string | undefined) {
 
   /** The numbers of the chosen way. */
   function taken(): Record<SpecKey, Row> | undefined {
-    const own = fitting.before;
+    const own = finished.value?.specs;
     const { way, share, bothers } = draft.value;
     if (!own || way === 'by-hand') return undefined;
     if (way === 'complaints') return rowsOf(aimFromComplaints(judged.value, own, bothers));
@@ -162,14 +187,21 @@ export function useAimDraft(setupAsked: string | undefined) {
     return player?.guides[of] ?? (player ? (proposeGuide(of, guidedPlayer(player))?.guide ?? null) : null);
   }
   function choose(
-    change: Partial<Pick<Draft, 'way' | 'setupId' | 'frameId' | 'guide' | 'bothers' | 'share'>>,
+    change: Partial<Pick<Draft, 'way' | 'setupId' | 'frameId' | 'guide' | 'bothers' | 'share' | 'finish'>>,
   ): void {
-    // Whole, unless the way is one of parts or the player grows.
+    // Whole, unless the player grows.
     if (change.way !== undefined && change.way !== draft.value.way)
-      draft.value.share = change.way === 'part-way' || growing.value ? HALF : 100;
+      draft.value.share = growing.value ? HALF : 100;
     Object.assign(draft.value, change);
+    // A setup is copied, or gone toward, by how far that is.
+    if (fromSetup(draft.value.way)) draft.value.way = draft.value.share < 100 ? 'part-way' : 'copy';
     if (draft.value.way === 'guide') draft.value.guide ??= theirGuide();
     draft.value.rows = taken() ?? draft.value.rows;
+  }
+  /** Says what is on the frame when it is done: numbers that were taken from somewhere follow, those that were typed stand. */
+  function finishAs(dress: Dress): void {
+    const now = fitting.dress;
+    choose({ finish: now && sameDress(now, dress) ? null : dress });
   }
   // The setup, or the frame, may still be on its way from the server: its numbers are taken when it is there.
   watch(
@@ -220,7 +252,8 @@ export function useAimDraft(setupAsked: string | undefined) {
       if (value !== undefined && tolerance !== undefined)
         aim[key] = { value, tolerance, priority: row.priority };
     }
-    for (const problem of fitting.before ? aimProblems(aim, lengthCm.value, fitting.before) : []) {
+    const own = finished.value?.specs;
+    for (const problem of own ? aimProblems(aim, lengthCm.value, own, sport.value) : []) {
       errors[problem.path.replace('target.', '')] ??= fieldError(problem).message;
     }
     return { aim, errors };
@@ -232,9 +265,24 @@ export function useAimDraft(setupAsked: string | undefined) {
       ...(way === 'frame' && frameId ? { frameId } : {}),
       ...(way === 'guide' && guide ? { guide } : {}),
       ...(way === 'complaints' ? { bothers } : {}),
-      ...(PART_OF.includes(way) ? { share: share / 100 } : {}),
+      ...(PART_OF.includes(way) && way !== 'copy' ? { share: share / 100 } : {}),
     };
   });
 
-  return { kept, draft, shape, setup, source, others, choose, typedByHand, take, loosen, read, taking };
+  return {
+    kept,
+    draft,
+    shape,
+    setup,
+    finished,
+    source,
+    others,
+    choose,
+    typedByHand,
+    finishAs,
+    take,
+    loosen,
+    read,
+    taking,
+  };
 }
