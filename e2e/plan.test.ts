@@ -227,10 +227,9 @@ test.describe('a padel frame', () => {
     });
     await page.goto(`/fittings/${fitting.id}/plan`);
     await pieces().first().waitFor();
-    // The shop has thirteen parts: what was chosen last on this device is chosen again.
-    await page.evaluate(() =>
-      localStorage.setItem('kevro-parts', JSON.stringify(['padel-screw-2', 'padel-screw-4'])),
-    );
+    // The shop has thirteen parts: the fitting says which of them its plans may use.
+    const screws = ['padel-screw-2', 'padel-screw-4'];
+    expect((await shop.send('PUT', `/fittings/${fitting.id}/parts`, screws)).status).toBe(200);
     await page.reload();
     await expect.poll(async () => (await pieces().allInnerTexts()).every((t) => /screw/.test(t))).toBe(true);
     await button('Make the build sheet').click();

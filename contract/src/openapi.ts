@@ -183,6 +183,7 @@ const TAGS: Record<string, string> = {
   played: 'The page on which a player notes a session',
   players: 'Players',
   programmes: 'Programmes: the next step',
+  rounds: 'Rounds: what follows from the last session',
   search: 'Finding players, frames, setups and fittings by words',
   sessions: 'Sessions that were played',
   setups: 'The library of published setups',

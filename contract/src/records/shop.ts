@@ -27,6 +27,12 @@ const ownNumbers = z.strictObject({
     })
     .partial()
     .optional(),
+  smallestPieceG: z
+    .number()
+    .positive()
+    .max(10)
+    .optional()
+    .describe('no plan and no trim has a smaller piece'),
 });
 
 export const editShop = z.strictObject({

@@ -1,4 +1,4 @@
-import { partNamed, partRule, type Caution, type Placement } from '../part';
+import { lyingOn, partNamed, partRule, type Caution, type Placement } from '../part';
 import type { Change } from '../plan';
 import type { Dress } from '../sport';
 
@@ -64,7 +64,10 @@ export function benchSteps(
     const part = partNamed(parts, partId);
     return part ? { part, rule: partRule(part) } : undefined;
   };
-  const fixed = (placement: Placement) => ruleOf(placement)?.rule.fixing ?? 'set-in';
+  const fixed = (placement: Placement) => {
+    const part = ruleOf(placement)?.part;
+    return part ? lyingOn(part, placement.path).fixing : 'set-in';
+  };
   const cautionsOf = (of: readonly Placement[]): Caution[] => [
     ...new Set(of.flatMap((p) => ruleOf(p)?.rule.cautions(ruleOf(p)?.part as never) ?? [])),
   ];

@@ -13,6 +13,8 @@ export interface Cut {
   /** How many pieces of this length: sides times layers. */
   pieces: number;
   layers: number;
+  /** Strips lie beside one another on every other bevel of the handle, not in layers. */
+  onBevels: boolean;
   sides: 1 | 2;
   massG: number;
   pieceG: number;
@@ -48,6 +50,7 @@ export function cutList(frame: Frame, placements: readonly Placement[], parts: r
       cut: part ? partRule(part).lie !== 'column' && partRule(part).lie !== 'point' : line !== 'handle',
       pieces,
       layers,
+      onBevels: line === 'handle' && part !== undefined && partRule(part).onHandle !== undefined,
       sides,
       massG,
       pieceG: massG / pieces,

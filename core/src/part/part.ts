@@ -8,7 +8,8 @@ import {
   type Sleeve,
 } from './grip';
 import { dabRule, dampenerRule, insertRule, type Dab, type Dampener, type Insert } from './piece';
-import type { PartRule } from './rule';
+import type { Path } from '../sport';
+import type { Fixing, Lie, PartRule } from './rule';
 import { stringRule, type StringPart } from './string';
 import { tapeRule, type Tape } from './tape';
 import { wrapRule, type Wrap } from './wrap';
@@ -48,6 +49,12 @@ export const PART_KINDS = Object.keys(RULES) as PartKind[];
 export const partRule = (part: PartData): PartRule<PartData> =>
   // The table gives each kind its own rule; the compiler cannot follow that through a union.
   RULES[part.kind] as unknown as PartRule<PartData>;
+
+/** How a part lies on a line, and in which bench step it is put there: tape on the handle lies around it, under the grip. */
+export function lyingOn(part: PartData, path: Path): { lie: Lie; fixing: Fixing } {
+  const { lie, fixing, onHandle } = partRule(part);
+  return path === 'handle' && onHandle ? { lie: 'wrap', fixing: 'wrap-handle' } : { lie, fixing };
+}
 
 export const partNamed = (parts: readonly Part[], id: string): Part | undefined =>
   parts.find((part) => part.id === id);

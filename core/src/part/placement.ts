@@ -21,7 +21,7 @@ import {
   type MassSums,
 } from '../mass';
 import type { HoopPlace, ZoneName } from '../sport';
-import { partNamed, partRule, type Part } from './part';
+import { lyingOn, partNamed, partRule, type Part } from './part';
 import type { Lie } from './rule';
 
 interface OfPart {
@@ -109,7 +109,7 @@ export function pieceSums(
   part?: Part,
   hoop?: HoopPlace,
 ): MassSums {
-  const lie = part ? partRule(part).lie : usualLie(line);
+  const lie = part ? lyingOn(part, line).lie : usualLie(line);
   const spanCm = endCm - startCm;
   const middle = (startCm + endCm) / 2;
   const rim = hoop === undefined ? frame.rim : rimLine(frame, hoop);
@@ -124,7 +124,9 @@ export function pieceSums(
     return segmentStrip(massG, pointOnLine(frame, line, startCm), pointOnLine(frame, line, endCm));
   }
   if (lie === 'column') return handleColumn(massG, middle, spanCm, FILLING_RADIUS_CM);
-  if (lie === 'wrap') return handleWrap(massG, middle, spanCm, frame.handleRadiusCm + GRIP_THICKNESS_CM);
+  // What lies on the bevels lies under the grip, a wound strip as thick as one around them.
+  const over = part && partRule(part).onHandle ? 0 : GRIP_THICKNESS_CM;
+  if (lie === 'wrap') return handleWrap(massG, middle, spanCm, frame.handleRadiusCm + over);
   return straightStrip(massG, middle, frame.handleRadiusCm, spanCm);
 }
 

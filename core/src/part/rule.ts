@@ -25,6 +25,8 @@ export interface Room {
   /** The longest piece on one side, cm. */
   roomCm: number;
   sides: 1 | 2;
+  /** On which line; only what lies otherwise in the handle asks for it. */
+  path?: Path | undefined;
 }
 
 /** All that is particular to a kind of part. */
@@ -33,6 +35,8 @@ export interface PartRule<P> {
   paths: readonly Path[];
   lie: Lie;
   fixing: Fixing;
+  /** What of it lies lengthwise on the handle, under the grip: so many strips beside one another, which together lie as a wrap does. */
+  onHandle?: { strips: number };
   /** Every amount in whole pieces that the room takes, lightest first. */
   amounts: (part: P, room: Room) => Amount[];
   /** One piece more or less; undefined where nothing is left. */
@@ -80,6 +84,19 @@ export const cutToLength = <P extends { gPerCm: number; stepCm: number }>(): Pic
     return span < stepCm / 2 ? undefined : { massG: sides * layers * gPerCm * span, spanCm: span, layers };
   },
 });
+
+/** Strips beside one another around the handle, all of one length, in whole steps of it: none lies on another. */
+export function besideOneAnother(
+  { gPerCm, stepCm }: { gPerCm: number; stepCm: number },
+  strips: number,
+  { capG, roomCm }: Room,
+): Amount[] {
+  const most = Math.min(capG / (strips * gPerCm), roomCm);
+  return Array.from({ length: Math.max(0, Math.floor(most / stepCm + EPS)) }, (_, i) => {
+    const spanCm = (i + 1) * stepCm;
+    return { massG: strips * gPerCm * spanCm, spanCm, layers: strips };
+  });
+}
 
 /** Pieces that weigh so much each; several of them lie along their line at `gPerCm`, or all at one point. */
 const counted = (pieceG: number, gPerCm: number | undefined, count: number, sides: 1 | 2): Amount => {

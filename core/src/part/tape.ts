@@ -1,4 +1,4 @@
-import { DENSITY_SHARE, cutToLength, type PartRule } from './rule';
+import { DENSITY_SHARE, besideOneAnother, cutToLength, type PartRule } from './rule';
 
 export const TAPE_MATERIALS = ['lead', 'tungsten'] as const;
 
@@ -18,9 +18,16 @@ export interface Tape {
 /** The densest of all materials, g/cm³ (osmium; CRC Handbook of Chemistry and Physics). With its glue a tape is lighter. */
 const DENSEST = 22.6;
 
+/** On the handle tape lies on every other bevel, so that the grip stays even (common practice). */
+const BEVELS = 4;
+const lengths = cutToLength<Tape>();
+
 export const tapeRule: PartRule<Tape> = {
-  ...cutToLength<Tape>(),
-  paths: ['rim', 'throat'],
+  ...lengths,
+  amounts: (tape, room) =>
+    room.path === 'handle' ? besideOneAnother(tape, BEVELS, room) : lengths.amounts(tape, room),
+  paths: ['rim', 'throat', 'handle'],
+  onHandle: { strips: BEVELS },
   shared: true,
   cut: true,
   lie: 'strip',

@@ -55,10 +55,13 @@ describe('grams, length and hour that are typed', () => {
       id: 'new',
       sides: 2,
       path: 'rim',
-      massG: expect.closeTo(2 * 0.5 * 0.265, 9),
+      // Two strips of the least length that is worth cutting: half a gram or more.
+      massG: expect.closeTo(2 * 2 * 0.265, 9),
     });
     expect(zoneOf(frame, piece as Placement)).toBe('shoulders');
-    expect(newPiece(frame, 'handle', tape, 'none')).toBeUndefined();
+    expect(newPiece(frame, 'shoulders', putty, 'none')).toBeUndefined();
+    // On the handle it lies on every other bevel.
+    expect(newPiece(frame, 'handle', tape, 'four')).toMatchObject({ path: 'handle', sides: 1, layers: 4 });
     expect(newPiece(frame, 'butt', putty, 'b')?.massG).toBe(0.5);
   });
 });
@@ -73,8 +76,13 @@ describe('dragging across the lines of a frame', () => {
     expect(spanCmOf(back)).toBeCloseTo(6, 9);
   });
 
-  it('goes only where its part goes: tape into no handle, putty on no hoop, dabs anywhere', () => {
-    expect(dragAcross(frame, sides, tape, { xCm: 5, yCm: 0 }).path).not.toBe('handle');
+  it('goes only where its part goes: putty on no hoop, dabs anywhere, tape onto the bevels of the handle and back', () => {
+    const onBevels = dragAcross(frame, sides, tape, { xCm: 5, yCm: 0 });
+    expect(onBevels).toMatchObject({ path: 'handle', sides: 1, layers: 4 });
+    expect(onBevels.massG).toBeCloseTo(sides.massG, 9);
+    expect(spanCmOf(onBevels)).toBeCloseTo(sides.massG / (4 * 0.265), 9);
+    const again = dragAcross(frame, onBevels, tape, { xCm: 58, yCm: 12 });
+    expect(again).toMatchObject({ path: 'rim', sides: 2, layers: 1 });
     expect(dragAcross(frame, butt, putty, { xCm: 60, yCm: 12 }).path).toBe('handle');
     const inHandle = dragAcross(frame, dabs, dab, { xCm: 4, yCm: 0 });
     expect([inHandle.path, inHandle.sides, inHandle.massG]).toEqual(['handle', 1, 2]);

@@ -164,7 +164,10 @@ export function nearestPiece(
   id: string,
 ): Placement | undefined {
   const of = zoneNamed(frame, zone);
-  const { options } = zoneColumn(frame, of, { pieces: parts, capG: 2 * massG, atMiddle: true });
+  // In the handle what is made for it comes first; tape is laid there where there is nothing else.
+  const own = parts.filter((part) => of.path !== 'handle' || !partRule(part).onHandle);
+  const usable = own.some((part) => partRule(part).paths.includes(of.path)) ? own : parts;
+  const { options } = zoneColumn(frame, of, { pieces: usable, capG: 2 * massG, atMiddle: true });
   const away = (option: { massG: number }): number => Math.abs(option.massG - massG);
   const made = options.flatMap((option) => {
     const placement = option.placement?.();
@@ -206,8 +209,16 @@ export function dragAcross(frame: Frame, placement: Placement, part: Part | unde
 /** The same grams on another line. */
 function onLine(frame: Frame, placement: Placement, part: Part, path: Line): Placement {
   if (placement.path === path || placement.path === 'slot') return placement;
-  const { id, partId, layers, massG } = placement;
+  const { id, partId, massG } = placement;
   const sides = sidesAt(frame, path, lineLength(frame, path) / 2);
+  const { onHandle } = partRule(part);
+  // Layers on the hoop become strips on the bevels, and the reverse.
+  const layers =
+    path === 'handle'
+      ? (onHandle?.strips ?? 1)
+      : onHandle && placement.path === 'handle'
+        ? 1
+        : placement.layers;
   const moved: Placement = { id, partId, layers, massG, sides, path, startCm: 0, endCm: spanCmOf(placement) };
   return withGrams(frame, moved, part, massG);
 }

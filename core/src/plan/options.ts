@@ -71,6 +71,8 @@ export interface Filling {
   pieces: readonly Part[] | number;
   /** The most the zone takes, both sides together, g. */
   capG: number;
+  /** No piece is smaller, g; as the sport ships if left out. Grams at a point are no pieces. */
+  leastG?: number | undefined;
   /** Only at the zone's middle. */
   atMiddle?: boolean | undefined;
 }
@@ -79,14 +81,22 @@ export interface Filling {
  * All ways to fill a zone: each part in each amount, at the zone's middle and every centimetre along its line as far as the piece lies within the zone.
  * @example zoneColumn(frame, zone, { pieces: [tape], capG: 8 }).options.length
  */
-export function zoneColumn(frame: Frame, zone: Zone, { pieces, capG, atMiddle }: Filling): ZoneColumn {
+export function zoneColumn(
+  frame: Frame,
+  zone: Zone,
+  { pieces, capG, leastG = frame.sport.smallestPieceG, atMiddle }: Filling,
+): ZoneColumn {
   const extent = extentOf(frame, zone);
   const middleCm = zoneMiddle(frame, zone);
   const shifts = atMiddle || zone.slot !== undefined ? [0] : shiftsOf(extent, middleCm);
   const options: ZoneOption[] = [];
   const lines: ZoneColumn['lines'] = [];
   const lengthCm = lineLength(frame, zone.path);
-  const amounts = ([1, 2] as const).map((sides) => amountsOf(zone, pieces, capG, sides));
+  const amounts = ([1, 2] as const).map((sides) =>
+    amountsOf(zone, pieces, capG, sides).filter(
+      ({ part, amount }) => !part || amount.massG / sides >= leastG - EPS,
+    ),
+  );
   for (const shiftCm of shifts) {
     const middle = middleCm + shiftCm;
     const sides = sidesAt(frame, zone.path, middle);
@@ -135,7 +145,7 @@ function amountsOf(
     const rule = partRule(part);
     if (!rule.paths.includes(path)) return [];
     return rule
-      .amounts(part, { capG, roomCm: zone.roomCm, sides })
+      .amounts(part, { capG, roomCm: zone.roomCm, sides, path })
       .map((amount) => ({ part, partId: part.id, amount }));
   });
   return all.toSorted((a, b) => a.amount.massG - b.amount.massG);

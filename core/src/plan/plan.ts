@@ -44,6 +44,8 @@ export interface PlanRequest extends Aimed {
   wanted?: number;
   /** Pieces lie only at the middle of their zones. */
   atMiddle?: boolean;
+  /** No piece is smaller, g; as the sport ships if left out. */
+  leastG?: number;
   /** Choices that may be judged for each school. */
   work?: number;
 }

@@ -25,6 +25,8 @@ export interface TrimRequest extends Aimed {
   parts?: readonly Part[] | undefined;
   /** What the check was measured with, and what the next one will be; the sport's typical ones, once each, if left out. */
   instruments?: Instruments | undefined;
+  /** No piece that is changed or added is smaller, g; as the sport ships if left out. */
+  leastG?: number | undefined;
   /** How often the next check is to pass, 0 to 1; nine in ten if left out. */
   wanted?: number | undefined;
 }
@@ -101,8 +103,7 @@ function touchesOf(
   frame: Frame,
   placement: Placement,
   index: number,
-  quantumG: number,
-  part: Part | undefined,
+  { quantumG, leastG, part }: { quantumG: number; leastG: number; part: Part | undefined },
 ): Touch[] {
   const there = placementSums(frame, placement, part);
   const touch = (after: Placement | undefined, massG: number, errors: () => ErrorSource[]): Touch => {
@@ -111,7 +112,11 @@ function touchesOf(
     const sums = after ? add(placementSums(frame, after, part), there, -1) : add(NOTHING, there, -1);
     return { index, massG, placement: after, zone: zoneOf(frame, at), xCm, yCm, sums, errors };
   };
-  const found = sizesOf(frame, placement, quantumG, part).map((after): Touch => {
+  // What is left is nothing, or a piece that is worth cutting.
+  const isPiece = (after: Placement | undefined): boolean =>
+    !part || !after || after.massG / after.sides >= leastG - 1e-9;
+  const sizes = sizesOf(frame, placement, quantumG, part).filter(isPiece);
+  const found = sizes.map((after): Touch => {
     const massG = (after?.massG ?? 0) - placement.massG;
     // What is cut off or put on is as uncertain as so much of it; what stays was checked.
     const changed = Math.abs(massG) / placement.massG;
@@ -169,12 +174,15 @@ function newTouch(frame: Frame, column: ZoneColumn, option: number, parts: reado
 export function trimPlans(request: TrimRequest): Trim[] {
   const { frame, before } = settleAim(request);
   const { target, quantumG = USUAL_QUANTUM_G, parts, wanted } = request;
+  const { leastG = frame.sport.smallestPieceG } = request;
   const once = { ...usualInstruments(frame.sport), taken: bySpec(() => 1) };
   const { instruments = once } = request;
   const partOf = ({ partId }: Placement): Part | undefined => partNamed(parts ?? [], partId);
   if (withinTolerance(target, before)) return [];
 
-  const touches = request.placements.map((p, index) => touchesOf(frame, p, index, quantumG, partOf(p)));
+  const touches = request.placements.map((p, index) =>
+    touchesOf(frame, p, index, { quantumG, leastG, part: partOf(p) }),
+  );
   const columns: ZoneColumn[] = [
     ...touches.map((all): ZoneColumn => ({
       zone: undefined,
@@ -191,6 +199,7 @@ export function trimPlans(request: TrimRequest): Trim[] {
       return zoneColumn(frame, zone, {
         pieces: parts ?? quantumG,
         capG: Math.min(MOST_STEPS * quantumG, room),
+        leastG,
       });
     }),
   ];

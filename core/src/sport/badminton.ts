@@ -45,6 +45,7 @@ export const badminton: SportData = {
   tolerance: { massG: 0.5, balanceCm: 0.1, swingWeight: 0.8, twistWeight: 0.03 },
   typicalReading: { massG: 0.1, balanceCm: 0.05, swingWeight: 0.4, twistWeight: 0.02 },
   programmeSteps: { tipG: 0.5, pairG: 1, handleG: 1.5 },
+  smallestPieceG: 0.2,
   aimStep: { massG: 0.5, balanceCm: 0.1, swingWeight: 0.5, twistWeight: 0.02 },
   decimals: { massG: 1, balanceCm: 1, swingWeight: 1, twistWeight: 2 },
   dress: { components: ['strings', 'baseGrip', 'overgrips'], bare: {} },

@@ -21,6 +21,7 @@ const quillet: SportData = {
   axisCm: 7,
   ballG: 40,
   ballLimitsG: [38, 42],
+  smallestPieceG: 0.5,
   strokes: [{ name: 'drive', ballSpeed: 8, faceSpeed: 14, turnsAboutCm: -10, source: 'invented' }],
   face: { restitution: 0.5, atSpeed: 20, lossPerSpeed: 0.003, edgeLoss: 0.15, source: 'invented' },
   shaft: 'stiff',

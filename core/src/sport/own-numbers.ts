@@ -1,9 +1,10 @@
 import type { SportData } from './sport';
 
-/** What a shop works to otherwise than a sport ships: its tolerances, and what it takes a hand to notice. What is left out stays as it ships. */
+/** What a shop works to otherwise than a sport ships: its tolerances, what it takes a hand to notice, and the smallest piece. What is left out stays as it ships. */
 export interface OwnNumbers {
   tolerance?: Partial<SportData['tolerance']> | undefined;
   noticeable?: Partial<SportData['noticeable']> | undefined;
+  smallestPieceG?: number | undefined;
 }
 
 const known = <T extends object>(own: Partial<T> | undefined): Partial<T> =>
@@ -16,5 +17,6 @@ export const withOwn = (data: SportData, own: OwnNumbers | undefined): SportData
         ...data,
         tolerance: { ...data.tolerance, ...known(own.tolerance) },
         noticeable: { ...data.noticeable, ...known(own.noticeable) },
+        smallestPieceG: own.smallestPieceG ?? data.smallestPieceG,
       }
     : data;

@@ -51,6 +51,7 @@ export const padel: SportData = {
   tolerance: { massG: 1, balanceCm: 0.15, swingWeight: 1, twistWeight: 0.2 },
   typicalReading: { massG: 0.3, balanceCm: 0.06, swingWeight: 0.6, twistWeight: 0.15 },
   programmeSteps: { tipG: 2, pairG: 4, handleG: 5 },
+  smallestPieceG: 0.5,
   aimStep: { massG: 1, balanceCm: 0.1, swingWeight: 0.5, twistWeight: 0.1 },
   decimals: { massG: 1, balanceCm: 1, swingWeight: 1, twistWeight: 1 },
   dress: { components: ['baseGrip', 'overgrips'], bare: BARE },

@@ -64,6 +64,7 @@ export const pickleball: SportData = {
   tolerance: { massG: 0.7, balanceCm: 0.15, swingWeight: 1, twistWeight: 0.1 },
   typicalReading: { massG: 0.2, balanceCm: 0.06, swingWeight: 0.5, twistWeight: 0.08 },
   programmeSteps: { tipG: 1.5, pairG: 3, handleG: 3 },
+  smallestPieceG: 0.5,
   aimStep: { massG: 1, balanceCm: 0.1, swingWeight: 0.5, twistWeight: 0.05 },
   decimals: { massG: 1, balanceCm: 1, swingWeight: 1, twistWeight: 2 },
   dress: { components: ['baseGrip', 'overgrips'], bare: BARE },

@@ -36,6 +36,8 @@ export interface Zone {
   extent: readonly [number, number];
   /** The whole mass that the zone takes at most, both sides together, g. A shop's choice; from memory of common practice. */
   capG: number;
+  /** Of a part of the handle: the most around it under the grip, beside what is inside, g; as much as inside if left out. */
+  aroundG?: number;
   /** The longest strip it takes on one side (on the tip: across it), or the longest filling of the handle, cm. */
   roomCm: number;
 }
@@ -161,6 +163,8 @@ export interface SportData {
    * the others as the same share of a usual frame's mass, to what is cut there (from memory).
    */
   programmeSteps: { tipG: number; pairG: number; handleG: number };
+  /** Smaller pieces than this are not worth cutting, g (common practice; a shop may say otherwise). */
+  smallestPieceG: number;
   /** To what a fitter rounds an aim. */
   aimStep: Record<SpecKey, number>;
   /** Decimals shown, in g, cm and kg·cm². */

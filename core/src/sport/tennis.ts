@@ -61,6 +61,7 @@ export const tennis: SportData = {
   // The scatter of a flex machine's number from frame to stand: from memory.
   typicalReading: { massG: 0.3, balanceCm: 0.07, swingWeight: 0.8, twistWeight: 0.15, stiffness: 1 },
   programmeSteps: { tipG: 2, pairG: 4, handleG: 5 },
+  smallestPieceG: 0.5,
   aimStep: { massG: 1, balanceCm: 0.1, swingWeight: 1, twistWeight: 0.1 },
   decimals: { massG: 1, balanceCm: 1, swingWeight: 0, twistWeight: 1 },
   dress: { components: ['strings', 'baseGrip', 'overgrips', 'dampener'], bare: UNSTRUNG },
@@ -104,8 +105,8 @@ export const tennis: SportData = {
     { name: 'sides', path: 'rim', at: 3, extent: [2.25, 3.75], capG: 16, roomCm: 14 },
     { name: 'lowerHoop', path: 'rim', at: 4.5, extent: [3.75, 6], capG: 12, roomCm: 12 },
     { name: 'throat', path: 'throat', at: 0.45, extent: [0, 1], capG: 10, roomCm: 8 },
-    { name: 'handleTop', path: 'handle', at: 0.85, extent: [0.6, 1], capG: 12, roomCm: 6 },
-    { name: 'handle', path: 'handle', at: 0.325, extent: [0.2, 0.6], capG: 20, roomCm: 10 },
-    { name: 'butt', path: 'handle', at: 0.075, extent: [0, 0.2], capG: 15, roomCm: 3 },
+    { name: 'handleTop', path: 'handle', at: 0.85, extent: [0.6, 1], capG: 12, aroundG: 14, roomCm: 6 },
+    { name: 'handle', path: 'handle', at: 0.325, extent: [0.2, 0.6], capG: 20, aroundG: 32, roomCm: 10 },
+    { name: 'butt', path: 'handle', at: 0.075, extent: [0, 0.2], capG: 15, aroundG: 14, roomCm: 4 },
   ],
 };

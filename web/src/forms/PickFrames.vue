@@ -13,7 +13,7 @@ const looking = defineModel<boolean>('looking', { default: false });
 type Named = Pick<FrameRow, 'id' | 'tag' | 'maker' | 'model' | 'ownerName'>;
 const known = ref(new Map<string, Named>());
 const none = ref('');
-const { rows, total, text, failure } = useSearch<FrameRow>(
+const { rows, total, text, failure, onlyMatch } = useSearch<FrameRow>(
   (query) => api('frames', { query }),
   none,
   (frame) => `${frame.tag} ${frame.maker} ${frame.model} ${frame.ownerName ?? ''}`,
@@ -64,7 +64,13 @@ const items = computed(() => {
   }));
 });
 /** A typed tag that fits one frame is chosen by Enter. */
-const onlyMatch = computed(() => text.value.trim() !== '' && rows.value.length === 1);
+async function chooseOnly(event: KeyboardEvent): Promise<void> {
+  const only = await onlyMatch(event);
+  if (!only) return;
+  known.value.set(only.id, only);
+  if (!ids.value.includes(only.id)) ids.value = [...ids.value, only.id];
+  text.value = '';
+}
 const hint = computed(() =>
   total.value > rows.value.length
     ? `${total.value} in all: type to find more`
@@ -83,7 +89,7 @@ const hint = computed(() =>
     persistent-hint
     multiple
     chips
-    :auto-select-first="onlyMatch"
+    @keydown.enter.capture="chooseOnly"
     no-filter
     clear-on-select
     :error-messages="(error ?? failure) ? [error ?? failure] : []"

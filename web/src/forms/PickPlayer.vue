@@ -29,7 +29,7 @@ const { record: found } = useRecord(
 );
 const chosen = computed(() => [listed.value, found.value].find((player) => player?.id === id.value));
 const name = computed(() => chosen.value?.name ?? none ?? '');
-const { rows, total, text, failure } = useSearch<Player>(
+const { rows, total, text, failure, onlyMatch } = useSearch<Player>(
   (query) => api('players', { query }),
   name,
   (player) => player.name,
@@ -51,7 +51,13 @@ const items = computed(() => {
   ];
 });
 /** A typed name that fits one player is chosen by Enter. */
-const onlyMatch = computed(() => text.value.trim() !== '' && rows.value.length === 1);
+async function chooseOnly(event: KeyboardEvent): Promise<void> {
+  const only = await onlyMatch(event);
+  if (!only) return;
+  listed.value = only;
+  id.value = only.id;
+  text.value = only.name;
+}
 const hint = computed(() =>
   total.value > rows.value.length ? `${total.value} in all: type to find more` : '',
 );
@@ -64,8 +70,8 @@ const hint = computed(() =>
     :items="items"
     :label="label"
     :autofocus="autofocus"
+    @keydown.enter.capture="chooseOnly"
     :hint="hint"
-    :auto-select-first="onlyMatch"
     no-filter
     :error-messages="(error ?? failure) ? [error ?? failure] : []"
   />

@@ -13,6 +13,7 @@ import { Refused, api } from '../api/client';
 import NumberField from '../forms/NumberField.vue';
 import { sentOrNone, type Typed } from '../ui/typed';
 import { useSaved } from '../stores/saved';
+import { partNumber, partUnit } from '../words/part-weight';
 import { useShop } from '../stores/shop';
 import { SPEC_NAMES, SPORT_NAMES } from '../words';
 
@@ -48,22 +49,26 @@ const shipped = (key: SpecKey): { tolerance: string; noticeable: string } => {
     noticeable: key === 'swingWeight' ? `${Number((PERCENT * noticed).toFixed(2))}` : `${noticed}`,
   };
 };
+const smallest = reactive(Object.fromEntries(ALL_SPORTS.map((of) => [of, null])) as Record<Sport, Typed>);
 onMounted(async () => {
   try {
     const { sports } = await shop.load();
-    for (const of of ALL_SPORTS)
+    for (const of of ALL_SPORTS) {
+      smallest[of] = sports[of]?.smallestPieceG ?? null;
       for (const key of SPEC_KEYS) {
         const noticed = sports[of]?.noticeable?.[noticedKey(key)];
         rows[of][key].tolerance = sports[of]?.tolerance?.[key] ?? null;
         rows[of][key].noticeable =
           noticed === undefined ? null : key === 'swingWeight' ? PERCENT * noticed : noticed;
       }
+    }
     loaded.value = true;
   } catch (error) {
     failure.value = error instanceof Error ? error.message : String(error);
   }
 });
 const numbersOf = (of: Sport): OwnNumbers => ({
+  smallestPieceG: sentOrNone(smallest[of]),
   tolerance: Object.fromEntries(SPEC_KEYS.map((key) => [key, sentOrNone(rows[of][key].tolerance)])),
   noticeable: Object.fromEntries(
     SPEC_KEYS.map((key) => {
@@ -125,6 +130,15 @@ const at = (path: string): string | undefined => refused.value?.at(`sports.${spo
           :error="at(`noticeable.${noticedKey(key)}`)"
         />
       </div>
+      <NumberField
+        :key="`${sport} smallest`"
+        v-model="smallest[sport]"
+        label="Smallest piece worth cutting"
+        measure="mass"
+        :unit="partUnit()"
+        :placeholder="partNumber(usual.smallestPieceG)"
+        :error="at('smallestPieceG')"
+      />
       <div><v-btn type="submit" color="primary" :loading="busy">Save</v-btn></div>
     </template>
   </form>

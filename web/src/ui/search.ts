@@ -1,4 +1,4 @@
-import { watchDebounced } from '@vueuse/core';
+import { until, watchDebounced } from '@vueuse/core';
 import { computed, onMounted, ref, shallowRef, type Ref } from 'vue';
 
 /** How many are offered at once; the rest is found by typing. */
@@ -46,5 +46,18 @@ export function useSearch<R>(
   }
   onMounted(load);
   watchDebounced(text, load, { debounce: 150 });
-  return { rows, total, text, failure };
+  /**
+   * Enter in the field, with something typed: waits for the answer to it and gives the one record that it fits.
+   * @returns undefined where nothing is typed, or where it fits none or several
+   */
+  async function onlyMatch(event: KeyboardEvent): Promise<R | undefined> {
+    const typed = wanted();
+    if (typed.trim() === '' || event.ctrlKey || event.metaKey) return undefined;
+    // Neither the list nor the form takes this Enter.
+    event.preventDefault();
+    event.stopImmediatePropagation();
+    await until(() => foundBy.value === wanted() || failure.value !== '').toBe(true);
+    return wanted() === typed && found.value.length === 1 ? found.value[0] : undefined;
+  }
+  return { rows, total, text, failure, onlyMatch };
 }

@@ -31,7 +31,8 @@ export function placeWords(
 export function cutWords(cut: Cut, length: BenchLength): string {
   const place = placeWords(cut, length) + (cut.sides === 2 ? ', both sides' : '');
   if (!cut.cut) return `${partWeight(cut.massG)} of ${cut.part?.name ?? 'what was there'}, ${place}`;
-  const layers = cut.layers > 1 ? `, ${cut.layers} layers` : '';
+  const stacked = cut.layers > 1 ? `, ${cut.layers} layers` : '';
+  const layers = cut.onBevels ? ', on every other bevel' : stacked;
   return `${cut.pieces} × ${length.say(cut.lengthCm)} ${length.unit} (${partWeight(cut.pieceG, 2)} each), ${place}${layers}`;
 }
 

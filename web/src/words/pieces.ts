@@ -14,6 +14,8 @@ export function pieceWords(placement: Placement, part: Part | undefined, { say, 
   }
   if (lie !== 'strip') return `${say(span)} ${unit} of ${name}`;
   const strips = sides * layers;
-  const stacked = layers > 1 ? `, ${layers} layers` : '';
+  const onBevels = part && placement.path === 'handle' && partRule(part).onHandle;
+  const layered = layers > 1 ? `, ${layers} layers` : '';
+  const stacked = onBevels ? ' on every other bevel' : layered;
   return `${counted(strips, 'strip', 'strips')} of ${say(span)} ${unit}${stacked}, ${name}`;
 }

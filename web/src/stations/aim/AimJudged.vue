@@ -46,6 +46,7 @@ const ask = useDebounceFn((aim: Aim) => {
     dress: dress ?? {},
     swaps: draft.value.finish && dress ? swapsTo(dress, draft.value.finish) : [],
     wanted: shop.wanted,
+    leastG: shop.sportOf(record.shape.sport).smallestPieceG,
     ...(instruments ? { instruments } : {}),
   });
 }, 250);

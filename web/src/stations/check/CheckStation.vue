@@ -116,6 +116,7 @@ watch(
             parts: parts.value,
             instruments: fitting.instrumentsFrom(checked),
             wanted: shop.wanted,
+            leastG: shop.sportOf(record.shape.sport).smallestPieceG,
           }
         : undefined,
     );

@@ -21,7 +21,10 @@ export function useShopParts() {
     const own = choices.value.filter(({ id }) => chosen.value.includes(id));
     const { layable } = catalogue;
     const missing = (paths: Parameters<typeof layable>[0]): Part[] => {
-      const able = layable(paths);
+      // Tape goes on the handle too; what is made for it comes first.
+      const all = layable(paths);
+      const made = all.filter((part) => !paths.includes('handle') || !partRule(part).onHandle);
+      const able = made.length > 0 ? made : all;
       return able.some((part) => own.includes(part)) ? [] : able.slice(0, 1);
     };
     return own.length > 0 ? own : [...missing(['rim']), ...missing(['handle'])];
@@ -60,8 +63,10 @@ export function useShopParts() {
   };
   /** Where nothing of what is chosen goes on the hoop, or nothing in the handle: a plan may miss for that alone. */
   const only = computed<'hoop' | 'handle' | undefined>(() => {
-    const goes = (path: Path): boolean => parts.value.some((part) => partRule(part).paths.includes(path));
-    const able = (path: Path): boolean => catalogue.layable([path]).length > 0;
+    const takes = (part: Part, path: Path): boolean =>
+      partRule(part).paths.includes(path) && !(path === 'handle' && partRule(part).onHandle);
+    const goes = (path: Path): boolean => parts.value.some((part) => takes(part, path));
+    const able = (path: Path): boolean => choices.value.some((part) => takes(part, path));
     if (parts.value.length === 0) return undefined;
     if (!goes('handle') && able('handle')) return 'hoop';
     return !goes('rim') && able('rim') ? 'handle' : undefined;

@@ -82,6 +82,7 @@ export function useWays(
       dress: dress ?? {},
       swaps: aim.finish && dress ? swapsTo(dress, aim.finish) : [],
       work: SCREEN_WORK,
+      leastG: shop.sportOf(frame.sport.sport).smallestPieceG,
       ...(caps ? { caps } : {}),
       wanted: shop.wanted,
       // The check is read with what the start was read with.

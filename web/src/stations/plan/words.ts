@@ -77,6 +77,6 @@ export function missWords(
 
 /** Why a plan may not get there: everything chosen goes to one end of the frame. */
 export const ONLY_WORDS = {
-  hoop: 'Tape only: nothing chosen goes in the handle.',
+  hoop: 'Tape only: nothing chosen fills the handle.',
   handle: 'Handle only: nothing chosen goes on the hoop.',
 } as const;
