@@ -17,7 +17,18 @@ const PAGE = [
   ['forms', 'rail', 'lanes'],
   ['bench'],
   ['measure'],
-  ['frames', 'instruments', 'library', 'played', 'players', 'settings', 'stations', 'stock', 'today'],
+  [
+    'frames',
+    'instruments',
+    'library',
+    'match',
+    'played',
+    'players',
+    'settings',
+    'stations',
+    'stock',
+    'today',
+  ],
   ['app'],
 ];
 /** What a folder of the page may not import: all that comes after it, and those that stand beside it. */

@@ -11,6 +11,7 @@ export * from './lighten';
 export * from './made-plan';
 export * from './plan';
 export * from './problem';
+export * from './match';
 export * from './ranking';
 export * from './reach';
 export * from './schools';

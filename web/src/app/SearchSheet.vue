@@ -38,6 +38,7 @@ const PLACES = [
   { title: 'Setups', path: '/setups' },
   { title: 'Guides', path: '/setups/guides' },
   { title: 'Stock', path: '/stock' },
+  { title: 'Match frames', path: '/match' },
   { title: 'Match from stock', path: '/stock/match' },
   { title: 'What builds taught', path: '/stock/learning' },
   { title: 'Settings', path: '/settings' },

@@ -53,8 +53,14 @@ useKeys({
           :key="frame.id"
           :to="linkTo(stationNow, frame.id)"
           class="item"
-          :class="{ on: frame.id === fitting.record?.id }"
+          :class="{ on: route.name !== 'match-set' && frame.id === fitting.record?.id }"
           >{{ frame.tag }}</RouterLink
+        >
+        <RouterLink
+          :to="{ name: 'match-set', params: { id: view.id } }"
+          class="item"
+          :class="{ on: route.name === 'match-set' }"
+          >Match frames</RouterLink
         >
         <hr />
       </template>

@@ -82,6 +82,12 @@ export const router = createRouter({
       meta: { title: 'Match from stock' },
     },
     {
+      path: '/match',
+      name: 'match',
+      component: () => import('../match/MatchPage.vue'),
+      meta: { title: 'Match frames' },
+    },
+    {
       path: '/stock/learning',
       name: 'learning',
       component: () => import('../stock/LearningPage.vue'),
@@ -142,6 +148,12 @@ export const router = createRouter({
           name: 'measure',
           component: () => import('../stations/measure/MeasureStation.vue'),
           meta: { title: 'Measure' },
+        },
+        {
+          path: 'match',
+          name: 'match-set',
+          component: () => import('../match/MatchStation.vue'),
+          meta: { title: 'Match frames' },
         },
         {
           path: 'compare',

@@ -42,6 +42,11 @@ watch(
   { immediate: true, flush: 'sync' },
 );
 watch(chosen, (player) => emit('picked', player), { immediate: true });
+/** A field must not show a key for a name: one that is looked up stands there when it is known. */
+const shownId = computed(() => (chosen.value ? id.value : null));
+watch(shownId, () => {
+  if (chosen.value && text.value.trim() === '') text.value = chosen.value.name;
+});
 const items = computed(() => {
   const known = rows.value.some((p) => p.id === id.value);
   const all = chosen.value && !known ? [chosen.value, ...rows.value] : rows.value;
@@ -65,14 +70,15 @@ const hint = computed(() =>
 
 <template>
   <v-autocomplete
-    v-model="id"
     v-model:search="text"
+    :model-value="shownId"
     :items="items"
     :label="label"
     :autofocus="autofocus"
-    @keydown.enter.capture="chooseOnly"
     :hint="hint"
     no-filter
     :error-messages="(error ?? failure) ? [error ?? failure] : []"
+    @keydown.enter.capture="chooseOnly"
+    @update:model-value="id = $event"
   />
 </template>

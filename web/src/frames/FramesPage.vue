@@ -68,6 +68,7 @@ const SORTS: { value: typeof query.sort; title: string }[] = [
         label="Find by tag, model or owner"
         :sorts="SORTS"
       />
+      <RouterLink class="no-print" :to="{ name: 'match' }">Match frames</RouterLink>
     </template>
     <template #default="{ rows: frames }">
       <table v-wide class="plain wide">

@@ -149,6 +149,7 @@ async function retire({ part, retired }: PartRow): Promise<void> {
       <div class="mt-6 mb-2 shelf-head">
         <h2 class="heading">Frames in stock</h2>
         <router-link class="no-print" :to="{ name: 'shelf' }">Which of them suits a player?</router-link>
+        <router-link class="no-print" :to="{ name: 'match' }">Match frames</router-link>
       </div>
       <p v-if="shelf.failure.value" class="miss">{{ shelf.failure.value }}</p>
       <p v-else-if="shelf.rows.value?.length === 0" class="soft">None.</p>

@@ -2,7 +2,10 @@ import { expose } from 'comlink';
 import {
   SCHOOLS,
   makePlans,
+  matchFrames,
   trimPlans,
+  type MatchRequest,
+  type Matched,
   type Plan,
   type PlanRequest,
   type Trim,
@@ -22,6 +25,8 @@ const plans = {
       }
       return made;
     }),
+  /** Frames of a set brought to one target. */
+  match: (request: MatchRequest) => answered((): Matched => matchFrames(request)),
   /** The smallest corrections of a build that was checked. */
   trim: (request: TrimRequest) => answered((): Trim[] => trimPlans(request)),
 };

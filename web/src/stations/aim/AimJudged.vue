@@ -8,7 +8,7 @@ import { useFitting } from '../../stores/fitting';
 import { useShop } from '../../stores/shop';
 import { useUnits } from '../../stores/units';
 import { percent } from '../../words/chance';
-import { missWords } from '../plan/words';
+import { missWords } from '../../words/plan';
 import { usePlans } from '../plan/plans';
 import { useShopParts } from '../plan/shop-parts';
 import type { useAimDraft } from './aim-draft';

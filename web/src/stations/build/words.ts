@@ -9,7 +9,7 @@ import {
   type Removal,
 } from '@kevro/core';
 import { STEP_TITLES, ZONE_NAMES } from '../../words';
-import { removalWords, swapWords } from '../plan/words';
+import { removalWords, swapWords } from '../../words/plan';
 
 /** What a step acts on: a plan, as far as its words need it. */
 interface Doing {

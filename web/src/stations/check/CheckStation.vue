@@ -33,7 +33,7 @@ import NotYet from '../../bench/NotYet.vue';
 import { readingWorking, useBenchMarks } from '../../bench/bench-marks';
 import { sweetOf } from '../../rail/sweet';
 import { percent } from '../../words/chance';
-import { missWords } from '../plan/words';
+import { missWords } from '../../words/plan';
 import { useShopParts } from '../plan/shop-parts';
 import { useWorking } from '../../bench/working';
 import SetAlike from './SetAlike.vue';

@@ -4,7 +4,7 @@ import type { Change, Dress, Frame, Swap } from '@kevro/core';
 import NumberField from '../../forms/NumberField.vue';
 import { numberOf, type OfFrame, type Typed } from '../../ui/typed';
 import { BASE_GRIP_NAMES } from '../../words';
-import { swapWords } from './words';
+import { swapWords } from '../../words/plan';
 
 /** Changes grips, dampener or strings by hand, one way each; what is chosen counts at once. */
 const props = defineProps<{ frame: Frame; shape: OfFrame; dress: Dress; change: Pick<Change, 'swaps'> }>();

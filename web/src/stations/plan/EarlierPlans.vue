@@ -4,7 +4,7 @@ import type { Frame } from '@kevro/core';
 import type { PlanRecord, RoundView } from '@kevro/contract';
 import { momentWords } from '../../words/days';
 import { LAPSE_WORDS, SCHOOL_NAMES } from '../../words';
-import { doingWords } from './words';
+import { doingWords } from '../../words/plan';
 
 /** Plans of this round that stand no more: kept, with why, and one click lays them out again from where the round starts now. */
 const props = defineProps<{ round: RoundView; frame: Frame }>();

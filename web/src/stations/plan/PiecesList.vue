@@ -17,7 +17,7 @@ import { HOOP_NAMES, ZONE_NAMES } from '../../words';
 import AddPiece from './AddPiece.vue';
 import PieceEditor from './PieceEditor.vue';
 import { FINE_CM, STEP_CM } from './by-hand';
-import { removalWords, swapWords } from './words';
+import { removalWords, swapWords } from '../../words/plan';
 
 /** What stands on the frame, piece by piece, and the buttons that change the chosen one. */
 const props = defineProps<{

@@ -35,7 +35,7 @@ import VariantsList from './VariantsList.vue';
 import WaysList from './WaysList.vue';
 import WaysTable from './WaysTable.vue';
 import { useByHand } from './by-hand';
-import { ONLY_WORDS, missWords } from './words';
+import { ONLY_WORDS, missWords } from '../../words/plan';
 import { useShopParts } from './shop-parts';
 import { useSideBySide, useVariants } from './side-by-side';
 import { useStanding, type Standing } from './standing';

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue';
 import type { Frame } from '@kevro/core';
-import { doingWords } from './words';
+import { doingWords } from '../../words/plan';
 import type { Standing } from './standing';
 
 /** What was laid out and kept by a name, to go back to and to compare. Kept on this device. */

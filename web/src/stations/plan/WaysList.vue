@@ -5,7 +5,7 @@ import type { Aim, Frame, Plan } from '@kevro/core';
 import { counted } from '../../words/counted';
 import { useUnits } from '../../stores/units';
 import { SCHOOL_NAMES } from '../../words';
-import { doingWords, missWords } from './words';
+import { doingWords, missWords } from '../../words/plan';
 
 /** The ways to get there, best first: what each puts where, and what it misses. */
 const props = defineProps<{

@@ -1,6 +1,6 @@
 import { afterEach, describe, expect, it } from 'vitest';
 import { frame, laid } from '../../../test/fixtures';
-import { doingWords } from './words';
+import { doingWords } from '../../words/plan';
 import { partNumber, partUnit, partWeight, setPartUnit } from '../../words/part-weight';
 
 describe('weights of parts', () => {

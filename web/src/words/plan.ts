@@ -1,4 +1,4 @@
-import { shortWeight } from '../../words/part-weight';
+import { shortWeight } from './part-weight';
 import {
   specName,
   SPEC_KEYS,
@@ -14,7 +14,7 @@ import {
   type SpecKey,
   type Swap,
 } from '@kevro/core';
-import { BASE_GRIP_NAMES, ZONE_NAMES } from '../../words';
+import { BASE_GRIP_NAMES, ZONE_NAMES } from '.';
 
 /** «one overgrip», «leather base grip»: what a swap leads to. */
 export function swapWords(swap: Swap): string {

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { fromSpot, settleFrame, type Aim, type Part } from '@kevro/core';
-import { pieceWords } from '../../words/pieces';
-import { doingWords, missWords } from './words';
+import { pieceWords } from './pieces';
+import { doingWords, missWords } from './plan';
 
 const frame = settleFrame({ sport: 'tennis', lengthCm: 68.58 });
 const tape: Part = {
