@@ -23,7 +23,7 @@ test.describe('a form over the page', () => {
     ['/fittings/f-ilka/build', 'Close fitting', 'Note'],
     ['/fittings/f-liv/play', 'Add session', 'In your own words'],
     ['/fittings/f-liv/play', 'Discard…', 'Why'],
-    ['/fittings/f-pim/play', 'Begin a programme', 'Note'],
+    ['/fittings/f-pim/play', 'Another programme', 'Note'],
     ['/players/liv-harrowdene', 'Remind me on', 'Note'],
   ] as const)
     test(`on ${path}, "${opener}", keeps what is typed over Escape, a click outside and a reload`, async () => {

@@ -18,6 +18,13 @@ export type ChangedKind =
   | 'device'
   | 'reading';
 
+/** What comes down the stream of changes: which kind of record was changed, which one, and by which open page. */
+export interface ToldChange {
+  kind: ChangedKind;
+  id: string | null;
+  page: string;
+}
+
 /** One call of the API. The server routes by these, the page is typed by them, and the OpenAPI document lists them. */
 export interface Call {
   method: 'get' | 'post' | 'put';

@@ -11,7 +11,7 @@ import {
   fittingRow,
   fittingView,
   templateQuery,
-  newAim,
+  sentAim,
   newFitting,
   newMark,
   newPlan,
@@ -78,7 +78,7 @@ import { dress } from './shapes';
 
 const archivedBody = z.strictObject({ archived: z.boolean() });
 
-export { BODY_MOST_BYTES, type Call, type ChangedKind } from './call';
+export { BODY_MOST_BYTES, type Call, type ChangedKind, type ToldChange } from './call';
 
 export const calls = {
   health: call(at.health, 'Whether the server is ready', z.strictObject({ status: z.literal('ok') })),
@@ -324,7 +324,7 @@ export const calls = {
     fittingView,
     z.array(besideKey).max(8),
   ),
-  setAim: begin(at.setAim, 'fitting', 'Set the aim', aim, newAim),
+  setAim: begin(at.setAim, 'fitting', 'Set the aim', aim, sentAim),
   choosePlan: begin(at.choosePlan, 'fitting', 'Choose a plan', plan, newPlan),
   markStep: begin(at.markStep, 'fitting', 'Mark a bench step', fittingView, newMark),
   signOff: begin(

@@ -142,6 +142,7 @@ const TABLE = {
     'The shop has no passphrase yet. Set one on the bench machine, under Settings, Other devices.',
   ),
   'name-kept': entry(422, 'Kevro uses this name itself. Give the device another one.'),
+  'aim-outdated': entry(409, 'Another target was set meanwhile. Look at it, then set yours.'),
   'check-outdated': entry(409, 'The check was measured again or corrected. Sign off the latest check.'),
   'not-played-yet': entry(422, 'This day has not come yet. Enter the day it was played.'),
   'wrong-passphrase': entry(422, 'This is not right. A code works once, for ten minutes.'),

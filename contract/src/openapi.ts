@@ -250,6 +250,21 @@ export function openApiDocument(): Record<string, unknown> {
     (paths[path] ??= {})[call.method] = operation(name, call, schemas);
   }
   // The one call that does not end: server-sent events, each with a message as its data.
+  paths['/stream'] = {
+    get: {
+      operationId: 'changeStream',
+      tags: ['changes'],
+      summary: 'What is stored anywhere in the shop, as server-sent events of the type change',
+      responses: {
+        200: {
+          description: 'One change an event: kind and id of the record, and the open page that stored it',
+          content: { 'text/event-stream': { schema: { type: 'string' } } },
+        },
+        '4XX': REFUSED,
+        default: REFUSED,
+      },
+    },
+  };
   paths['/instruments/stream'] = {
     get: {
       operationId: 'instrumentStream',

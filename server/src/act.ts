@@ -8,6 +8,7 @@ import {
   type Call,
   type ChangedKind,
 } from '@kevro/contract';
+import { Changes } from './changes';
 import type { Clock } from './clock';
 import type { Db, Queries } from './db/db';
 import { ApiProblem } from './problem';
@@ -128,6 +129,9 @@ async function madeBefore(tx: Queries, line: ChangeLine): Promise<string> {
 
 /** Acts over HTTP: each in one transaction that locks what it is about, reads, checks, writes, and writes its line of the change log. */
 export class Acts {
+  /** Told of everything that is stored, once it is. */
+  readonly changes = new Changes();
+
   constructor(
     readonly db: Db,
     private readonly now: Clock,
@@ -200,6 +204,7 @@ export class Acts {
         if (id !== undefined) await lock(tx, changes, id);
         return work(input, seq);
       });
+      this.changes.tell({ kind: changes, id: id ?? null, page: request.get('kevro-page') ?? '' });
       // Everything is stored: what follows from it must not make it look otherwise.
       for (const job of jobs)
         await Promise.resolve()

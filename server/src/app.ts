@@ -30,6 +30,7 @@ import { onlyJson, onlyOwnPages, ownNames } from './safety/own-pages';
 import { onlyWithRoom, type Room } from './safety/room';
 import { onlyReadableText } from './safety/readable-text';
 import { importRoutes, setupRoutes } from './routes/setups';
+import { streamRoutes } from './routes/stream';
 
 export interface AppParts {
   db: Db;
@@ -80,7 +81,7 @@ export function createApp({
   api.use(onlyReadableText);
   api.use(knowingCaller(door));
   api.use('/setups/import', onlySignedIn, withRoom);
-  importRoutes(api, db, now, reading);
+  importRoutes(api, acts, now, reading);
   api.use(onlyJson);
   api.use('/played', withRoom);
   accessRoutes(api, { db, now, door, addresses, ...(onBenchCode ? { onBenchCode } : {}) });
@@ -100,6 +101,7 @@ export function createApp({
   frameRoutes(api, acts);
   measurementRoutes(api, acts);
   captureRoutes(api, acts, now, hub);
+  streamRoutes(api, acts.changes, hub);
   instrumentRoutes(api, acts, hub);
   libraryRoutes(api, acts, hub);
   setupRoutes(api, acts);

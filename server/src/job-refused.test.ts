@@ -92,6 +92,21 @@ describe('the job is refused, or stored once', () => {
     expect(body.errors).toMatchObject([{ path: '0', code: 'not-found' }]);
   });
 
+  it('a target over one that the page did not show: it is refused, and the other stands', async () => {
+    const { fitting } = await fittingWithPlan();
+    const { id: roundId, aims } = await roundOf(fitting.id);
+    const [aim] = aims;
+    const target = { massG: { value: 336, tolerance: 1 } };
+    const set = (after: string | null) =>
+      post(`/fittings/${fitting.id}/aims`, { roundId, way: 'by-hand', target, after });
+    expect((await set(null)).body.code).toBe('aim-outdated');
+    expect((await roundOf(fitting.id)).aims).toHaveLength(1);
+    const next = await set(aim.id);
+    expect(next.status).toBe(200);
+    expect(next.body).not.toHaveProperty('after');
+    expect((await set(aim.id)).body.code).toBe('aim-outdated');
+  });
+
   it('stores a measurement once, however often it is sent', async () => {
     const frame = (await racket()).body;
     const body = { key: 'double-click', dress: strung, specs: measured };

@@ -95,6 +95,14 @@ export const newAim = z.strictObject({
     .describe('guards that were overridden, each with why'),
   by,
 });
+/** An aim as it is sent. */
+export const sentAim = newAim.extend({
+  after: z
+    .string()
+    .nullable()
+    .optional()
+    .describe('the aim that the page showed: one that was set meanwhile is not replaced unseen'),
+});
 export const aim = newAim.extend({ id: z.string(), createdAt: z.string() });
 export type AimRecord = z.output<typeof aim>;
 

@@ -12,32 +12,9 @@ import {
 } from '../records/instrument';
 import { answer } from './route';
 
-/** An open stream says something now and then, so that nothing between closes it. */
-const KEEP_ALIVE_MS = 15_000;
-
 export function instrumentRoutes(router: Router, acts: Acts, hub: Hub): void {
   const { db } = acts;
   answer(router, 'instruments', () => hub.all());
-
-  router.get('/instruments/stream', async (request, response) => {
-    // No-transform keeps the compression away, which would hold messages back.
-    response.set({ 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-cache, no-transform' });
-    response.flushHeaders();
-    const alive = setInterval(() => response.write(': still here\n\n'), KEEP_ALIVE_MS);
-    // A browser whose stream broke says the number of the last message that it heard.
-    const heard = request.get('Last-Event-ID');
-    const end = await hub.subscribe(
-      ({ id, message }) =>
-        response.write(`${id === undefined ? '' : `id: ${id}\n`}data: ${JSON.stringify(message)}\n\n`),
-      heard,
-    );
-    const close = (): void => {
-      clearInterval(alive);
-      end();
-    };
-    if (response.closed || request.destroyed) close();
-    else response.on('close', close);
-  });
 
   function taken(name: string): ApiProblem {
     const values = { what: `an instrument named ${name}` };

@@ -100,8 +100,10 @@ export function roundRoutes(router: Router, acts: Acts, now: Clock, hub: Hub): v
 
   async function setAim(input: ActInput<'setAim'>): Promise<string> {
     const { tx, body, now: at } = input;
-    const { fitting, frame, settled, start } = await benchOfRound(input, body.roundId);
+    const { fitting, frame, settled, start, aim: now } = await benchOfRound(input, body.roundId);
     if (!start) throw new ApiProblem('nothing-measured');
+    const { after, ...said } = body;
+    if (after !== undefined && after !== (now?.id ?? null)) throw new ApiProblem('aim-outdated');
     if (!hasTarget(body.target)) throw new Fault({ code: 'empty-aim', path: 'target' });
     if (body.finish && start.dress.strings && !body.finish.strings)
       throw new Fault({ code: 'strings-stay', path: 'finish' });
@@ -124,7 +126,7 @@ export function roundRoutes(router: Router, acts: Acts, now: Clock, hub: Hub): v
       throw new ApiProblem('guard-unanswered', [{ path: 'guards', code: 'guard-unanswered', message }]);
     }
     const id = newId();
-    await aims.insert(tx, { id, createdAt: at, ...body });
+    await aims.insert(tx, { id, createdAt: at, ...said });
     return id;
   }
   acts.begin(

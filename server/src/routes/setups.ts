@@ -191,7 +191,7 @@ function readable(json: string): unknown {
 }
 
 /** Reading a file of setups in: its body is not JSON alone, so that it stands before what reads JSON. */
-export function importRoutes(router: Router, db: Db, now: Clock, reading: ReadFile): void {
+export function importRoutes(router: Router, { db, changes }: Acts, now: Clock, reading: ReadFile): void {
   /** How far imports are, for as long as they go on; one at a time stores. */
   const progress = new Map<string, { done: number; of: number }>();
   let importing = false;
@@ -221,6 +221,7 @@ export function importRoutes(router: Router, db: Db, now: Clock, reading: ReadFi
           line: (tx) =>
             writeLine(tx, { name: 'importSetups', who: callerOf(response).name, id: null, at: now() }),
         });
+        if (mode === 'store') changes.tell({ kind: 'setup', id: null, page: request.get('kevro-page') ?? '' });
         response.json(done);
       } finally {
         await file.close();

@@ -1,3 +1,4 @@
+import { tabId } from '../ui/tab';
 import {
   paths,
   sentence,
@@ -76,7 +77,10 @@ export async function api<N extends CallName>(
     method: method.toUpperCase(),
     ...(input?.body === undefined
       ? {}
-      : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(input.body) }),
+      : {
+          headers: { 'content-type': 'application/json', 'kevro-page': tabId() },
+          body: JSON.stringify(input.body),
+        }),
   });
 }
 

@@ -5,6 +5,7 @@ import { RouterLink, RouterView, useRoute } from 'vue-router';
 import { useFitting } from '../stores/fitting';
 import { useSaved } from '../stores/saved';
 import { useShop } from '../stores/shop';
+import { useStream } from '../stores/stream';
 import { useUnits } from '../stores/units';
 import { CLOSING_NAMES, ROUND_WORDS } from '../words';
 import { wholeDayWords } from '../words/days';
@@ -16,6 +17,8 @@ import SideNav from './SideNav.vue';
 import { useKeys } from '../ui/keys';
 import { useTour } from './tour';
 
+// What is stored on another page or device is seen here too.
+useStream().keepUp();
 const route = useRoute();
 const fitting = useFitting();
 const units = useUnits();

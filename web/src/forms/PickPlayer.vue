@@ -51,7 +51,8 @@ const items = computed(() => {
   const known = rows.value.some((p) => p.id === id.value);
   const all = chosen.value && !known ? [chosen.value, ...rows.value] : rows.value;
   return [
-    ...(none && text.value.trim() === '' ? [{ value: null, title: none }] : []),
+    // What is typed for a player is not for nobody.
+    ...(none && ['', none].includes(text.value.trim()) ? [{ value: null, title: none }] : []),
     ...all.map((p) => ({ value: p.id, title: p.name })),
   ];
 });

@@ -31,6 +31,7 @@ import { useInstruments } from '../stores/instruments';
 import WorkingSheet from '../bench/WorkingSheet.vue';
 import { PURPOSE_HINTS, PURPOSE_NAMES } from '../words';
 import { percent, timesWords } from '../words/chance';
+import { onChanged } from '../ui/changes';
 import { useCapture } from './capture';
 import { useEnough, type Planned } from './enough';
 import JudgementList from './JudgementList.vue';
@@ -81,6 +82,9 @@ instruments.listen((message) => {
     void bench.reload().then(() => panel.value?.goOn(instrumentId, read.quantity));
   }
 });
+
+// Somebody reads at another device.
+onChanged((change) => change?.id === props.frame.id && bench.reload(), ['reading']);
 
 const dress = computed<Dress>(() => capture.value?.dress ?? props.frame.onIt);
 async function sayDress(): Promise<void> {

@@ -2,6 +2,7 @@
 import { watch } from 'vue';
 import { RouterView, useRoute } from 'vue-router';
 import { useFitting } from '../stores/fitting';
+import { onChanged } from '../ui/changes';
 
 const props = defineProps<{ id: string }>();
 const fitting = useFitting();
@@ -11,6 +12,7 @@ watch(
   (id) => void fitting.open(id),
   { immediate: true },
 );
+onChanged(() => fitting.refresh());
 /** Which frame of a set is worked on stands in the address. */
 watch(
   () => route.query.frame,

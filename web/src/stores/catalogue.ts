@@ -3,6 +3,7 @@ import { computed, shallowRef } from 'vue';
 import { partRule, type Part, type Path } from '@kevro/core';
 import type { PartRow } from '@kevro/contract';
 import { api } from '../api/client';
+import { onChanged } from '../ui/changes';
 
 /** The parts of the shop. */
 export const useCatalogue = defineStore('catalogue', () => {
@@ -11,6 +12,7 @@ export const useCatalogue = defineStore('catalogue', () => {
     rows.value = await api('parts');
     return rows.value;
   }
+  onChanged(() => rows.value && load().catch(() => undefined), ['part']);
   /** Those that are still used, in the shop's order. */
   const inUse = computed<Part[]>(() =>
     (rows.value ?? []).filter(({ retired }) => !retired).map(({ part }) => part),

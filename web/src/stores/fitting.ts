@@ -11,6 +11,7 @@ import {
 } from '@kevro/core';
 import type { FittingView, Measurement, RoundView } from '@kevro/contract';
 import { api } from '../api/client';
+import { same } from '../ui/same';
 import { useSaved } from './saved';
 import { useShop } from './shop';
 
@@ -58,6 +59,15 @@ export const useFitting = defineStore('fitting', () => {
     if (own === asked && view.value?.id === next.id) view.value = next;
   }
 
+  /** Reads anew what was changed elsewhere; what stands is shown until the answer comes. */
+  async function refresh(): Promise<void> {
+    const { value: now } = view;
+    if (!now) return;
+    const own = ++asked;
+    const next = await api('fitting', { id: now.id }).catch(() => undefined);
+    if (next && own === asked && view.value?.id === next.id && !same(next, now)) view.value = next;
+  }
+
   const entry = computed<FrameOfFitting | undefined>(
     () => view.value?.frames.find(({ frame }) => frame.id === frameId.value) ?? view.value?.frames[0],
   );
@@ -100,6 +110,7 @@ export const useFitting = defineStore('fitting', () => {
     askEarly,
     open,
     stored,
+    refresh,
     record,
     rounds,
     programme,

@@ -16,6 +16,10 @@ class Stream {
   constructor() {
     Stream.opened.push(this);
   }
+  readonly heard = new Map<string, (event: { data: string }) => void>();
+  addEventListener(type: string, listener: (event: { data: string }) => void): void {
+    this.heard.set(type, listener);
+  }
   close(): void {
     this.readyState = Stream.CLOSED;
   }

@@ -1,11 +1,9 @@
-import { defineStore } from 'pinia';
+import { defineStore, storeToRefs } from 'pinia';
 import { onScopeDispose, reactive, ref } from 'vue';
 import { nanoid } from 'nanoid';
 import type { Asked, Instrument, InstrumentMessage, OnStandIn } from '@kevro/contract';
 import { api } from '../api/client';
-
-/** How long to wait before asking a server again that refused the stream, ms. */
-const AGAIN_MS = 1000;
+import { useStream } from './stream';
 
 type Taken = Extract<InstrumentMessage, { kind: 'taken' | 'failed' }>;
 
@@ -13,11 +11,10 @@ type Taken = Extract<InstrumentMessage, { kind: 'taken' | 'failed' }>;
 export const useInstruments = defineStore('instruments', () => {
   const all = ref<Instrument[]>();
   const shown = reactive(new Map<string, { value: number; steady: boolean }>());
-  /** Undefined until the stream has answered for the first time. */
-  const connected = ref<boolean>();
+  const stream = useStream();
+  const { connected } = storeToRefs(stream);
   const listeners = new Set<(taken: Taken) => void>();
-  let stream: EventSource | undefined;
-  let again: ReturnType<typeof setTimeout> | undefined;
+  let stop: (() => void) | undefined;
   let users = 0;
 
   function hear(message: InstrumentMessage): void {
@@ -28,31 +25,13 @@ export const useInstruments = defineStore('instruments', () => {
     } else for (const listener of listeners) listener(message);
   }
 
-  /** The browser connects again by itself when a stream breaks, but not when it was refused, as by a server that is still starting. */
-  function open(): void {
-    const opened = new EventSource('/api/v1/instruments/stream');
-    stream = opened;
-    opened.onopen = () => {
-      connected.value = true;
-    };
-    opened.onerror = () => {
-      connected.value = false;
-      if (opened.readyState === EventSource.CLOSED) again = setTimeout(open, AGAIN_MS);
-    };
-    opened.onmessage = (event) => hear(JSON.parse(event.data as string) as InstrumentMessage);
-  }
-
   /** Listens as long as the component stands. */
   function listen(onTaken?: (taken: Taken) => void): void {
     if (onTaken) listeners.add(onTaken);
-    if (users++ === 0) open();
+    if (users++ === 0) stop = stream.withInstruments(hear);
     onScopeDispose(() => {
       if (onTaken) listeners.delete(onTaken);
-      if (--users > 0) return;
-      clearTimeout(again);
-      stream?.close();
-      stream = undefined;
-      connected.value = undefined;
+      if (--users === 0) stop?.();
     });
   }
 

@@ -3,6 +3,7 @@ import { computed, shallowRef } from 'vue';
 import { ALL_SPORTS, WANTED_CHANCE, sportData, withOwn, type Sport, type SportData } from '@kevro/core';
 import type { Shop } from '@kevro/contract';
 import { api } from '../api/client';
+import { onChanged } from '../ui/changes';
 import { setShopZone } from '../words/days';
 import { setPartUnit } from '../words/part-weight';
 
@@ -23,6 +24,7 @@ export const useShop = defineStore('shop', () => {
     asked ??= load().finally(() => (asked = undefined));
     await asked;
   };
+  onChanged(() => shop.value && load().catch(() => undefined), ['shop']);
   /** A sport with the numbers that the shop works to. */
   const sportOf = (sport: Sport): SportData => withOwn(sportData(sport), shop.value?.sports[sport]);
   /** How often a check is to pass at first. */

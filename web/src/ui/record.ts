@@ -1,4 +1,5 @@
 import { ref, shallowRef, watch } from 'vue';
+import { onChanged } from './changes';
 
 /**
  * One record of the server, asked for by its key: the one way to ask for one. Of two answers on their way the one that was asked for last counts, and nothing of
@@ -41,5 +42,6 @@ export function useRecord<T>(key: () => string | null | undefined, ask: (key: st
     },
     { immediate: true },
   );
+  onChanged(load);
   return { record, failure, load, show };
 }

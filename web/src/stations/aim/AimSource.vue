@@ -149,7 +149,6 @@ const moves = (bother: Bother): string =>
       v-for="bother in BOTHERS"
       :key="bother"
       :model-value="draft.bothers.includes(bother)"
-      hide-details
       density="compact"
       @update:model-value="toggle(bother)"
     >
@@ -174,7 +173,6 @@ const moves = (bother: Bother): string =>
       :max="100"
       :step="5"
       aria-label="Share of the way, per cent"
-      hide-details
       @update:model-value="aim.choose({ share: Number($event) })"
     />
   </div>

@@ -172,6 +172,7 @@ async function store(): Promise<void> {
       }),
       note,
       by: by.value,
+      after: fitting.aim?.id ?? null,
     };
     await actKey.once((own) => api('setAim', { id: view.id, body: { ...body, key: own } }));
     kept.stored();
@@ -180,6 +181,8 @@ async function store(): Promise<void> {
   } catch (error) {
     saved.failed(error);
     if (!(error instanceof Refused)) return;
+    // What stands now is shown, with what was typed beside it.
+    if (error.code === 'aim-outdated') await fitting.refresh();
     refused.value = error;
     await nextTick();
     focusWrong(specs.value);
