@@ -189,6 +189,7 @@ const TAGS: Record<string, string> = {
   setups: 'The library of published setups',
   shop: 'The shop itself',
   sign: 'Signing in and out',
+  stream: 'What is stored anywhere, as it happens',
   stringings: 'Strings of a frame',
   today: 'Open fittings, and what is next in each',
 };
@@ -253,7 +254,7 @@ export function openApiDocument(): Record<string, unknown> {
   paths['/stream'] = {
     get: {
       operationId: 'changeStream',
-      tags: ['changes'],
+      tags: ['stream'],
       summary: 'What is stored anywhere in the shop, as server-sent events of the type change',
       responses: {
         200: {

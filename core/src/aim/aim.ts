@@ -1,3 +1,4 @@
+import { noticeableStep } from '../compare';
 import { Fault, type Problem } from '../fault';
 import { SPEC_KEYS, recoilWeight, unlikely, type AxisSpecs, type SpecKey, type Specs } from '../mass';
 import type { KnownSpecs } from '../spec';
@@ -110,6 +111,30 @@ export function deviationFrom(aim: Aim, specs: KnownSpecs): KnownSpecs {
     if (target && value !== undefined) deviation[key] = value - target.value;
   }
   return deviation;
+}
+
+/** The spec that misses an aim most for a hand. */
+export interface Miss {
+  key: SpecKey;
+  /** How far over it is, or under where it is less than zero. */
+  off: number;
+  steps: number;
+}
+/**
+ * The one rule of which spec is worst: of those outside their tolerance the one that is off by the most noticeable steps; undefined where all are inside.
+ * @param deviation value less target @param hand the swing weight of the frame, of which a step of it is a share
+ * @example worstMiss({ massG: { value: 348, tolerance: 1 } }, { massG: -3 }, sportData('tennis'), 320) // { key: 'massG', off: -3, steps: 1 }
+ */
+export function worstMiss(aim: Aim, deviation: KnownSpecs, sport: SportData, hand: number): Miss | undefined {
+  let worst: Miss | undefined;
+  for (const key of SPEC_KEYS) {
+    const target = targetOf(aim, key);
+    const off = deviation[key];
+    if (!target || off === undefined || isInside(target, target.value + off)) continue;
+    const steps = Math.abs(off) / noticeableStep(sport.noticeable, key, hand);
+    if (!worst || steps > worst.steps) worst = { key, off, steps };
+  }
+  return worst;
 }
 
 /** Whether each spec of the aim that is not free lies within its tolerance; a spec that is not known does not. */

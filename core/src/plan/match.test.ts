@@ -64,7 +64,12 @@ describe('frames of a set', () => {
     const { twistWeight: _, ...noTwist } = frame('e', 329, 322).specs;
     const unread = { ...frame('e', 329, 322), specs: noTwist };
     expect(matchable([...set, unread])).not.toContain('twistWeight');
-    const { target } = matchFrames({ ...asked, frames: [...set.slice(0, 1), unread], keys: SPEC_KEYS, to: 'least' });
+    const { target } = matchFrames({
+      ...asked,
+      frames: [...set.slice(0, 1), unread],
+      keys: SPEC_KEYS,
+      to: 'least',
+    });
     expect(Object.keys(target).toSorted()).toEqual([...keys].toSorted());
     const own = matchFrames({ ...asked, keys: ['massG'], to: { specs: { massG: 333, swingWeight: 330 } } });
     expect(own.target).toEqual({ massG: { value: 333, tolerance: tolerance.massG } });

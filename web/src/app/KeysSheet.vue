@@ -4,6 +4,7 @@ import { useShortcuts } from '../ui/keys';
 
 /** The keys that work, and the switch for those that are a single character. */
 const open = defineModel<boolean>({ required: true });
+const emit = defineEmits<{ marks: [] }>();
 const shortcuts = useShortcuts();
 const KEYS: [string[], string][] = [
   [['1', '…', '7'], 'go to a station of the open fitting; on Today: open one of the first nine'],
@@ -45,6 +46,7 @@ const KEYS: [string[], string][] = [
       Turn off if you dictate or rest things on the keyboard. Ctrl shortcuts still work.
     </p>
     <div class="d-flex mt-4">
+      <v-btn variant="outlined" @click="emit('marks')">What the marks mean</v-btn>
       <v-spacer /><v-btn color="primary" autofocus @click="open = false">Close</v-btn>
     </div>
   </Sheet>

@@ -55,6 +55,13 @@ const changing = ref(false);
 // Asked for by few: they come when they are.
 const SearchSheet = later(() => import('./SearchSheet.vue'));
 const TourPanel = later(() => import('./TourPanel.vue'));
+const MarksLegend = later(() => import('../bench/MarksLegend.vue'));
+const marks = ref(false);
+const marked = ref(false);
+function showMarks(): void {
+  showKeys.value = false;
+  marked.value = marks.value = true;
+}
 const tour = useTour();
 const searching = ref(false);
 const searched = ref(false);
@@ -143,7 +150,8 @@ useKeys({
       <span v-if="saved.failure" class="miss" role="alert">{{ saved.failure }}</span>
       <span v-else-if="saved.at">saved {{ saved.at }}</span>
     </footer>
-    <KeysSheet v-model="showKeys" />
+    <KeysSheet v-model="showKeys" @marks="showMarks" />
+    <MarksLegend v-if="marked" v-model="marks" />
     <SearchSheet v-if="searched" v-model="searching" />
     <TourPanel v-if="tour.at.value !== undefined" />
     <CloseFitting v-if="view" v-model="closing" :view="view" />

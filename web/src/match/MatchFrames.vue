@@ -59,7 +59,13 @@ function doing(plan: Plan, id: string): string {
   const frame = props.frames.find((f) => f.id === id);
   return frame && plan.places > 0 ? doingWords(plan, settleFrame(frame.shape)) : 'Leave as it is';
 }
-const short = (plan: Plan): string => (found.value ? missWords(found.value.target, plan.deviation, say) : '');
+const short = (plan: Plan): string =>
+  found.value && sport.value
+    ? missWords(found.value.target, plan.deviation, say, {
+        sport: sport.value,
+        hand: plan.specs.swingWeight,
+      })
+    : '';
 const rows = computed(() => found.value?.frames ?? []);
 /** Those that do not get there: a frame that is too heavy cannot come down by putting on. */
 const outside = computed(() => rows.value.filter(({ plan }) => !plan.withinTolerance));

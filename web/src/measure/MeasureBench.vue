@@ -28,6 +28,7 @@ import { readingWorking } from '../bench/bench-marks';
 import { sweetOf } from '../rail/sweet';
 import { useWorking } from '../bench/working';
 import { useInstruments } from '../stores/instruments';
+import { later } from '../stores/later';
 import WorkingSheet from '../bench/WorkingSheet.vue';
 import { PURPOSE_HINTS, PURPOSE_NAMES } from '../words';
 import { percent, timesWords } from '../words/chance';
@@ -166,6 +167,9 @@ async function store(): Promise<void> {
   }
 }
 
+const MarksLegend = later(() => import('../bench/MarksLegend.vue'));
+const marks = ref(false);
+const marked = ref(false);
 const askAnew = ref(false);
 /** Readings that were taken are not dropped by a slip. */
 const anew = (): void => {
@@ -262,6 +266,7 @@ watch(
       <div class="tools">
         <button type="button" class="link" @click="line = true">Type all in one line</button>
         <button v-if="anything" type="button" class="link" @click="anew">Start over</button>
+        <button type="button" class="link" @click="marks = marked = true">What the marks mean</button>
       </div>
       <slot name="more" />
     </template>
@@ -303,6 +308,7 @@ watch(
       ><span><kbd>/</kbd> one line</span><span><kbd>Enter</kbd> enter value</span>
     </template>
   </Bench>
+  <MarksLegend v-if="marked" v-model="marks" />
   <TypedLine v-model="line" :bench="bench" />
   <Sheet v-model="askAnew" title="Start over?" :width="460">
     <p class="my-3">

@@ -52,11 +52,15 @@ describe('a plan in words', () => {
     );
   });
 
-  it('names what is furthest outside, counted in tolerances, and leaves out what is free', () => {
-    expect(missWords(aim, { massG: -2, swingWeight: -9.04, twistWeight: 5 }, say)).toBe(
+  it('names what misses most for a hand, in noticeable steps, and leaves out what is free', () => {
+    const hand = { sport: frame.sport, hand: 340 };
+    // 9 of swing weight are a step and a bit (2.5 % of 340), 2 g are two thirds of one.
+    expect(missWords(aim, { massG: -2, swingWeight: -9.04, twistWeight: 5 }, say, hand)).toBe(
       'swing weight 9.0 of swingWeight short',
     );
-    expect(missWords(aim, { massG: 1, swingWeight: 1.5 }, say)).toBe('');
+    // In tolerances the swing weight would be worse: 2.4 against 2.1; a hand notices the grams first.
+    expect(missWords(aim, { massG: 2.1, swingWeight: 3.6 }, say, hand)).toBe('weight 2.1 of massG over');
+    expect(missWords(aim, { massG: 1, swingWeight: 1.5 }, say, hand)).toBe('');
   });
 
   it('says what to cut', () => {

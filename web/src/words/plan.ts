@@ -1,17 +1,15 @@
 import { shortWeight } from './part-weight';
 import {
   specName,
-  SPEC_KEYS,
-  isInside,
-  timesOff,
+  worstMiss,
   zoneOf,
-  targetOf,
   type Aim,
   type Frame,
   type KnownSpecs,
   type Placement,
   type Removal,
   type SpecKey,
+  type SportData,
   type Swap,
 } from '@kevro/core';
 import { BASE_GRIP_NAMES, ZONE_NAMES } from '.';
@@ -54,23 +52,16 @@ export function doingWords(
 }
 
 /**
- * «misses swing weight by 9 kg·cm²»: the spec that is furthest outside, in tolerances; empty where all are inside.
- * @param say an amount of a spec as the fitter reads it, with its unit
+ * «swing weight 9 kg·cm² short»: the spec that misses most for a hand; empty where all are inside.
+ * @param say an amount of a spec as the fitter reads it, with its unit @param hand the frame's swing weight
  */
 export function missWords(
   aim: Aim,
   deviation: KnownSpecs,
   say: (key: SpecKey, amount: number) => string,
+  { sport, hand }: { sport: SportData; hand: number },
 ): string {
-  let worst: { key: (typeof SPEC_KEYS)[number]; off: number; times: number } | undefined;
-  for (const key of SPEC_KEYS) {
-    const target = targetOf(aim, key);
-    const off = deviation[key];
-    if (!target || off === undefined) continue;
-    const value = target.value + off;
-    const times = timesOff(target, value);
-    if (!isInside(target, value) && (!worst || times > worst.times)) worst = { key, off, times };
-  }
+  const worst = worstMiss(aim, deviation, sport, hand);
   if (!worst) return '';
   return `${specName(worst.key)} ${say(worst.key, Math.abs(worst.off))} ${worst.off > 0 ? 'over' : 'short'}`;
 }

@@ -68,8 +68,11 @@ const gets = computed(() => {
       words: `Reachable with ${grams}; ${percent(best.chance)} of such builds pass the first check.`,
       good: true,
     };
-  const miss = missWords(props.aim.read.value.aim, best.deviation, (key, amount) =>
-    units.sayWidth(key, amount, sport),
+  const miss = missWords(
+    props.aim.read.value.aim,
+    best.deviation,
+    (key, amount) => units.sayWidth(key, amount, sport),
+    { sport: shop.sportOf(sport), hand: best.specs.swingWeight },
   );
   return { words: `Not reachable with these parts: ${miss}.`, good: false };
 });

@@ -84,7 +84,9 @@ const heading = computed(() => {
     (key) => targetOf(aim.value ?? {}, key) && check.value?.specs[key] === undefined,
   );
   if (missed.length > 0) return `Not known: ${list(missed)} was not measured`;
-  return `Not yet: ${missWords(aim.value, deviationFrom(aim.value, check.value.specs), say)}`;
+  const { specs } = check.value;
+  const hand = { sport: shop.sportOf(sport.value), hand: specs.swingWeight };
+  return `Not yet: ${missWords(aim.value, deviationFrom(aim.value, specs), say, hand)}`;
 });
 
 const shownMarks = computed(() => ({

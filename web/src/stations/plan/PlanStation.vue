@@ -120,9 +120,12 @@ const EffectOnPlay = later(() => import('./EffectOnPlay.vue'));
 
 const inside = computed(() => (aim.value && after.value ? withinTolerance(aim.value, after.value) : false));
 const nowMisses = computed(() =>
-  after.value && aim.value
-    ? missWords(aim.value, deviationFrom(aim.value, after.value), (key, amount) =>
-        units.sayWidth(key, amount, fitting.record?.shape.sport ?? 'tennis'),
+  after.value && aim.value && fitting.frame
+    ? missWords(
+        aim.value,
+        deviationFrom(aim.value, after.value),
+        (key, amount) => units.sayWidth(key, amount, fitting.record?.shape.sport ?? 'tennis'),
+        { sport: fitting.frame.sport, hand: after.value.swingWeight },
       )
     : '',
 );

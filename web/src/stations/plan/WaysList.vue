@@ -25,8 +25,11 @@ const passes = ({ chance }: Plan): string => `${Math.round(100 * chance)} % pass
 const judged = (plan: Plan): string =>
   plan.withinTolerance
     ? `${counted(plan.places, 'place', 'places')} · ${partWeight(plan.addedG)} · ${passes(plan)}`
-    : missWords(props.aim, plan.deviation, (key, amount) =>
-        units.sayWidth(key, amount, props.frame.sport.sport),
+    : missWords(
+        props.aim,
+        plan.deviation,
+        (key, amount) => units.sayWidth(key, amount, props.frame.sport.sport),
+        { sport: props.frame.sport, hand: plan.specs.swingWeight },
       );
 </script>
 
