@@ -139,6 +139,41 @@ test.describe('another device', () => {
   });
 });
 
+test.describe('other devices', () => {
+  test.use({ ownProcess: true });
+  test('are let in from the page, after a restart too, until the bench says otherwise', async () => {
+    const onNetwork = Object.values(networkInterfaces()).some((all) =>
+      all?.some(({ internal }) => !internal),
+    );
+    await page.goto('/settings/safety');
+    await settled(page);
+    expect(await button('Let other devices in').count()).toBe(0);
+    await page.getByRole('textbox', { name: 'A passphrase for the shop' }).fill('loops and plumb lines');
+    await button('Set it').click();
+    await button('Let other devices in').click();
+    if (!onNetwork) {
+      await page.getByText('This machine is on no network').waitFor();
+      return;
+    }
+    await page.getByRole('img', { name: /^QR code of http/ }).waitFor();
+    const address = (await page.locator('.address').first().innerText()).trim();
+    const reached = (): Promise<unknown> =>
+      fetch(`${address}/api/v1/access`).then(
+        (r) => r.json(),
+        () => 'not reached',
+      );
+    expect(await reached()).toMatchObject({ bench: false, signedIn: false });
+    const own = shop as Application;
+    await own.stop();
+    await own.start();
+    expect(await reached()).toMatchObject({ signedIn: false });
+    await page.reload();
+    await button('Only this machine').click();
+    await button('Let other devices in').waitFor();
+    expect(await reached()).toBe('not reached');
+  });
+});
+
 test.describe('a shop with a passphrase', () => {
   test('prints at its start how another browser of this machine comes in, and gives its owner a backup', async ({
     browser,

@@ -26,7 +26,7 @@ import {
   signOff,
   todayQuery,
 } from './records/fitting';
-import { access, devices, newPassphrase, pairing, signIn } from './records/access';
+import { access, devices, letOthersIn, newPassphrase, pairing, signIn } from './records/access';
 import { learning, rollAct } from './records/learning';
 import { capture, newReading, setAside, storeCapture } from './records/capture';
 import {
@@ -106,6 +106,16 @@ export const calls = {
       'Set the shop’s passphrase, on the bench machine; every other browser is signed out',
       z.strictObject({ set: z.literal(true) }),
       newPassphrase,
+    ),
+    bodyMostBytes: OPEN_MOST_BYTES,
+  },
+  letOthersIn: {
+    ...act(
+      at.letOthersIn,
+      'device',
+      'Listen for other devices of the network or stop it, on the bench machine',
+      access,
+      letOthersIn,
     ),
     bodyMostBytes: OPEN_MOST_BYTES,
   },

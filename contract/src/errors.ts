@@ -137,6 +137,7 @@ const TABLE = {
     (v) => `There were too many wrong tries. Wait ${one(v.seconds, 0)} s, then try again.`,
     'There were too many wrong tries. Wait a little, then try again.',
   ),
+  'no-network': entry(409, 'This machine is on no network: nobody else can reach it.'),
   'no-passphrase': entry(
     409,
     'The shop has no passphrase yet. Set one on the bench machine, under Settings, Other devices.',

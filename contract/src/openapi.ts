@@ -174,6 +174,7 @@ const TAGS: Record<string, string> = {
   health: 'Whether the server answers',
   instruments: 'Scales, boards and machines, their readings and calibrations',
   learning: 'What builds showed about parts',
+  let: 'Whether other devices of the network are listened for',
   look: 'Follow-ups',
   measurements: 'Stored measurements: corrected, discarded, set beside setups',
   models: 'Models of frames that the shop has had',

@@ -28,6 +28,7 @@ export const paths = {
   signIn: post('/sign-in'),
   signOut: post('/sign-out'),
   setPassphrase: put('/passphrase'),
+  letOthersIn: put('/let-in'),
   pair: post('/pairings'),
   devices: get('/devices'),
   backups: get('/backups'),

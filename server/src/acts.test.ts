@@ -43,6 +43,7 @@ it('every act is sent twenty times below, but for those that say how something i
     'dropCapture',
     'erasePlayer',
     'importSetups',
+    'letOthersIn',
     'removeFitting',
     'setAside',
     'setBeside',

@@ -25,6 +25,7 @@ import { playerRoutes } from './routes/players';
 import { answer } from './routes/route';
 import { roundRoutes } from './routes/rounds';
 import { readHere, type ReadFile } from './exchange/setup-reading';
+import type { OtherDevices } from './start/other-devices';
 import { safeHeaders } from './safety/headers';
 import { onlyJson, onlyOwnPages, ownNames } from './safety/own-pages';
 import { onlyWithRoom, type Room } from './safety/room';
@@ -42,6 +43,8 @@ export interface AppParts {
   backups?: KeptBackups;
   /** Where other devices find the shop; nowhere while only this machine is listened to. */
   addresses?: () => readonly string[];
+  /** What listens for other devices, where that can be said on the page. */
+  others?: OtherDevices;
   /** Free bytes where the shop is kept; without end where it is kept in memory. */
   room?: Room;
   /** The names under which the shop may be asked for. */
@@ -62,6 +65,7 @@ export function createApp({
   pageFolder,
   backups,
   addresses = () => [],
+  others,
   room = () => Infinity,
   isOwnName = ownNames(),
   now = systemClock,
@@ -84,7 +88,7 @@ export function createApp({
   importRoutes(api, acts, now, reading);
   api.use(onlyJson);
   api.use('/played', withRoom);
-  accessRoutes(api, { db, now, door, addresses, ...(onBenchCode ? { onBenchCode } : {}) });
+  accessRoutes(api, { db, now, door, addresses, others, ...(onBenchCode ? { onBenchCode } : {}) });
   linkRoutes(api, acts, now);
   answer(api, 'health', async () => {
     await db.query('select 1');

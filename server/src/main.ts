@@ -16,7 +16,9 @@ import { openThreaded } from './db/threaded';
 import { loadShop, readShopFile } from './exchange/shop-file';
 import { readInThread } from './exchange/threaded-reading';
 import { BACKUPS, OWNERS_KEY, demoFolder, shopFolder } from './start/demo-folder';
-import { addressesAt, isLoopback, ownNames } from './safety/own-pages';
+import { addressesAt, isLoopback, ownAddresses, ownNames } from './safety/own-pages';
+import { isLetIn } from './records/access';
+import { OtherDevices } from './start/other-devices';
 import { roomIn } from './safety/room';
 import { Door } from './safety/access';
 import { log } from './safety/log';
@@ -114,6 +116,12 @@ const door = new Door(db, systemClock);
 const keyFile = join(folder, OWNERS_KEY);
 writeFileSync(keyFile, door.ownersKey, { mode: 0o600 });
 
+/** On loopback alone, others are let in by a word on the page. */
+const others = isLoopback(host)
+  ? new OtherDevices((request, response) => answering(request, response), port, ownAddresses)
+  : undefined;
+if (await isLetIn(db)) await others?.open();
+
 answering = createApp({
   door,
   onBenchCode: (code) =>
@@ -121,7 +129,8 @@ answering = createApp({
   reading: readInThread(new URL('./reading-thread.js', import.meta.url)),
   ...(backups ? { backups } : {}),
   room,
-  addresses: () => (isLoopback(host) ? [] : addressesAt(host).map((name) => `http://${name}:${port}`)),
+  addresses: () => others?.addresses ?? addressesAt(host).map((name) => `http://${name}:${port}`),
+  ...(others ? { others } : {}),
   db,
   hub,
   compute,
@@ -137,6 +146,7 @@ const stop = (): void => {
   hub.stop();
   backups?.stop();
   rmSync(keyFile, { force: true });
+  others?.close();
   server.close();
   server.closeAllConnections();
   void db

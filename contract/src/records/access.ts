@@ -6,11 +6,14 @@ export const access = z.strictObject({
   bench: z.boolean().describe('it is the machine that Kevro runs on'),
   signedIn: z.boolean().describe('it may come in'),
   passphraseSet: z.boolean(),
+  letIn: z.boolean().describe('other devices of the network are listened for'),
+  alwaysOpen: z.boolean().describe('they are listened for by the way Kevro was started'),
   addresses: z
     .array(z.string())
     .describe('where other devices find the shop; told to the bench machine only'),
 });
 export type Access = z.output<typeof access>;
+export const letOthersIn = z.strictObject({ letIn: z.boolean() });
 
 export const newPassphrase = z.strictObject({ passphrase: z.string().min(PASSPHRASE_LEAST).max(200) });
 /** By the passphrase, or by a code that was shown on the bench machine. */

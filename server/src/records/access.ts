@@ -7,6 +7,12 @@ export async function lockOf(db: Queries): Promise<Kept | undefined> {
   return (await db.query<Kept>('select salt, hash from shop_lock'))[0];
 }
 
+/** Whether other devices are listened for. */
+export const isLetIn = async (db: Queries): Promise<boolean> =>
+  (await db.query<{ letIn: boolean }>('select let_in as "letIn" from shop_lock'))[0]?.letIn ?? false;
+export const setLetIn = (tx: Queries, letIn: boolean): Promise<unknown> =>
+  tx.query('update shop_lock set let_in = $1', [letIn]);
+
 /** A new passphrase signs every device out. */
 export async function setLock(tx: Queries, { salt, hash }: Kept, now: string): Promise<void> {
   await tx.query(

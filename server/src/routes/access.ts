@@ -5,7 +5,16 @@ import { writeLine } from '../act';
 import type { Clock } from '../clock';
 import type { Db } from '../db/db';
 import { ApiProblem, badInput, wrongAt } from '../problem';
-import { addDevice, devicesOf, dropDevice, forgetDevices, lockOf, setLock } from '../records/access';
+import {
+  addDevice,
+  devicesOf,
+  dropDevice,
+  forgetDevices,
+  lockOf,
+  setLetIn,
+  setLock,
+} from '../records/access';
+import type { OtherDevices } from '../start/other-devices';
 import { theShop } from '../records/shop';
 import {
   BENCH_HOURS,
@@ -30,12 +39,17 @@ export interface AccessParts {
   now: Clock;
   door: Door;
   addresses: () => readonly string[];
+  /** What listens for other devices; nothing where the way it was started does. */
+  others?: OtherDevices | undefined;
   /** Told the code that lets another browser of this machine in as the bench, once there is a passphrase. */
   onBenchCode?: (code: string) => void;
 }
 
 /** Who comes in: open to everybody who can reach the shop, so that nothing here tells more than it must. */
-export function accessRoutes(router: Router, { db, now, door, addresses, onBenchCode }: AccessParts): void {
+export function accessRoutes(
+  router: Router,
+  { db, now, door, addresses, others, onBenchCode }: AccessParts,
+): void {
   const tries = new Tries();
   const pairings = new Pairings();
   const millis = (): number => Date.parse(now());
@@ -44,15 +58,19 @@ export function accessRoutes(router: Router, { db, now, door, addresses, onBench
   };
   if (onBenchCode) void door.isLocked().then((locked) => locked && offerBench());
 
-  router.get(calls.access.path, async (_request, response) => {
+  const toldTo = async (response: Response): Promise<Access> => {
     const { bench, signedIn } = callerOf(response);
-    const told: Access = {
+    return {
       bench,
       signedIn,
       passphraseSet: await door.isLocked(),
+      letIn: addresses().length > 0,
+      alwaysOpen: others === undefined && addresses().length > 0,
       addresses: bench ? [...addresses()] : [],
     };
-    response.json(told);
+  };
+  router.get(calls.access.path, async (_request, response) => {
+    response.json(await toldTo(response));
   });
 
   /** Gives a browser its own sign-in. */
@@ -109,7 +127,8 @@ export function accessRoutes(router: Router, { db, now, door, addresses, onBench
     response.set('Set-Cookie', cookieOf('', 0)).json({ signedIn: false });
   });
 
-  for (const name of ['setPassphrase', 'pair', 'devices'] as const) router.all(calls[name].path, onlyBench);
+  for (const name of ['setPassphrase', 'letOthersIn', 'pair', 'devices'] as const)
+    router.all(calls[name].path, onlyBench);
   router.put(calls.setPassphrase.path, ...bodyOf(calls.setPassphrase), async (request, response) => {
     const { passphrase } = readAs(calls.setPassphrase.body, request.body);
     const kept = await keep(passphrase);
@@ -122,6 +141,19 @@ export function accessRoutes(router: Router, { db, now, door, addresses, onBench
     if (!(await door.isLocked())) offerBench();
     door.lock();
     response.set('Set-Cookie', cookieOf(token, BENCH_HOURS)).json({ set: true });
+  });
+  router.put(calls.letOthersIn.path, ...bodyOf(calls.letOthersIn), async (request, response) => {
+    const { letIn: wanted } = readAs(calls.letOthersIn.body, request.body);
+    // Nobody is listened for whom nothing would keep out.
+    if (wanted && !(await door.isLocked())) throw new ApiProblem('no-passphrase');
+    if (wanted) await others?.open();
+    else others?.close();
+    if (wanted && addresses().length === 0) throw new ApiProblem('no-network');
+    await db.transaction(async (tx) => {
+      await setLetIn(tx, wanted);
+      await writeLine(tx, { name: 'letOthersIn', who: BENCH_NAME, id: null, at: now() });
+    });
+    response.json(await toldTo(response));
   });
   answer(router, 'pair', async () => {
     if (!(await door.isLocked())) throw new ApiProblem('no-passphrase');

@@ -221,7 +221,8 @@ export function importRoutes(router: Router, { db, changes }: Acts, now: Clock, 
           line: (tx) =>
             writeLine(tx, { name: 'importSetups', who: callerOf(response).name, id: null, at: now() }),
         });
-        if (mode === 'store') changes.tell({ kind: 'setup', id: null, page: request.get('kevro-page') ?? '' });
+        if (mode === 'store')
+          changes.tell({ kind: 'setup', id: null, page: request.get('kevro-page') ?? '' });
         response.json(done);
       } finally {
         await file.close();

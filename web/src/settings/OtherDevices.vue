@@ -46,6 +46,13 @@ const letIn = () =>
   trying(async () => {
     pairing.value = await api('pair');
   });
+/** Listens for other devices from here on, with the picture for the first of them; or for nobody but this machine. */
+const open = (now: boolean) =>
+  trying(async () => {
+    access.value = await api('letOthersIn', { body: { letIn: now } });
+    pairing.value = now ? await api('pair') : undefined;
+    saved.stored();
+  });
 const signOut = () =>
   trying(async () => {
     await api('signOut');
@@ -71,8 +78,8 @@ const reachable = computed(() => (access.value?.addresses.length ?? 0) > 0);
     </template>
     <template v-else-if="access">
       <p v-if="!reachable">
-        Only this machine reaches Kevro now. To let tablets and phones of the shop’s network in, set a
-        passphrase and start it with <code>HOST=0.0.0.0 npm start</code>.
+        Only this machine reaches Kevro now.
+        {{ access.passphraseSet ? '' : 'Set a passphrase to let tablets and phones of your network in.' }}
       </p>
       <p v-else>
         Others in the shop’s network find it at
@@ -94,9 +101,20 @@ const reachable = computed(() => (access.value?.addresses.length ?? 0) > 0);
         This browser is the bench. Another browser of this machine signs in at the address that Kevro prints
         when it starts.
       </p>
-      <div v-if="access.passphraseSet && reachable">
-        <v-btn color="primary" :loading="busy" @click="letIn">Let a tablet in</v-btn>
+      <div v-if="access.passphraseSet" class="doors">
+        <v-btn v-if="!reachable" color="primary" :loading="busy" @click="open(true)"
+          >Let other devices in</v-btn
+        >
+        <template v-else>
+          <v-btn color="primary" :loading="busy" @click="letIn">Let a tablet in</v-btn>
+          <v-btn v-if="!access.alwaysOpen" variant="outlined" :disabled="busy" @click="open(false)"
+            >Only this machine</v-btn
+          >
+        </template>
       </div>
+      <p v-if="access.passphraseSet && reachable" class="soft small">
+        The network is not encrypted: use the shop’s own.
+      </p>
       <div v-if="pairing" class="pairing" role="status">
         <img :src="picture" width="200" height="200" :alt="`QR code of ${pairing.address}`" />
         <p class="mb-0">
@@ -137,6 +155,11 @@ form > :first-child {
 .address + .address::before {
   content: ' or ';
   font-weight: 400;
+}
+.doors {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px;
 }
 .pairing {
   display: flex;

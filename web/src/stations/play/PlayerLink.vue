@@ -57,9 +57,10 @@ const picture = computed(() =>
       </p>
     </template>
     <p v-else>
-      Only this machine reaches Kevro now. For a phone to reach it, start it with
-      <code>HOST=0.0.0.0 npm start</code> and have the phone in the shop’s network. On this machine the link
-      is <RouterLink :to="{ name: 'played', params: { code: made.code } }" class="link">here</RouterLink>.
+      Only this machine reaches Kevro now. For a phone to reach it, press
+      <RouterLink :to="{ name: 'safety' }" class="link">Let other devices in</RouterLink>. On this machine the
+      link is
+      <RouterLink :to="{ name: 'played', params: { code: made.code } }" class="link">here</RouterLink>.
     </p>
     <div class="d-flex mt-4">
       <v-spacer /><v-btn color="primary" autofocus @click="open = false">Close</v-btn>
