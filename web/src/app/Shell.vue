@@ -195,7 +195,9 @@ useKeys({
   padding: 8px 4px;
   white-space: nowrap;
 }
+/* What is hidden from sight alone scrolls with its page: else it lengthens the window, which then scrolls too. */
 .content {
+  position: relative;
   overflow: auto;
   min-width: 0;
 }

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, nextTick, ref } from 'vue';
-import { useRouter } from 'vue-router';
+import { useRoute, useRouter } from 'vue-router';
 import { TOUR, useTour } from './tour';
 
 /** A walk through the demo, one page after the other; it lies over nothing that it talks about, and can be left at any time. */
@@ -8,6 +8,9 @@ const { at, leave, go } = useTour();
 const router = useRouter();
 const panel = ref<HTMLElement>();
 const step = computed(() => TOUR[at.value ?? -1]);
+const route = useRoute();
+/** Somebody goes on by themselves: it steps aside, and waits to be called back. */
+const aside = computed(() => step.value !== undefined && route.path !== step.value.path);
 async function show(next: number): Promise<void> {
   go(next);
   const path = TOUR[next]?.path;
@@ -18,8 +21,12 @@ async function show(next: number): Promise<void> {
 </script>
 
 <template>
+  <div v-if="aside && at !== undefined" class="tour aside no-print">
+    <v-btn variant="text" size="small" @click="show(at)">Tour, {{ at + 1 }} of {{ TOUR.length }}</v-btn>
+    <v-btn variant="text" size="small" @click="leave">Leave</v-btn>
+  </div>
   <section
-    v-if="step && at !== undefined"
+    v-else-if="step && at !== undefined"
     ref="panel"
     class="tour no-print"
     tabindex="-1"
@@ -48,6 +55,11 @@ async function show(next: number): Promise<void> {
   padding: 14px 16px;
   background: rgb(var(--v-theme-sheet));
   border: 2px solid rgb(var(--v-theme-ink));
+}
+/* A line of it, where the places end. */
+.aside {
+  width: auto;
+  padding: 2px 4px;
 }
 h2 {
   font-size: 18px;

@@ -27,6 +27,7 @@ defineProps<{ title: string; asideLabel: string; wide?: boolean }>();
   grid-template-columns: minmax(0, 1fr) 408px;
 }
 .work {
+  position: relative;
   padding: 4px 18px 8px;
   overflow-y: auto;
   min-width: 0;
@@ -39,6 +40,7 @@ aside {
   min-height: 0;
 }
 .aside-body {
+  position: relative;
   flex: 1;
   overflow-y: auto;
   padding: 14px 16px;

@@ -9,7 +9,7 @@ import RailHold from './RailHold.vue';
 import RailRuler from './RailRuler.vue';
 import RailSweet from './RailSweet.vue';
 import RailWeight from './RailWeight.vue';
-import { frameDrawing, line, weightDrawing } from './drawing';
+import { apartInHandle, frameDrawing, line, weightDrawing } from './drawing';
 import { railScale } from './scale';
 
 export interface Ghost {
@@ -71,13 +71,20 @@ const plannedLeft = computed(
   () => (props.plannedBalanceCm ?? 0) < (props.measuredBalanceCm ?? 0) && differs.value,
 );
 
+const drawings = computed(() => {
+  const weights = props.weights ?? [];
+  const each = weights.map((placement) => weightDrawing(scale.value, props.frame, placement));
+  return apartInHandle(scale.value, props.frame, weights, each, props.weightLabels ?? []);
+});
 const drawn = computed(() =>
-  (props.weights ?? []).map((placement) => {
+  (props.weights ?? []).flatMap((placement, i) => {
+    const drawing = drawings.value[i];
+    if (!drawing) return [];
     const { massG, sides, id } = placement;
     const zone = ZONE_NAMES[zoneOf(props.frame, placement)];
     return {
       id,
-      drawing: weightDrawing(scale.value, props.frame, placement),
+      drawing,
       spoken: `${zone}, ${partWeight(massG)}${sides === 2 ? ' in two halves' : ''}`,
     };
   }),

@@ -275,3 +275,43 @@ export function weightDrawing(scale: RailScale, frame: Frame, placement: Placeme
         })),
   };
 }
+
+/** Width of a letter of a label, px: its font is 14 px, bold. */
+const LETTER_PX = 7.8;
+const LABEL_ROW_PX = 17;
+
+/**
+ * Labels of pieces in the handle beside one another: where two would lie over each other the next stands under the handle, then a row further out.
+ * @param texts what stands at each drawing @returns the drawings, with their labels moved
+ */
+export function apartInHandle(
+  scale: RailScale,
+  frame: Frame,
+  placements: readonly Placement[],
+  drawings: readonly WeightDrawing[],
+  texts: readonly string[],
+): WeightDrawing[] {
+  const above = scale.py(frame.handleRadiusCm + 0.5) - 8;
+  const below = scale.py(-frame.handleRadiusCm - 0.5) + 20;
+  const rows = [above, below, above - LABEL_ROW_PX, below + LABEL_ROW_PX];
+  const taken = rows.map(() => -Infinity);
+  const found = [...drawings];
+  const inHandle = placements
+    .flatMap((placement, i) => {
+      const [label] = drawings[i]?.labels ?? [];
+      return placement.path === 'handle' && label
+        ? [{ i, x: label.x, half: ((texts[i]?.length ?? 0) * LETTER_PX) / 2 }]
+        : [];
+    })
+    .toSorted((a, b) => a.x - b.x);
+  for (const { i, x, half } of inHandle) {
+    const row = Math.max(
+      0,
+      taken.findIndex((right) => x - half > right),
+    );
+    taken[row] = x + half + 4;
+    const drawing = found[i];
+    if (drawing) found[i] = { ...drawing, labels: [{ x, y: rows[row] ?? above, anchor: 'middle' }] };
+  }
+  return found;
+}

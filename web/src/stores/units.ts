@@ -5,6 +5,7 @@ import {
   CM_PER_POINT,
   SPECS,
   G_PER_OUNCE,
+  inchFraction,
   pointsHeadLight,
   sportData,
   type LengthUnit,
@@ -116,9 +117,8 @@ export const useUnits = defineStore('units', () => {
   /** A width or an amount by which something misses, with its unit: «9 kg·cm²», «0.5 points». */
   const sayWidth = (key: AnySpecKey, width: number, sport: Sport): string =>
     `${showWidth(key, width, sport)} ${unit(key)}`;
-  /** A length at the bench, without its unit: a tenth of a cm, or a hundredth of an inch. */
-  const benchLength = (cm: number): string =>
-    way.value.length === 'in' ? (cm / CM_PER_INCH).toFixed(2) : cm.toFixed(1);
+  /** A length at the bench, without its unit: a tenth of a cm, or a sixteenth of an inch. */
+  const benchLength = (cm: number): string => (way.value.length === 'in' ? inchFraction(cm) : cm.toFixed(1));
   const bench = computed(() => ({ say: benchLength, unit: way.value.length }));
   /** A measure as shown, with its unit: «68.58 cm», «27 in». */
   const showMeasure = (measure: 'length' | 'area', value: number): string => {

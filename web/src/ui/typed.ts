@@ -54,7 +54,9 @@ export function measureWriting(measure: Measure, unit: string, digits: number): 
     read: (text) =>
       // A unit that is only a word beside the field ("swings") may be typed after the number too.
       parseMeasure(text, measure, unitScale(measure, unit) === undefined ? undefined : unit),
-    write: (value) => shortNumber(value / scale, digits),
+    // An area is told in whole units or tenths, whatever the unit that it was typed in comes to.
+    write: (value) =>
+      measure === 'area' ? bare((value / scale).toFixed(1)) : shortNumber(value / scale, digits),
   };
 }
 

@@ -33,8 +33,8 @@ const units = useUnits();
           <b>{{ ZONE_NAMES[cut.zone] }}</b><template v-if="cut.sides === 2">, both sides</template>
         </td>
         <td>
-          {{ cut.part?.name ?? 'as it is'
-          }}<template v-if="cut.layers > 1">, {{ cut.layers }} layers</template>
+          {{ cut.part?.name ?? 'as it is' }}<template v-if="cut.onBevels">, on every other bevel</template
+          ><template v-else-if="cut.layers > 1">, {{ cut.layers }} layers</template>
         </td>
         <td class="num">{{ cut.pieces }}</td>
         <td class="num">{{ cut.lengthCm > 0 ? units.benchLength(cut.lengthCm) : '—' }}</td>
