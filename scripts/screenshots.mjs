@@ -1,4 +1,7 @@
 // Takes the pictures of docs/screenshots from a demo that is running: npm run demo, then node scripts/screenshots.mjs.
+import { spawn } from 'node:child_process';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { createRequire } from 'node:module';
 import { CHROMIUM_ARGS, findChromium } from './chromium.mjs';
@@ -19,11 +22,6 @@ async function takeReadings(page) {
     if (times < 3) await page.keyboard.press('ArrowDown');
   }
 }
-/** The shelf held against the frame of a player. */
-async function chooseIlka(page) {
-  await page.getByRole('combobox', { name: 'For' }).fill('Ilka');
-  await page.getByRole('option', { name: /Ilka/ }).click();
-}
 const PICTURES = [
   ['today', '/'],
   ['measure', '/fittings/f-ilka/measure', 'light', takeReadings],
@@ -41,20 +39,14 @@ const PICTURES = [
   ],
   ['aim', '/fittings/f-ilka/aim'],
   ['plan', '/fittings/f-ilka/plan'],
-  [
-    'compare-table',
-    '/fittings/f-ilka/compare',
-    'dark',
-    (page) => page.getByRole('radio', { name: 'Table' }).check({ force: true }),
-  ],
   ['build', '/fittings/f-odo/build'],
   ['play', '/fittings/f-liv/play'],
   ['player', '/players/liv-harrowdene'],
-  ['frames', '/frames'],
+  ['frames', '/frames', 'dark'],
   ['setups', '/setups'],
   ['setup', '/setups/rook-a'],
-  ['shelf', '/stock/match', 'light', chooseIlka],
   ['stock', '/stock'],
+  ['match', '/fittings/f-ines/match'],
 ];
 
 const browser = await chromium.launch({
@@ -84,6 +76,38 @@ for (const [name, path, theme = 'light', act] of PICTURES) {
   await page.screenshot({ path: join(root, `docs/screenshots/${name}.png`) });
   await page.close();
 }
+/** The first page of a shop in which nothing was said yet: a server of its own, with an empty folder. */
+async function firstStart() {
+  const folder = mkdtempSync(join(tmpdir(), 'kevro-first-'));
+  const port = Number(new URL(base).port) + 1;
+  const server = spawn(process.execPath, [join(root, 'server/dist/main.js')], {
+    env: { ...process.env, PORT: String(port), KEVRO_DATA: join(folder, 'shop') },
+    stdio: 'ignore',
+  });
+  try {
+    const url = `http://127.0.0.1:${port}`;
+    for (;;) {
+      if (
+        await fetch(`${url}/api/v1/health`)
+          .then((r) => r.ok)
+          .catch(() => false)
+      )
+        break;
+      await new Promise((again) => setTimeout(again, 200));
+    }
+    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+    await begin(page, 'light');
+    await page.goto(url);
+    await page.getByText('Tennis', { exact: true }).click();
+    await page.waitForTimeout(800);
+    await page.screenshot({ path: join(root, 'docs/screenshots/first-start.png') });
+    await page.close();
+  } finally {
+    server.kill('SIGKILL');
+    rmSync(folder, { recursive: true, force: true });
+  }
+}
+await firstStart();
 /** A build that was checked and is not inside yet, for the picture of the check. */
 async function checkOdo() {
   const send = async (method, path, body) =>

@@ -20,7 +20,7 @@ function begin(): void {
     <ol>
       <li>
         <b>Say what you put on frames.</b> Under <RouterLink :to="{ name: 'stock' }">Stock</RouterLink>, add
-        the tape for the hoop and the putty for the handle. A plan is laid out in your own parts.
+        tape for the hoop and putty for the handle, or weigh the common ones that came with the shop.
       </li>
       <li>
         <b>Open the fitting.</b> Under <RouterLink :to="{ name: 'today' }">Today</RouterLink>, press
@@ -36,8 +36,8 @@ function begin(): void {
         guides too; add those that you know under <RouterLink :to="{ name: 'setups' }">Setups</RouterLink>.
       </li>
       <li>
-        <b>Aim.</b> Copy a setup, go part of the way, or type what you want. Mark each spec must, preferred or
-        any.
+        <b>Aim.</b> Copy a setup, go part of the way, or type what you want. Say what the frame is finished
+        with, and mark each spec must, preferred or any.
       </li>
       <li>
         <b>Plan.</b> Kevro works out the best placements and says what each one misses. Drag a weight if you
