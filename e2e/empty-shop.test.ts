@@ -1,6 +1,7 @@
 import type { PartRow } from '@kevro/contract';
-import { Application, expect, openPage, test } from './harness';
+import { Application, expect, openPage, settled, test } from './harness';
 import { makeFitting } from './made';
+import { inLight, problemsOf } from './looked-at';
 
 // What is typed stays until it is stored or dropped on purpose; what is stored can be put right.
 
@@ -79,6 +80,25 @@ test.describe('a shop with nothing in it', () => {
       await there.getByRole('button', { name: 'Add these to Stock' }).click();
       await there.getByText('all in tolerance').first().waitFor();
       expect((await empty.get<PartRow[]>('/parts')).length).toBeGreaterThan(3);
+      expect(errors).toEqual([]);
+    } finally {
+      await there.context().close();
+      await empty.remove();
+    }
+  });
+
+  test('is asked on a page that can be read, used by keys and pressed by finger: three widths, two themes', async ({
+    browser,
+  }) => {
+    const empty = new Application(undefined, '');
+    await empty.start();
+    const { page: there, errors } = await openPage(browser, empty);
+    try {
+      await inLight(there);
+      await there.goto('/');
+      await there.getByRole('heading', { name: 'Set up your bench' }).waitFor();
+      await settled(there);
+      expect(await problemsOf(there)).toEqual([]);
       expect(errors).toEqual([]);
     } finally {
       await there.context().close();

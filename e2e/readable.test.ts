@@ -1,10 +1,8 @@
-import { createRequire } from 'node:module';
-import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
 import type { FittingView } from '@kevro/contract';
-import { expect, page, settled, shop, still, test } from './harness';
+import { expect, page, settled, shop, test } from './harness';
+import { inLight, problemsOf } from './looked-at';
 
-const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
 test.beforeEach(() => checkOdo());
 
 /** A build that was checked and is not inside: its trims, and what it taught, are there to be looked at. */
@@ -50,6 +48,12 @@ const PAGES = [
   '/fittings/f-odo/build',
   '/fittings/f-odo/check',
   '/stock/learning',
+  '/stock/match',
+  '/match',
+  '/fittings/f-ines/match',
+  '/players',
+  '/settings/changes',
+  '/sign-in',
 ];
 
 /** Views of a page that are chosen on it: what the device keeps of the choice. */
@@ -64,121 +68,13 @@ async function open(page: Page, path: string): Promise<void> {
   if (path.endsWith('/measure')) await page.getByText('First: check what’s on it').waitFor();
 }
 
-/** Texts that are cut off, and anything wider than the window. */
-const cutOff = (page: Page): Promise<string[]> =>
-  page.evaluate(() => {
-    const found: string[] = [];
-    if (document.documentElement.scrollWidth > window.innerWidth) found.push('the page scrolls sideways');
-    for (const el of document.querySelectorAll<HTMLElement>(
-      'button, a, h1, h2, td, th, b, p, label, legend, .item, .value, .v-field-label',
-    )) {
-      const box = el.getBoundingClientRect();
-      if (box.width <= 1 || (el.closest('.v-field, .v-overlay') && !el.matches('.v-field-label'))) continue;
-      if (!el.checkVisibility({ visibilityProperty: true, opacityProperty: true })) continue;
-      const style = getComputedStyle(el);
-      const hides = style.overflowX === 'hidden' || style.textOverflow === 'ellipsis';
-      if (hides && el.scrollWidth > el.clientWidth + 1) found.push(`cut: ${el.textContent}`);
-      if (box.right > window.innerWidth + 1) found.push(`beyond the edge: ${el.textContent}`);
-    }
-    return found;
-  });
-
-/**
- * Targets under a size, in px. What is pressed is the control with its label; a link within a sentence is as high as its line
- * (WCAG 2.2, 2.5.8: targets in a sentence are excepted), and what is only shown to who hears the page is no target.
- */
-const tooSmall = (page: Page, least: number): Promise<string[]> =>
-  page.evaluate((size) => {
-    const found: string[] = [];
-    for (const el of document.querySelectorAll<HTMLElement>(
-      'a[href], button, input:not([type=hidden]), textarea, summary, [role=button], [role=combobox], [tabindex="0"]',
-    )) {
-      if (!el.checkVisibility({ visibilityProperty: true, opacityProperty: false })) continue;
-      const whole = el.closest<HTMLElement>('.v-field, label, .v-selection-control, .v-slider') ?? el;
-      const { width, height, bottom } = whole.getBoundingClientRect();
-      if (width <= 1 || height <= 1 || bottom <= 0) continue;
-      const inSentence =
-        el.matches('p a') &&
-        (el.closest('p')?.textContent.trim().length ?? 0) > el.textContent.trim().length + 4;
-      if (inSentence) continue;
-      // Half a pixel is rounding.
-      if (width < size - 0.5 || height < size - 0.5) {
-        const what = el.getAttribute('aria-label') ?? whole.textContent.trim().slice(0, 40);
-        found.push(
-          `${Math.round(width)} by ${Math.round(height)}: ${el.tagName.toLowerCase()}.${el.className} ${what}`,
-        );
-      }
-    }
-    return found;
-  }, least);
-
-/** Controls that show no ring around them when keys bring the focus there. */
-async function withoutRing(page: Page): Promise<string[]> {
-  await page.keyboard.press('Tab');
-  return page.evaluate(() => {
-    const rings = (el: HTMLElement): boolean => {
-      const { outlineStyle, outlineWidth, outlineColor, boxShadow } = getComputedStyle(el);
-      const outlined =
-        outlineStyle !== 'none' && parseFloat(outlineWidth) >= 2 && !outlineColor.endsWith(', 0)');
-      return outlined || /0px 0px 0px [2-9]px/.test(boxShadow);
-    };
-    const found: string[] = [];
-    for (const el of document.querySelectorAll<HTMLElement>(
-      'a[href], button, input, textarea, summary, [tabindex="0"]',
-    )) {
-      if (!el.checkVisibility({ visibilityProperty: true }) || (el as HTMLButtonElement).disabled) continue;
-      el.focus();
-      if (document.activeElement !== el) continue;
-      const around = [
-        el,
-        el.parentElement,
-        el.closest<HTMLElement>('.v-field, .v-selection-control, label, .v-slider'),
-      ];
-      const thumb = el.querySelector<HTMLElement>('.v-slider-thumb__surface');
-      if (![...around, thumb].some((one) => one && rings(one)))
-        found.push(
-          `${el.tagName.toLowerCase()}.${el.className} ${el.getAttribute('aria-label') ?? el.textContent.slice(0, 40)}`,
-        );
-    }
-    return found;
-  });
-}
-
-interface AxeResult {
-  violations: { id: string; impact: string; nodes: { html: string; failureSummary: string }[] }[];
-}
-async function violations(page: Page, only: string): Promise<string[]> {
-  const found = await page.evaluate<AxeResult>(`axe.run(document, ${only})`);
-  return found.violations.map(
-    (v) => `${v.id}: ${v.nodes.map((n) => `${n.html} ${n.failureSummary}`).join('\n')}`,
-  );
-}
-
 test.describe('a page', () => {
   for (const path of PAGES)
     test(`${path} can be read, used by keys and pressed by finger: three widths, two themes`, async () => {
-      await page.emulateMedia({ colorScheme: 'light' });
-      await page.addInitScript(() => localStorage.setItem('kevro-theme', 'system'));
+      await inLight(page);
       await open(page, path);
-      await page.evaluate(axe);
-      const found = await violations(page, "{ runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa'] }");
       expect(await page.locator('h1').count()).toBe(1);
-      await page.emulateMedia({ colorScheme: 'dark' });
-      await page.locator('.v-application.v-theme--dark').waitFor();
-      await still(page);
-      found.push(...(await violations(page, "{ runOnly: { type: 'rule', values: ['color-contrast'] } }")));
-      for (const [width, height, least] of [
-        [1280, 800, 24],
-        [820, 1180, 44],
-        [390, 844, 44],
-      ] as const) {
-        await page.setViewportSize({ width, height });
-        await still(page);
-        const seen = [...(await cutOff(page)), ...(await tooSmall(page, least))];
-        found.push(...seen.map((one) => `at ${width}: ${one}`));
-      }
-      found.push(...(await withoutRing(page)).map((one) => `no ring: ${one}`));
-      expect(found).toEqual([]);
+      expect(await problemsOf(page)).toEqual([]);
     });
 });
 

@@ -6,8 +6,9 @@ export const access = z.strictObject({
   bench: z.boolean().describe('it is the machine that Kevro runs on'),
   signedIn: z.boolean().describe('it may come in'),
   passphraseSet: z.boolean(),
-  letIn: z.boolean().describe('other devices of the network are listened for'),
-  alwaysOpen: z.boolean().describe('they are listened for by the way Kevro was started'),
+  alwaysOpen: z
+    .boolean()
+    .describe('other devices are listened for by the way Kevro was started; told to the bench machine only'),
   addresses: z
     .array(z.string())
     .describe('where other devices find the shop; told to the bench machine only'),

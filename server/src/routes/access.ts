@@ -64,8 +64,7 @@ export function accessRoutes(
       bench,
       signedIn,
       passphraseSet: await door.isLocked(),
-      letIn: addresses().length > 0,
-      alwaysOpen: others === undefined && addresses().length > 0,
+      alwaysOpen: bench && others === undefined && addresses().length > 0,
       addresses: bench ? [...addresses()] : [],
     };
   };

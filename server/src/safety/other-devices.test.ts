@@ -26,6 +26,7 @@ describe('another device', () => {
       bench: false,
       signedIn: false,
       passphraseSet: false,
+      alwaysOpen: false,
       addresses: [],
     });
   });
@@ -178,6 +179,7 @@ describe('behind a proxy that says nothing of itself', () => {
       bench: false,
       signedIn: false,
       passphraseSet: true,
+      alwaysOpen: false,
       addresses: [],
     });
   });

@@ -202,4 +202,10 @@ const moves = (bother: Bother): string =>
 .schools dd {
   margin: 0;
 }
+@media (max-width: 820px) {
+  .v-slider :deep(.v-input__control),
+  .v-slider :deep(.v-slider__container) {
+    min-height: 44px;
+  }
+}
 </style>
