@@ -93,7 +93,7 @@ const GRIPS = BASE_GRIPS.map((value) => ({ value, title: BASE_GRIP_NAMES[value] 
   min-height: 46px;
 }
 .row.grip {
-  grid-template-columns: minmax(0, 1fr) 132px;
+  grid-template-columns: minmax(0, 1fr) 140px;
 }
 .stepper {
   display: flex;
@@ -102,6 +102,7 @@ const GRIPS = BASE_GRIPS.map((value) => ({ value, title: BASE_GRIP_NAMES[value] 
 }
 .stepper :deep(.v-btn) {
   min-width: 36px;
+  padding: 0 8px;
   height: 36px;
   font-size: 18px;
 }
