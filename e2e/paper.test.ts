@@ -202,8 +202,8 @@ test.describe('words, days and units', () => {
     const unit = (await button(/·/).first().textContent()) ?? '';
     expect(unit).toContain('oz');
     const misses = await page.getByRole('complementary').innerText();
-    expect(misses).toMatch(/\d oz (short|over)/);
-    expect(misses).not.toMatch(/\d g (short|over)\b/);
+    expect(misses).toMatch(/\d (oz|in) (short|over)/);
+    expect(misses).not.toMatch(/\d (g|cm|mm) (short|over)\b/);
     await page.goto(`/fittings/${made.fitting.id}/aim`);
     await settled(page);
     // One gram is 0.035 oz.

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, shallowRef, watch } from 'vue';
+import { computed, ref, shallowRef, watch } from 'vue';
 import type { Player } from '@kevro/contract';
 import { api } from '../api/client';
 import { useRecord } from '../ui/record';
@@ -42,11 +42,19 @@ watch(
   { immediate: true, flush: 'sync' },
 );
 watch(chosen, (player) => emit('picked', player), { immediate: true });
-/** A field must not show a key for a name: one that is looked up stands there when it is known. */
-const shownId = computed(() => (chosen.value ? id.value : null));
-watch(shownId, () => {
-  if (chosen.value && text.value.trim() === '') text.value = chosen.value.name;
-});
+/**
+ * A field must not show a key for a name: who is looked up stands there when the name is known. Only after the list has taken the name in, or the field would
+ * find the key without it and show that.
+ */
+const shownId = ref<string | null>(null);
+watch(
+  () => (chosen.value ? id.value : null),
+  (now) => {
+    shownId.value = now;
+    if (chosen.value && text.value.trim() === '') text.value = chosen.value.name;
+  },
+  { immediate: true, flush: 'post' },
+);
 const items = computed(() => {
   const known = rows.value.some((p) => p.id === id.value);
   const all = chosen.value && !known ? [chosen.value, ...rows.value] : rows.value;
