@@ -115,6 +115,10 @@ export class Application extends Shop {
         () => false,
       );
     });
+    this.readOwnersKey();
+  }
+  /** Each start makes another key, one that the server makes by itself too. */
+  readOwnersKey(): void {
     this.ownersKey = readFileSync(join(this.data, 'owners-key'), 'utf8');
   }
 

@@ -1,8 +1,9 @@
 import { execFile } from 'node:child_process';
+import { readdirSync } from 'node:fs';
 import { networkInterfaces } from 'node:os';
 import { join, resolve } from 'node:path';
 import { promisify } from 'node:util';
-import type { FittingView, Player } from '@kevro/contract';
+import type { AnswerOf, FittingView, Player } from '@kevro/contract';
 import { Application, button, demoShop, expect, openPage, page, settled, shop, test, until } from './harness';
 import { makeFitting, post } from './made';
 
@@ -61,6 +62,65 @@ test.describe('a backup', () => {
     });
     await expect(over).rejects.toThrow(/Another Kevro is at work|a shop in/);
     await other.remove();
+  });
+});
+
+test.describe('a backup, from the page', () => {
+  test.use({ ownProcess: true });
+  test('takes the place of the shop, which is a backup itself by then; another file changes nothing', async () => {
+    await page.goto('/settings/safety');
+    await settled(page);
+    const [download] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('link', { name: 'Save a backup' }).click(),
+    ]);
+    const app = shop as Application;
+    const file = join(app.folder, 'yesterday.zip');
+    await download.saveAs(file);
+    await post(shop, '/players', { name: 'Came Later', sports: ['padel'] });
+    const players = () => shop.get<{ rows: Player[] }>('/players?search=Came');
+    expect((await players()).rows).toHaveLength(1);
+
+    await page.getByRole('textbox', { name: 'A passphrase for the shop' }).fill('loops and plumb lines');
+    await button('Set it').click();
+    await page.getByRole('textbox', { name: 'Another passphrase' }).waitFor();
+    await button('Restore from a file').click();
+    const dialog = page.getByRole('dialog', { name: 'Restore a backup' });
+    await dialog.getByRole('button', { name: 'Restore', exact: true }).click();
+    await dialog.getByText('Choose the backup file.').first().waitFor();
+    const chosen = dialog.locator('input[type=file]');
+    await chosen.setInputFiles({ name: 'a.zip', mimeType: 'application/zip', buffer: Buffer.from('no zip') });
+    await dialog.getByRole('button', { name: 'Restore', exact: true }).click();
+    await dialog.getByText(/Nothing was changed/).waitFor();
+    expect((await players()).rows).toHaveLength(1);
+
+    await chosen.setInputFiles(file);
+    await dialog.getByRole('button', { name: 'Restore', exact: true }).click();
+    await page.waitForURL((url) => url.pathname === '/', { timeout: 60_000 });
+    await page.locator('.fittings a').first().waitFor();
+    app.readOwnersKey();
+    expect((await players()).rows).toHaveLength(0);
+    const { rows } = await shop.get<AnswerOf<'changes'>>('/changes?limit=1');
+    expect(rows[0]).toMatchObject({ call: 'restoreBackup', who: 'bench' });
+
+    // The lock is the machine's own: a shop that was locked does not stand open now.
+    expect(await shop.get<AnswerOf<'access'>>('/access')).toMatchObject({ passphraseSet: true, bench: true });
+
+    // And back to what it was, from the list.
+    await page.goto('/settings/safety');
+    await settled(page);
+    await button(/^Restore kevro-/)
+      .last()
+      .click();
+    await dialog.getByText(/replaces this shop/).waitFor();
+    await dialog.getByRole('button', { name: 'Restore', exact: true }).click();
+    await page.waitForURL((url) => url.pathname === '/', { timeout: 60_000 });
+    app.readOwnersKey();
+    expect((await players()).rows).toHaveLength(1);
+    await expect.poll(() => readdirSync(app.data).toSorted()).toEqual(['backups', 'database', 'owners-key']);
+    // The process that was started first ends with the one that took its place.
+    await app.stop();
+    await expect(shop.get('/health')).rejects.toThrow();
   });
 });
 

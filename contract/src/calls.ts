@@ -73,7 +73,7 @@ import {
   sessionRow,
 } from './records/play';
 import { armHistory, newPlayer, player, playerQuery } from './records/player';
-import { backups, beginShop, editShop, shop } from './records/shop';
+import { backups, beginShop, editShop, restoreQuery, restored, shop } from './records/shop';
 import { dress } from './shapes';
 
 const archivedBody = z.strictObject({ archived: z.boolean() });
@@ -122,6 +122,15 @@ export const calls = {
   pair: call(at.pair, 'A code that lets one device in, on the bench machine', pairing),
   devices: call(at.devices, 'Devices that are signed in, on the bench machine', devices),
   backups: call(at.backups, 'Backups that were made by themselves, the newest first', backups),
+  restoreBackup: {
+    ...at.restoreBackup,
+    summary: 'Put a backup in the place of the shop, on the bench machine, and start again',
+    answer: restored,
+    body: undefined,
+    query: restoreQuery,
+    upload: ['application/zip'],
+    changes: 'shop' as const,
+  },
   today: listing(at.today, 'Fittings with their next step, newest first', fittingRow, todayQuery),
   editShop: act(
     at.editShop,

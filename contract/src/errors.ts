@@ -130,6 +130,9 @@ const TABLE = {
   'foreign-page': entry(403, 'Blocked: this request came from another site.'),
   'disk-full': entry(507, 'Disk almost full: saving is off until you free space. Existing data is safe.'),
   'backup-under-way': entry(409, 'A backup is being made already. Wait until it is done.'),
+  'restore-under-way': entry(409, 'A backup is being restored. Wait until Kevro has started again.'),
+  'restore-by-command': entry(409, 'Restore with the command here: npm run restore.'),
+  'wrong-backup': entry(422, ({ why }) => one(why), 'This backup can’t be used. Nothing was changed.'),
   'sign-in': entry(401, 'Sign in to the shop first.'),
   'bench-only': entry(403, 'This can be done only on the bench machine itself.'),
   'too-many-tries': entry(

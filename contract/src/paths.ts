@@ -32,6 +32,7 @@ export const paths = {
   pair: post('/pairings'),
   devices: get('/devices'),
   backups: get('/backups'),
+  restoreBackup: post('/backups/restore'),
   editShop: put('/shop'),
   beginShop: post('/shop/begin'),
   addStarters: post('/parts/starters'),

@@ -1,6 +1,6 @@
 import compression from 'compression';
 import express, { type Express } from 'express';
-import { openApiDocument } from '@kevro/contract';
+import { calls, openApiDocument } from '@kevro/contract';
 import { Acts } from './act';
 import { systemClock, type Clock } from './clock';
 import type { Compute } from './compute/compute';
@@ -10,7 +10,8 @@ import type { Hub } from './instruments/hub';
 import type { KeptBackups } from './backup/kept';
 import { accessRoutes } from './routes/access';
 import { Door, knowingCaller, onlySignedIn } from './safety/access';
-import { backupRoutes } from './routes/backups';
+import type { Restorer } from './backup/restorer';
+import { backupRoutes, restoreRoutes } from './routes/backups';
 import { captureRoutes } from './routes/captures';
 import { computeRoutes } from './routes/compute';
 import { fittingRoutes } from './routes/fittings';
@@ -41,6 +42,8 @@ export interface AppParts {
   pageFolder?: string;
   /** Backups that are made by themselves; none where nothing is kept on a disk. */
   backups?: KeptBackups;
+  /** Puts a backup in the place of the shop; none where that cannot be done while it is served. */
+  restorer?: Restorer;
   /** Where other devices find the shop; nowhere while only this machine is listened to. */
   addresses?: () => readonly string[];
   /** What listens for other devices, where that can be said on the page. */
@@ -64,6 +67,7 @@ export function createApp({
   compute,
   pageFolder,
   backups,
+  restorer,
   addresses = () => [],
   others,
   room = () => Infinity,
@@ -85,7 +89,14 @@ export function createApp({
   api.use(onlyReadableText);
   api.use(knowingCaller(door));
   api.use('/setups/import', onlySignedIn, withRoom);
+  api.use((request, _response, next) => {
+    const reads = ['GET', 'HEAD'].includes(request.method) || request.path.startsWith('/compute/');
+    if (restorer?.underWay && !reads) throw new ApiProblem('restore-under-way');
+    next();
+  });
   importRoutes(api, acts, now, reading);
+  api.use(calls.restoreBackup.path, onlySignedIn, withRoom);
+  restoreRoutes(api, restorer);
   api.use(onlyJson);
   api.use('/played', withRoom);
   accessRoutes(api, { db, now, door, addresses, others, ...(onBenchCode ? { onBenchCode } : {}) });
@@ -114,7 +125,7 @@ export function createApp({
   playRoutes(api, acts, now, { hub, compute, addresses });
   housekeepingRoutes(api, db);
   paperRoutes(api, db, now);
-  backupRoutes(api, db, now, backups);
+  backupRoutes(api, db, now, backups, restorer);
   api.use(() => {
     throw new ApiProblem('not-found');
   });

@@ -1,3 +1,4 @@
+import { spawn, type ChildProcess } from 'node:child_process';
 import { rmSync, writeFileSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import { createServer, type RequestListener, type Server } from 'node:http';
@@ -5,7 +6,9 @@ import { dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { sentence, statusOf } from '@kevro/contract';
 import { createApp } from './app';
+import { writeLine } from './act';
 import { KeptBackups } from './backup/kept';
+import { Restorer } from './backup/restorer';
 import { computeInThreads } from './compute/compute';
 import { systemClock } from './clock';
 import type { Db } from './db/db';
@@ -16,11 +19,12 @@ import { openThreaded } from './db/threaded';
 import { loadShop, readShopFile } from './exchange/shop-file';
 import { readInThread } from './exchange/threaded-reading';
 import { BACKUPS, OWNERS_KEY, demoFolder, shopFolder } from './start/demo-folder';
+import { dropBefore, takeNext } from './start/take-next';
 import { addressesAt, isLoopback, ownAddresses, ownNames } from './safety/own-pages';
 import { isLetIn } from './records/access';
 import { OtherDevices } from './start/other-devices';
 import { roomIn } from './safety/room';
-import { Door } from './safety/access';
+import { BENCH_NAME, Door } from './safety/access';
 import { log } from './safety/log';
 import { holdShop } from './start/hold';
 import { openShop } from './start/open-shop';
@@ -80,9 +84,14 @@ const starting: RequestListener = (_request, response) => {
 let answering: RequestListener = starting;
 const server = createServer((request, response) => answering(request, response));
 await listen(server).catch(refuse);
-const hold = await holdShop(folder, url, () =>
-  demo ? demoFolder(folder, demo === 'fresh') : shopFolder(folder),
-).catch(refuse);
+/** Whether this start is the first with a shop that was restored. */
+let isRestored = false;
+const hold = await holdShop(folder, url, () => {
+  if (demo) return demoFolder(folder, demo === 'fresh');
+  const database = shopFolder(folder);
+  isRestored = takeNext(database);
+  return database;
+}).catch(refuse);
 
 const compute = computeInThreads(new URL('./compute-thread.js', import.meta.url));
 const shopFile = process.env.KEVRO_SHOP_FILE;
@@ -100,6 +109,11 @@ const db = await openShop(hold.database, loadFile, (place) => openThreaded(engin
   refuse,
 );
 await hold.holdDatabase().catch(refuse);
+dropBefore(hold.database);
+if (isRestored)
+  await db.transaction((tx) =>
+    writeLine(tx, { name: 'restoreBackup', who: BENCH_NAME, id: null, at: systemClock() }),
+  );
 
 await dropUnfinishedBatches(db);
 
@@ -110,6 +124,12 @@ const room = roomIn(folder);
 // The demo is made anew each time: nothing of it is worth keeping.
 const backups = demo ? undefined : new KeptBackups(db, join(folder, BACKUPS), systemClock, room);
 backups?.start();
+
+/** A shop that was begun before databases had a folder of their own is put in place by hand. */
+const restorer =
+  backups && hold.database !== folder
+    ? new Restorer(folder, hold.database, backups, db, () => void startAgain())
+    : undefined;
 
 const door = new Door(db, systemClock);
 // For the commands that run beside the server: whoever can read the shop's folder is its owner.
@@ -128,6 +148,7 @@ answering = createApp({
     console.log(`Another browser of this machine is let in, once, by ${here}/sign-in#${code}`),
   reading: readInThread(new URL('./reading-thread.js', import.meta.url)),
   ...(backups ? { backups } : {}),
+  ...(restorer ? { restorer } : {}),
   room,
   addresses: () => others?.addresses ?? addressesAt(host).map((name) => `http://${name}:${port}`),
   ...(others ? { others } : {}),
@@ -139,20 +160,34 @@ answering = createApp({
 });
 console.log(`Kevro is ready at ${url}`);
 
+/** The server that goes on in this one's place, once this one was started again. */
+let successor: ChildProcess | undefined;
 let stopping = false;
-const stop = (): void => {
-  if (stopping) return;
+/** Ends all that this process does for the shop, and gives the folder and the port back. */
+async function end(): Promise<void> {
   stopping = true;
   hub.stop();
   backups?.stop();
   rmSync(keyFile, { force: true });
   others?.close();
-  server.close();
+  const closed = new Promise((done) => server.close(done));
   server.closeAllConnections();
-  void db
-    .close()
-    .then(hold.release)
-    .finally(() => process.exit(0));
+  await closed;
+  await db.close();
+  await hold.release();
+}
+/** A restored shop is served by a new process. This one stays only to pass on how the new one is told to end, and how it ended. */
+async function startAgain(): Promise<void> {
+  if (stopping) return;
+  await end();
+  successor = spawn(process.execPath, process.argv.slice(1), {
+    stdio: ['inherit', 'inherit', 'inherit', 'ipc'],
+  });
+  successor.on('exit', (code) => process.exit(code ?? 0));
+}
+const stop = (): void => {
+  if (successor) successor.kill('SIGTERM');
+  else if (!stopping) void end().finally(() => process.exit(0));
 };
 process.on('SIGINT', stop);
 process.on('SIGTERM', stop);

@@ -95,4 +95,16 @@ export type Shop = z.output<typeof shop>;
 export const backups = z.strictObject({
   folder: z.string().describe('where they lie on the bench machine'),
   rows: z.array(z.strictObject({ name: z.string(), takenAt: z.string(), bytes: z.number() })),
+  restores: z.boolean().describe('whether one can be put in the place of this shop while it is served'),
+});
+export const restoreQuery = z.object({
+  name: z
+    .string()
+    .max(100)
+    .default('')
+    .describe('which of the kept backups; where it is empty, the backup is what is sent'),
+});
+export const restored = z.strictObject({
+  takenAt: z.string().describe('when the backup was taken'),
+  before: z.string().describe('the backup of what the shop held until now'),
 });

@@ -215,10 +215,14 @@ async function fillAll(db: Db, zip: Zip, manifest: Manifest): Promise<void> {
 
 /**
  * Makes a shop from a backup.
- * @param database where it is to be: a folder that is not there yet
+ * @param database where it is to be: a folder that is not there yet @param last what is to be done in it before it has its name
  * @throws WrongBackup with the sentence to show; then nothing is there that was not before
  */
-export async function restore(file: string, database: string): Promise<Manifest> {
+export async function restore(
+  file: string,
+  database: string,
+  last: (db: Db) => Promise<void> = async () => undefined,
+): Promise<Manifest> {
   if (existsSync(database))
     throw new WrongBackup(
       `There is a shop in ${database} already. Name another folder for the restored one.`,
@@ -232,6 +236,7 @@ export async function restore(file: string, database: string): Promise<Manifest>
     const db = dbOf(await openEngine(making));
     try {
       await fillAll(db, zip, manifest);
+      await last(db);
     } finally {
       await db.close();
     }

@@ -76,3 +76,21 @@ export const forgetDevices = (db: Queries, hours: number, now: string): Promise<
     'delete from device where not bench and signed_in_at <= $1::timestamptz - make_interval(hours => $2)',
     [now, hours],
   );
+
+/** The lock, and who has come through it: this machine's own, which no backup holds. */
+const ACCESS = [
+  ['shop_lock', 'salt, hash, set_at, let_in'],
+  ['device', 'token_hash, name, bench, signed_in_at'],
+] as const;
+/** Takes lock and sign-ins over from one database into another that has none: a restored shop must not stand open where the one before was locked. */
+export async function carryAccess(from: Queries, to: Queries): Promise<void> {
+  for (const [table, columns] of ACCESS) {
+    const [{ rows } = { rows: '[]' }] = await from.query<{ rows: string }>(
+      `select coalesce(json_agg(t), '[]')::text as rows from (select ${columns} from ${table}) t`,
+    );
+    await to.query(
+      `insert into ${table} (${columns}) select ${columns} from json_populate_recordset(null::${table}, $1::json)`,
+      [rows],
+    );
+  }
+}

@@ -54,8 +54,23 @@ export function newDatabaseIn(folder: string): string {
 
 /** What of a database lies in its folder: shops that were begun before they had a folder of their own for it have it right here. */
 const PARTS_OF_A_DATABASE = ['PG_VERSION', 'base', 'global', 'pg_wal'];
+/** A backup that was sent and is being restored. */
+export const SENT_BACKUP = 'sent-backup.zip';
+/** A restored shop that takes the place of the one here at the next start; and that one until the new one has opened. */
+export const nextTo = (database: string): string => `${database}.next`;
+export const beforeOf = (database: string): string => `${database}.before`;
 /** What Kevro itself puts beside a database. */
-export const OWN_NAMES = [DATABASE, `${DATABASE}.making`, BACKUPS, OWNERS_KEY];
+export const OWN_NAMES = [
+  DATABASE,
+  `${DATABASE}.making`,
+  nextTo(DATABASE),
+  `${nextTo(DATABASE)}.making`,
+  beforeOf(DATABASE),
+  BACKUPS,
+  OWNERS_KEY,
+  SENT_BACKUP,
+  `${SENT_BACKUP}.unfinished`,
+];
 
 /**
  * The database folder of a shop.

@@ -50,19 +50,19 @@ export const NOT_SIGNED_IN = 'kevro-not-signed-in';
 const offline = (): Refused => new Refused('cannot-reach-server', sentence('cannot-reach-server'));
 
 /** Sends a file to a call of the contract. @param signal by which it is stopped */
-export function upload<N extends 'importSetups'>(
+export function upload<N extends 'importSetups' | 'restoreBackup'>(
   name: N,
   file: Blob | string,
   type: string,
   query: QueryOf<N>,
-  signal: AbortSignal,
+  signal?: AbortSignal,
 ): Promise<AnswerOf<N>> {
   const { path } = paths[name];
   return answered(`/api/v1${path}${queryText(query as object)}`, {
     method: 'POST',
     headers: { 'content-type': type },
     body: file,
-    signal,
+    ...(signal ? { signal } : {}),
   });
 }
 

@@ -3,6 +3,7 @@ import { computed, onMounted, ref } from 'vue';
 import type { AnswerOf } from '@kevro/contract';
 import { api, urlOf } from '../api/client';
 import { momentWords } from '../words/days';
+import RestoreBackup from './RestoreBackup.vue';
 import { useShop } from '../stores/shop';
 
 /** The whole shop as a file, and those that are made by themselves. */
@@ -12,12 +13,16 @@ const failure = ref('');
 async function load(): Promise<void> {
   failure.value = '';
   try {
-    [backups.value] = await Promise.all([api('backups'), shop.load()]);
+    [backups.value, access.value] = await Promise.all([api('backups'), api('access'), shop.load()]);
   } catch (error) {
     failure.value = error instanceof Error ? error.message : String(error);
   }
 }
 onMounted(load);
+const restoring = ref<InstanceType<typeof RestoreBackup>>();
+const access = ref<AnswerOf<'access'>>();
+/** Only on the bench machine, and where the shop lies so that another can take its place. */
+const mayRestore = computed(() => backups.value?.restores === true && access.value?.bench === true);
 const megabytes = (bytes: number): string => `${(bytes / 1e6).toFixed(bytes < 1e6 ? 2 : 1)} MB`;
 const kept = computed(() => shop.shop?.backupsKept ?? 0);
 </script>
@@ -31,7 +36,10 @@ const kept = computed(() => shop.shop?.backupsKept ?? 0);
     <p v-else-if="!backups" class="soft" role="status">Loading…</p>
     <template v-else>
       <p>The whole shop in one file, including health notes: keep it private.</p>
-      <div><v-btn color="primary" :href="urlOf('backup')" download>Save a backup</v-btn></div>
+      <div class="d-flex flex-wrap ga-2">
+        <v-btn color="primary" :href="urlOf('backup')" download>Save a backup</v-btn>
+        <v-btn v-if="mayRestore" variant="outlined" @click="restoring?.show()">Restore from a file</v-btn>
+      </div>
       <p v-if="!backups.folder" class="mb-0">No automatic backups of the demo: it starts fresh each time.</p>
       <p v-else-if="kept > 0" class="mb-0">
         Automatic daily backups; the last {{ kept }} are in <code>{{ backups.folder }}</code>.
@@ -43,6 +51,7 @@ const kept = computed(() => shop.shop?.backupsKept ?? 0);
             <th>Made</th>
             <th>File</th>
             <th class="num">Size</th>
+            <th v-if="mayRestore"><span class="d-sr-only">Restore</span></th>
           </tr>
         </thead>
         <tbody>
@@ -50,14 +59,20 @@ const kept = computed(() => shop.shop?.backupsKept ?? 0);
             <td class="nowrap">{{ momentWords(one.takenAt) }}</td>
             <td>{{ one.name }}</td>
             <td class="num nowrap">{{ megabytes(one.bytes) }}</td>
+            <td v-if="mayRestore">
+              <v-btn variant="text" :aria-label="`Restore ${one.name}`" @click="restoring?.show(one)"
+                >Restore</v-btn
+              >
+            </td>
           </tr>
         </tbody>
       </table>
-      <p class="soft small mb-0">
+      <p v-if="!mayRestore" class="soft small mb-0">
         To restore: stop Kevro, run <code>npm run restore -- the-file an-empty-folder</code> and start it
         there. The current shop is not touched.
       </p>
     </template>
+    <RestoreBackup ref="restoring" />
   </section>
 </template>
 
