@@ -45,6 +45,14 @@ test.describe('very long names', () => {
             ];
           });
         expect([path, ...(await sideways())]).toEqual([path, 0]);
+        // Nor do they leave the other columns a letter a line.
+        if (width < 1000) continue;
+        const tallest = await page.evaluate(() =>
+          Math.max(0, ...[...document.querySelectorAll('tbody tr')].map((row) => row.clientHeight)),
+        );
+        expect(`${path}: a row of ${tallest < 200 ? 'some lines' : `${tallest} px`}`).toBe(
+          `${path}: a row of some lines`,
+        );
       }
     });
 });

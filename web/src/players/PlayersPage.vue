@@ -96,7 +96,7 @@ const SORTS: { value: typeof query.sort; title: string }[] = [
         </thead>
         <tbody>
           <tr v-for="p in players" :key="p.id" :data-row="p.id">
-            <td class="nowrap">
+            <td class="named">
               <RouterLink class="row-name" :to="{ name: 'player', params: { id: p.id } }">{{
                 p.name
               }}</RouterLink>
