@@ -30,18 +30,24 @@ test('works by plain HTTP and an address, where the browser offers a page less',
   await open.remove();
 });
 
+/** Saves a backup from the page, beside the data of the shop. */
+async function saveBackup(app: Application): Promise<string> {
+  await page.goto('/settings/safety');
+  await settled(page);
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('link', { name: 'Save a backup' }).click(),
+  ]);
+  const file = join(app.folder, 'saved.zip');
+  await download.saveAs(file);
+  return file;
+}
+
 test.describe('a backup', () => {
   test.use({ ownProcess: true });
   test('is saved from the page while the shop is open, and restored into another folder it is the same shop', async () => {
-    await page.goto('/settings/safety');
-    await settled(page);
-    const [download] = await Promise.all([
-      page.waitForEvent('download'),
-      page.getByRole('link', { name: 'Save a backup' }).click(),
-    ]);
     const app = shop as Application;
-    const file = join(app.folder, 'saved.zip');
-    await download.saveAs(file);
+    const file = await saveBackup(app);
     const other = new Application(undefined, '');
     const run = promisify(execFile);
     const restored = await run(process.execPath, [
@@ -68,15 +74,8 @@ test.describe('a backup', () => {
 test.describe('a backup, from the page', () => {
   test.use({ ownProcess: true });
   test('takes the place of the shop, which is a backup itself by then; another file changes nothing', async () => {
-    await page.goto('/settings/safety');
-    await settled(page);
-    const [download] = await Promise.all([
-      page.waitForEvent('download'),
-      page.getByRole('link', { name: 'Save a backup' }).click(),
-    ]);
     const app = shop as Application;
-    const file = join(app.folder, 'yesterday.zip');
-    await download.saveAs(file);
+    const file = await saveBackup(app);
     await post(shop, '/players', { name: 'Came Later', sports: ['padel'] });
     const players = () => shop.get<{ rows: Player[] }>('/players?search=Came');
     expect((await players()).rows).toHaveLength(1);

@@ -75,7 +75,7 @@ export const editShop = z.strictObject({
   measuresWith: z
     .array(z.enum(BENCH_TOOLS))
     .optional()
-    .describe('what stands at its bench; empty: not said. Left out it stays'),
+    .describe('what it measures with; empty: not said. Left out, it stays as it is'),
 });
 export const shop = editShop.required().extend({
   demo: z.boolean(),

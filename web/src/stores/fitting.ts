@@ -59,7 +59,7 @@ export const useFitting = defineStore('fitting', () => {
     if (own === asked && view.value?.id === next.id) view.value = next;
   }
 
-  /** Reads anew what was changed elsewhere; what stands is shown until the answer comes. */
+  /** Asks again for what was changed elsewhere; the old is shown until the answer comes. */
   async function refresh(): Promise<void> {
     const { value: now } = view;
     if (!now) return;
