@@ -52,6 +52,8 @@ test.describe('on paper, from the dark theme', () => {
     '/frames/ot-014',
     '/frames/ot-014/card',
     '/settings/instruments/machine-back',
+    '/fittings/f-ilka/measure',
+    '/fittings/f-ilka/compare',
     '/fittings/f-ilka/aim',
     '/fittings/f-ilka/plan',
     '/fittings/f-liv/play',

@@ -138,9 +138,9 @@ const nearestId = computed(() => library.beside[0]?.id);
   />
   <Bench v-else :title="`Compare ${fitting.record.tag}`" aside-label="Setups, nearest first">
     <div class="views">
-      <ChoiceRow v-model="view" label="Compare in" :choices="VIEWS" />
+      <ChoiceRow v-model="view" class="no-print" label="Compare in" :choices="VIEWS" />
       <span class="soft small">
-        All brought to: {{ dressWords(fitting.dress ?? {}, fitting.record.shape.sport) }}.
+        All shown {{ dressWords(fitting.dress ?? {}, fitting.record.shape.sport) }}.
       </span>
       <PickBeside class="pick" :there="besideIds" @add="add" />
     </div>
