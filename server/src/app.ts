@@ -29,7 +29,7 @@ import { readHere, type ReadFile } from './exchange/setup-reading';
 import type { OtherDevices } from './start/other-devices';
 import { safeHeaders } from './safety/headers';
 import { onlyJson, onlyOwnPages, ownNames } from './safety/own-pages';
-import { onlyWithRoom, type Room } from './safety/room';
+import { mayStore, onlyWithRoom, type Room } from './safety/room';
 import { onlyReadableText } from './safety/readable-text';
 import { importRoutes, setupRoutes } from './routes/setups';
 import { streamRoutes } from './routes/stream';
@@ -90,8 +90,7 @@ export function createApp({
   api.use(knowingCaller(door));
   api.use('/setups/import', onlySignedIn, withRoom);
   api.use((request, _response, next) => {
-    const reads = ['GET', 'HEAD'].includes(request.method) || request.path.startsWith('/compute/');
-    if (restorer?.underWay && !reads) throw new ApiProblem('restore-under-way');
+    if (restorer?.underWay && mayStore(request)) throw new ApiProblem('restore-under-way');
     next();
   });
   importRoutes(api, acts, now, reading);

@@ -1,4 +1,4 @@
-import { existsSync, rmSync } from 'node:fs';
+import { rmSync } from 'node:fs';
 import { basename, join } from 'node:path';
 import type { Readable } from 'node:stream';
 import type { Db } from '../db/db';
@@ -45,14 +45,17 @@ export class Restorer {
       const file = typeof from === 'string' ? this.keptFile(from) : await this.receive(from);
       const next = nextTo(this.database);
       rmSync(next, { recursive: true, force: true });
-      // First of all: what comes takes the place of what is here.
-      const before = await this.kept.make();
       const { takenAt } = await restore(file, next, (restored) => carryAccess(this.db, restored)).catch(
         (error: unknown) => {
           if (!(error instanceof WrongBackup)) throw error;
           throw new ApiProblem('wrong-backup', [], { why: error.message.replace(file, basename(file)) });
         },
       );
+      // Only now that there is something to take its place: a wrong file is no reason for a backup.
+      const before = await this.kept.make().catch((error: unknown) => {
+        rmSync(next, { recursive: true, force: true });
+        throw error;
+      });
       log.info({ takenAt, before }, 'a backup is restored at the next start');
       return { takenAt, before };
     } catch (error) {
@@ -69,7 +72,6 @@ export class Restorer {
   }
   private async receive(sent: Readable): Promise<string> {
     await writeWhole(sent, this.sent);
-    if (!existsSync(this.sent)) throw new ApiProblem('wrong-backup');
     return this.sent;
   }
 }

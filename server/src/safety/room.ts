@@ -1,5 +1,5 @@
 import { statfsSync } from 'node:fs';
-import type { RequestHandler } from 'express';
+import type { Request, RequestHandler } from 'express';
 import { ApiProblem } from '../problem';
 
 /**
@@ -25,12 +25,14 @@ export function needRoom(room: Room, bytes: number): void {
   if (room() < RESERVE + bytes) throw new ApiProblem('disk-full');
 }
 
+/** Whether a request may store something: it neither only reads nor only works something out. */
+export const mayStore = ({ method, path }: Pick<Request, 'method' | 'path'>): boolean =>
+  method !== 'GET' && method !== 'HEAD' && !path.startsWith('/compute/');
+
 /** Refuses to store while the disk is nearly full; reading, working out and what makes room go on. */
 export const onlyWithRoom =
   (room: Room): RequestHandler =>
   (request, _response, next) => {
-    const stores =
-      request.method !== 'GET' && request.method !== 'HEAD' && !request.path.startsWith('/compute/');
-    if (stores) needRoom(room, GROWS * Number(request.headers['content-length'] ?? 0));
+    if (mayStore(request)) needRoom(room, GROWS * Number(request.headers['content-length'] ?? 0));
     next();
   };

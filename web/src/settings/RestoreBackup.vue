@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { ref } from 'vue';
-import { api, upload } from '../api/client';
+import { Refused, api, upload } from '../api/client';
 import FormDialog from '../forms/FormDialog.vue';
 import { momentWords } from '../words/days';
 
@@ -13,11 +13,9 @@ const isStarting = ref(false);
 function show(of?: Kept): void {
   kept.value = of;
   file.value = undefined;
-  missing.value = '';
   open.value = true;
 }
 defineExpose({ show });
-const missing = ref('');
 
 /** How long the server may take to start with the restored shop, and how often it is asked, ms. */
 const LONGEST_MS = 120_000;
@@ -38,11 +36,8 @@ async function untilItIsBack(): Promise<void> {
   throw new Error('Kevro has not started again. Start it by hand: the backup is in place.');
 }
 async function submit(): Promise<void> {
-  missing.value = '';
-  if (!kept.value && !file.value) {
-    missing.value = 'Choose the backup file.';
-    throw new Error(missing.value);
-  }
+  if (!kept.value && !file.value)
+    throw new Refused('missing', '', [{ path: 'file', message: 'Choose the backup file.', code: 'missing' }]);
   await upload(
     'restoreBackup',
     file.value ?? '',
@@ -61,7 +56,7 @@ async function submit(): Promise<void> {
 
 <template>
   <FormDialog v-model="open" title="Restore a backup" store="Restore" :submit="submit">
-    <template #default>
+    <template #default="{ at }">
       <p v-if="kept" class="mb-0">The backup of {{ momentWords(kept.takenAt) }} replaces this shop.</p>
       <template v-else>
         <p class="mb-0">The backup in the file replaces this shop.</p>
@@ -71,7 +66,7 @@ async function submit(): Promise<void> {
           accept=".zip"
           prepend-icon=""
           autofocus
-          :error-messages="missing ? [missing] : []"
+          :error-messages="at('file')"
         />
       </template>
       <p class="mb-0">
