@@ -131,7 +131,7 @@ export const startersFor = (sports: readonly Sport[]): Starter[] => [
 export function weighed<P extends PartData & Pick<Part, 'typical'>>(part: P, sampleG: number): P | undefined {
   const { sample } = partRule(part);
   if (!sample) return undefined;
-  const { typical: _typical, ...known } = part;
+  const { typical, ...known } = part;
   const own = { ...known } as Record<string, unknown>;
   // How unsure a typical weight is says nothing about one that was weighed.
   delete own.massShare;

@@ -56,7 +56,7 @@ export function libraryRoutes(router: Router, acts: Acts, hub: Hub): void {
   const { db } = acts;
   answer(router, 'shop', () => theShop(db));
   acts.on(router, 'editShop', async ({ tx, body, later }) => {
-    const { demo, begun: _begun, ...before } = await theShop(tx);
+    const { demo, begun, ...before } = await theShop(tx);
     await setShop(tx, { ...before, ...body, demo });
     later(() => hub.settingsChanged());
     return theShop(tx);
@@ -122,7 +122,7 @@ export function libraryRoutes(router: Router, acts: Acts, hub: Hub): void {
     const part = orNone((await partsOf(tx, [id]))[0]);
     const known = weighed(part, body.sampleG);
     if (!known) throw new ApiProblem('not-weighed');
-    const { id: _id, ...fields } = known;
+    const { id: _, ...fields } = known;
     return orNone(await changePart(tx, checked({ ...readAs(newPart, fields), id } as PartRecord, 'sampleG')));
   });
   acts.on(router, 'retirePart', async ({ tx, id, body }) => orNone(await retirePart(tx, id, body.retired)));

@@ -89,9 +89,9 @@ const hint = computed(() =>
     persistent-hint
     multiple
     chips
-    @keydown.enter.capture="chooseOnly"
     no-filter
     clear-on-select
     :error-messages="(error ?? failure) ? [error ?? failure] : []"
+    @keydown.enter.capture="chooseOnly"
   />
 </template>

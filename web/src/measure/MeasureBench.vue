@@ -168,7 +168,7 @@ async function store(): Promise<void> {
 }
 
 const MarksLegend = later(() => import('../bench/MarksLegend.vue'));
-const marks = ref(false);
+const legend = ref(false);
 const marked = ref(false);
 const askAnew = ref(false);
 /** Readings that were taken are not dropped by a slip. */
@@ -266,7 +266,7 @@ watch(
       <div class="tools">
         <button type="button" class="link" @click="line = true">Type all in one line</button>
         <button v-if="anything" type="button" class="link" @click="anew">Start over</button>
-        <button type="button" class="link" @click="marks = marked = true">What the marks mean</button>
+        <button type="button" class="link" @click="legend = marked = true">What the marks mean</button>
       </div>
       <slot name="more" />
     </template>
@@ -308,7 +308,7 @@ watch(
       ><span><kbd>/</kbd> one line</span><span><kbd>Enter</kbd> enter value</span>
     </template>
   </Bench>
-  <MarksLegend v-if="marked" v-model="marks" />
+  <MarksLegend v-if="marked" v-model="legend" />
   <TypedLine v-model="line" :bench="bench" />
   <Sheet v-model="askAnew" title="Start over?" :width="460">
     <p class="my-3">
