@@ -1,4 +1,4 @@
-import type { StepKind, ZoneName } from '@kevro/core';
+import type { Cut, StepKind, ZoneName } from '@kevro/core';
 
 /** Words of the bench that both the page and what is printed say. */
 
@@ -33,3 +33,29 @@ export const STEP_TITLES: Record<StepKind, string> = {
   restring: 'Put new strings in',
   'final-check': 'Final measurement',
 };
+
+/** A length as it is said at the bench, and its unit. */
+export interface BenchLength {
+  say: (cm: number) => string;
+  unit: string;
+}
+
+/** An hour on the head as on a clock: «1:20». */
+export function hourWords(hour: number): string {
+  const minutes = Math.round(60 * hour);
+  const whole = Math.floor(minutes / 60) % 12;
+  return `${whole === 0 ? 12 : whole}:${String(minutes % 60).padStart(2, '0')}`;
+}
+
+/** Where a piece starts and ends: «8.4 to 16.9 cm from the tip», «slot 2». */
+export function placeWords(
+  { slot, startCm, endCm, measuredFrom, clocks }: Cut,
+  { say, unit }: BenchLength,
+): string {
+  if (slot !== undefined) return `slot ${slot}`;
+  if (startCm < 0) return `${say(endCm)} ${unit} to each side of the tip`;
+  if (startCm === endCm) return `${say(startCm)} ${unit} from the ${measuredFrom}`;
+  // The clock is the landmark that every head has.
+  const clock = clocks ? ` (${hourWords(clocks[0])} to ${hourWords(clocks[1])})` : '';
+  return `${say(startCm)} to ${say(endCm)} ${unit} from the ${measuredFrom}${clock}`;
+}

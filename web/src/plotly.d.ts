@@ -1,5 +1,6 @@
-/** The bundle with contours has the same calls as the basic one. */
+/** The bundle that draws lines, points and contours has no types of its own: its calls are those of the whole. */
 declare module 'plotly.js-cartesian-dist-min' {
-  import Plotly from 'plotly.js-basic-dist-min';
+  export * from 'plotly.js';
+  import Plotly from 'plotly.js';
   export default Plotly;
 }

@@ -1,4 +1,5 @@
-import PDFDocument from 'pdfkit';
+import { createRequire } from 'node:module';
+import pdfmake from 'pdfmake';
 import {
   partWeight,
   type PartUnit,
@@ -8,7 +9,7 @@ import {
   type Template,
   type Tile,
 } from '@kevro/core';
-import { ZONE_NAMES } from '@kevro/contract';
+import { ZONE_NAMES, placeWords } from '@kevro/contract';
 
 /** What stands on a template beside its lines. */
 export interface TemplateWords {
@@ -22,6 +23,12 @@ export interface TemplateWords {
 /** By this bar a fitter checks that the printer did not shrink the page, mm. */
 export const BAR_MM = 100;
 const POINTS_PER_MM = 72 / 25.4;
+/** The font has the letters of every name, as the one that each reader of PDF files brings does not. */
+const FONT = createRequire(import.meta.url).resolve('pdfmake/fonts/Roboto/Roboto-Regular.ttf');
+pdfmake.addFonts({ Roboto: { normal: FONT } });
+// What a sheet shows stands in it: nothing else is fetched or read for it.
+pdfmake.setUrlAccessPolicy(() => false);
+pdfmake.setLocalAccessPolicy((path) => path === FONT);
 /** What a printer leaves white at the edge, mm. */
 const EDGE_MM = 10;
 /** Room for words at the foot of a sheet, mm. */
@@ -39,9 +46,10 @@ const path = (points: readonly OnPaper[]): string =>
 const escaped = (text: string): string =>
   text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('"', '&quot;');
 
-/** «shoulders, both sides: 9.1 to 18.6 cm from the tip». */
-const lineOf = ({ zone, sides, startCm, endCm, massG, measuredFrom }: Cut, unit?: PartUnit): string =>
-  `${ZONE_NAMES[zone]}${sides === 2 ? ', both sides' : ''}: ${startCm.toFixed(1)} to ${endCm.toFixed(1)} cm from the ${measuredFrom}, ${partWeight(massG, unit)}`;
+const CM = { say: (cm: number): string => cm.toFixed(1), unit: 'cm' };
+/** «Shoulders, both sides: 9.1 to 18.6 cm from the tip, 2.3 g». */
+const lineOf = (cut: Cut, unit?: PartUnit): string =>
+  `${ZONE_NAMES[cut.zone]}${cut.sides === 2 ? ', both sides' : ''}: ${placeWords(cut, CM)}, ${partWeight(cut.massG, unit)}`;
 
 /** Where the words stand: in the head, which is cut out, left of its middle line. */
 const wordsAt = (template: Template): OnPaper => ({
@@ -57,127 +65,90 @@ function hourAt({ widthMm, outer }: Template, { x, y }: OnPaper): [number, numbe
   return [widthMm / 2 + 0.88 * (x - widthMm / 2), middle + 0.88 * (y - middle)];
 }
 
-/** The template as one drawing, its user unit a mm: for a large printer, or a cutter. */
-export function templateSvg(template: Template, { title, cuts, unit }: TemplateWords): string {
+const text = (x: number, y: number, words: string, size: number, anchor = 'middle'): string =>
+  `<text x="${number(x)}" y="${number(y)}" font-size="${size}" text-anchor="${anchor}">${escaped(words)}</text>`;
+/** The bar, from its left end, and what it is for. */
+const bar = (x: number, y: number): string =>
+  `<path class="bar" d="M${number(x)} ${number(y)}h${BAR_MM}" fill="none" stroke="#000" stroke-width="0.6"/>` +
+  text(
+    x,
+    y + 6,
+    `This bar is ${BAR_MM} mm long. If it is not, print at 100 %, without fitting to the page.`,
+    3,
+    'start',
+  );
+
+/** The outline, the pieces and the words of a template, its upper left corner at the origin. */
+function drawing(template: Template, { title, cuts, unit }: TemplateWords): string {
   const { widthMm, heightMm, outer, inner, pieces, hours } = template;
-  const height = heightMm + FOOT_MM;
   const at = wordsAt(template);
   const middle = widthMm / 2;
-  const text = (x: number, y: number, words: string, size = 3.4, anchor = 'middle'): string =>
-    `<text x="${number(x)}" y="${number(y)}" font-size="${size}" text-anchor="${anchor}">${escaped(words)}</text>`;
   const strips = pieces.map(({ placementId, side, line, widthMm: wide }) =>
     line.length > 1
       ? `<path class="piece" data-placement="${escaped(placementId)}" data-side="${side}" d="${path(line)}" fill="none" stroke="#000" stroke-opacity="0.35" stroke-width="${number(wide)}"/>`
       : `<circle class="piece" data-placement="${escaped(placementId)}" data-side="${side}" cx="${number(line[0]?.x ?? 0)}" cy="${number(line[0]?.y ?? 0)}" r="${number(wide / 2)}" fill="#000" fill-opacity="0.35"/>`,
   );
   return [
-    `<svg xmlns="http://www.w3.org/2000/svg" width="${number(widthMm)}mm" height="${number(height)}mm" viewBox="0 0 ${number(widthMm)} ${number(height)}" font-family="sans-serif">`,
-    `<title>${escaped(title)}</title>`,
     `<path class="outer" d="${path(outer)}Z" fill="none" stroke="#000" stroke-width="0.4"/>`,
     `<path class="inner" d="${path(inner)}Z" fill="none" stroke="#000" stroke-width="0.2" stroke-dasharray="2 1.5"/>`,
-    `<path d="M${number(middle)} 0V${number(heightMm)}" stroke="#000" stroke-width="0.15" stroke-dasharray="6 2 1 2"/>`,
+    `<path d="M${number(middle)} 0V${number(heightMm)}" fill="none" stroke="#000" stroke-width="0.15" stroke-dasharray="6 2 1 2"/>`,
     ...strips,
     ...hours.map(({ hour, at: p }) => text(...hourAt(template, p), String(hour), 3)),
     text(at.x, at.y - 10, title, 4.2),
-    ...cuts.map((cut, i) => text(at.x, at.y + 6 * i, lineOf(cut, unit))),
-    `<path class="bar" d="M${number(middle - BAR_MM / 2)} ${number(heightMm + 6)}h${BAR_MM}" stroke="#000" stroke-width="0.6"/>`,
-    text(
-      middle,
-      heightMm + 12,
-      `This bar is ${BAR_MM} mm long. If it is not, print at 100 %, without fitting to the page.`,
-      3,
-    ),
-    '</svg>',
+    ...cuts.map((cut, i) => text(at.x, at.y + 6 * i, lineOf(cut, unit), 3.4)),
   ].join('\n');
 }
+/** A drawing whose user unit is a mm. */
+const inMm = (size: { widthMm: number; heightMm: number }, title: string, inside: string): string =>
+  `<svg xmlns="http://www.w3.org/2000/svg" width="${number(size.widthMm)}mm" height="${number(size.heightMm)}mm" viewBox="0 0 ${number(size.widthMm)} ${number(size.heightMm)}" font-family="sans-serif">
+<title>${escaped(title)}</title>
+${inside}
+</svg>`;
 
-/** Draws what of the template one sheet shows. */
-function sheet(
-  pdf: PDFKit.PDFDocument,
-  template: Template,
-  tile: Tile,
-  of: number,
-  words: TemplateWords,
-  paper: Paper,
-): void {
-  const { widthMm, heightMm } = PAPERS[paper];
-  const seen = { widthMm: widthMm - 2 * EDGE_MM, heightMm: heightMm - 2 * EDGE_MM - FOOT_MM };
-  const svgPath = (points: readonly OnPaper[], closed = false): string => path(points) + (closed ? 'Z' : '');
-  pdf.save();
-  pdf.scale(POINTS_PER_MM);
-  pdf.save();
-  pdf.rect(EDGE_MM, EDGE_MM, seen.widthMm, seen.heightMm).clip();
-  pdf.translate(EDGE_MM - tile.x, EDGE_MM - tile.y);
-  pdf.lineWidth(0.4).strokeColor('#000').path(svgPath(template.outer, true)).stroke();
-  pdf.lineWidth(0.2).dash(2, { space: 1.5 }).path(svgPath(template.inner, true)).stroke().undash();
-  pdf
-    .lineWidth(0.15)
-    .moveTo(template.widthMm / 2, 0)
-    .lineTo(template.widthMm / 2, template.heightMm)
-    .stroke();
-  for (const { line, widthMm: wide } of template.pieces) {
-    const [first] = line;
-    if (line.length > 1)
-      pdf.lineWidth(wide).strokeOpacity(0.35).path(svgPath(line)).stroke().strokeOpacity(1);
-    else if (first)
-      pdf
-        .circle(first.x, first.y, wide / 2)
-        .fillOpacity(0.35)
-        .fill('#000')
-        .fillOpacity(1);
-  }
-  const at = wordsAt(template);
-  pdf.fillColor('#000');
-  for (const { hour, at: p } of template.hours) {
-    const [x, y] = hourAt(template, p);
-    pdf.fontSize(3).text(String(hour), x - 5, y - 1.5, {
-      width: 10,
-      align: 'center',
-      lineBreak: false,
-    });
-  }
-  pdf.fontSize(4).text(words.title, at.x - 80, at.y - 12, { width: 160, align: 'center' });
-  words.cuts.forEach((cut, i) =>
-    pdf.fontSize(3.2).text(lineOf(cut, words.unit), at.x - 80, at.y + 6 * i, { width: 160, align: 'center' }),
+/** The template as one drawing: for a large printer, or a cutter. */
+export function templateSvg(template: Template, words: TemplateWords): string {
+  const { widthMm, heightMm } = template;
+  return inMm(
+    { widthMm, heightMm: heightMm + FOOT_MM },
+    words.title,
+    `${drawing(template, words)}\n${bar((widthMm - BAR_MM) / 2, heightMm + 6)}`,
   );
-  pdf.restore();
-  // Marks at the corners, by which sheets are laid on one another.
-  pdf.lineWidth(0.2).strokeColor('#000').rect(EDGE_MM, EDGE_MM, seen.widthMm, seen.heightMm).stroke();
-  const foot = EDGE_MM + seen.heightMm + 5;
-  pdf
-    .lineWidth(0.6)
-    .moveTo(EDGE_MM, foot)
-    .lineTo(EDGE_MM + BAR_MM, foot)
-    .stroke();
-  pdf
-    .fontSize(3)
-    .text(
-      `This bar is ${BAR_MM} mm long. If it is not, print at 100 %, without fitting to the page.`,
-      EDGE_MM,
-      foot + 2,
-      { width: 150, lineBreak: false },
-    );
-  if (of > 1)
-    pdf.text(`row ${tile.row + 1}, column ${tile.column + 1} of ${of} sheets`, EDGE_MM + 115, foot - 1.5, {
-      width: seen.widthMm - 115,
-      align: 'right',
-      lineBreak: false,
-    });
-  pdf.restore();
+}
+
+/** What of the template one sheet shows, between marks by which sheets are laid on one another. */
+function sheet(drawn: string, tile: Tile, of: number, title: string, paper: Paper): string {
+  const { widthMm, heightMm } = PAPERS[paper];
+  const [wide, high] = [widthMm - 2 * EDGE_MM, heightMm - 2 * EDGE_MM - FOOT_MM].map(number);
+  const seen = `x="${EDGE_MM}" y="${EDGE_MM}" width="${wide}" height="${high}"`;
+  const foot = heightMm - EDGE_MM - FOOT_MM + 5;
+  const which = `row ${tile.row + 1}, column ${tile.column + 1} of ${of} sheets`;
+  return inMm(
+    PAPERS[paper],
+    title,
+    `<svg ${seen} viewBox="${number(tile.x)} ${number(tile.y)} ${wide} ${high}">${drawn}</svg>
+<rect ${seen} fill="none" stroke="#000" stroke-width="0.2"/>
+${bar(EDGE_MM, foot)}
+${of > 1 ? text(widthMm - EDGE_MM, foot, which, 3, 'end') : ''}`,
+  );
 }
 
 /** The template on as many sheets as it takes. */
-export function templatePdf(template: Template, words: TemplateWords, paper: Paper): PDFKit.PDFDocument {
+export function templatePdf(template: Template, words: TemplateWords, paper: Paper): Promise<Buffer> {
   const { widthMm, heightMm } = PAPERS[paper];
-  const size: [number, number] = [widthMm * POINTS_PER_MM, heightMm * POINTS_PER_MM];
-  const pdf = new PDFDocument({ size, margin: 0, autoFirstPage: false, info: { Title: words.title } });
+  const [width, height] = [widthMm * POINTS_PER_MM, heightMm * POINTS_PER_MM];
   const tiles = tilesOf(template, {
     widthMm: widthMm - 2 * EDGE_MM,
     heightMm: heightMm - 2 * EDGE_MM - FOOT_MM,
   });
-  for (const tile of tiles) {
-    pdf.addPage({ size, margin: 0 });
-    sheet(pdf, template, tile, tiles.length, words, paper);
-  }
-  return pdf;
+  const drawn = drawing(template, words);
+  const sheets = tiles.map((tile) => sheet(drawn, tile, tiles.length, words.title, paper));
+  return pdfmake
+    .createPdf({
+      info: { title: words.title },
+      pageSize: { width, height },
+      pageMargins: 0,
+      background: (page) => ({ svg: sheets[page - 1] ?? '', width, height }),
+      content: tiles.map((_, i) => ({ text: ' ', ...(i > 0 ? { pageBreak: 'before' as const } : {}) })),
+    })
+    .getBuffer();
 }

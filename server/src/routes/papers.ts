@@ -74,10 +74,11 @@ export function paperRoutes(router: Router, db: Db, now: Clock): void {
   });
   router.get('/fittings/:id/template.pdf', async (request, response) => {
     const { tag, template, words, paper } = await templateFor(request.params.id, request.query);
-    response.attachment(`${fileName(tag)}.pdf`).type('application/pdf');
-    const pdf = templatePdf(template, words, paper);
-    pdf.pipe(response);
-    pdf.end();
+    const pdf = await templatePdf(template, words, paper);
+    response
+      .attachment(`${fileName(tag)}.pdf`)
+      .type('application/pdf')
+      .send(pdf);
   });
 }
 

@@ -2,7 +2,7 @@
 import { onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import { useTheme } from 'vuetify';
 import Papa from 'papaparse';
-import type { Data, Layout, PlotSelectionEvent, PlotlyHTMLElement } from 'plotly.js-basic-dist-min';
+import type { Data, Layout, PlotSelectionEvent, PlotlyHTMLElement } from 'plotly.js-cartesian-dist-min';
 import { saveFile } from './save-file';
 
 /** A chart with the look of the application; its picture and its data can be saved. Plotly is loaded only here. */
@@ -18,14 +18,10 @@ const props = withDefaults(
     brushing?: boolean;
     /** Many points in the units of the axes: drawn on a canvas under the rest, since a drawing of each would take too long. */
     cloud?: { x: Float64Array; y: Float64Array; color: string };
-    /** It has contours, which the smaller bundle cannot draw. */
-    contours?: boolean;
   }>(),
   { height: 260 },
 );
-const plotly = async () =>
-  (await (props.contours ? import('plotly.js-cartesian-dist-min') : import('plotly.js-basic-dist-min')))
-    .default;
+const plotly = async () => (await import('plotly.js-cartesian-dist-min')).default;
 const emit = defineEmits<{ brush: [range: { x: [number, number]; y: [number, number] } | undefined] }>();
 const box = ref<HTMLElement>();
 const theme = useTheme();

@@ -1,4 +1,4 @@
-import type { Data, Layout } from 'plotly.js-basic-dist-min';
+import type { Data, Layout } from 'plotly.js-cartesian-dist-min';
 import { ENERGY, type Energy } from '@kevro/core';
 
 /** A value of a frame from a day on, until the next one. */

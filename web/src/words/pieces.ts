@@ -1,4 +1,4 @@
-import type { BenchLength } from './cuts';
+import type { BenchLength } from '@kevro/contract';
 import { counted } from './counted';
 import { partRule, spanCmOf, type Part, type Placement } from '@kevro/core';
 

@@ -3,7 +3,7 @@ import { partUnit, partNumber } from '../../words/part-weight';
 import type { Cut } from '@kevro/core';
 import { ZONE_NAMES } from '../../words';
 import { useUnits } from '../../stores/units';
-import { placeWords } from '../../words/cuts';
+import { placeWords } from '@kevro/contract';
 import { vWide } from '../../ui/wide-table';
 
 /** The cut list: what to cut, how long, and where it starts and ends. */

@@ -11,7 +11,7 @@ import {
 } from '@kevro/core';
 import { pieceWords } from '../../words/pieces';
 import { ZONE_NAMES } from '../../words';
-import type { BenchLength } from '../../words/cuts';
+import type { BenchLength } from '@kevro/contract';
 
 /** A weight whose number and unit stay in one line. */
 const unbroken = (massG: number): string => partWeight(massG, 2).replace(' ', '\u00a0');

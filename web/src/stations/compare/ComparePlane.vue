@@ -1,14 +1,15 @@
 <script setup lang="ts">
-import { computed } from 'vue';
+import { useElementSize } from '@vueuse/core';
+import { computed, ref } from 'vue';
 import { useTheme } from 'vuetify';
-import type { Data, Layout } from 'plotly.js-basic-dist-min';
+import type { Data, Layout } from 'plotly.js-cartesian-dist-min';
 import { SPECS, becomes, type AxisSpecs, type Frame } from '@kevro/core';
 import NumberField from '../../forms/NumberField.vue';
 import PlainChart from '../../ui/PlainChart.vue';
 import type { Compared } from '../../stores/beside';
 import { useUnits } from '../../stores/units';
 import type { LibraryPart } from '../../workers/library.worker';
-import { axes, extent, inBrush, rangeOf, swingLines, type Brush } from './plane';
+import { axes, extent, inBrush, placesOf, rangeOf, swingLines, type Brush } from './plane';
 
 /** Weight across, balance up: where the frame lies, what it can become, and the setups at hand around it. */
 const props = defineProps<{
@@ -48,10 +49,42 @@ const swing = (value: number): string => units.show('swingWeight', value, shape.
 const titled = (dot: Dot): string =>
   dot.swingWeight === undefined ? dot.name : `${dot.name} ${swing(dot.swingWeight)}`;
 
+/** How large the plane is drawn, px: its chart without what stands around it. */
+const HEIGHT_PX = 440;
+const AROUND_PX = { wide: 76, high: 50 };
+const chart = ref<HTMLElement>();
+const { width } = useElementSize(chart);
+const ownName = computed(() => `this frame ${swing(props.own.swingWeight)}`);
+/** Where the names stand: that of the frame in hand first, then those beside it. */
+const places = computed(() => {
+  const { massG, balanceCm } = ranges.value;
+  const size = { width: width.value - AROUND_PX.wide, height: HEIGHT_PX - AROUND_PX.high };
+  const share = (value: number, [from, to]: readonly number[]): number =>
+    (value - (from ?? 0)) / ((to ?? 1) - (from ?? 0));
+  const at = (one: { massG: number; balanceCm: number }) => ({
+    x: share(on.value.mass.write(one.massG), massG) * size.width,
+    y: (1 - share(on.value.balance.write(one.balanceCm), balanceCm)) * size.height,
+  });
+  const named = besideDots.value.map((dot) => ({ ...at(dot), name: titled(dot) }));
+  return placesOf([{ ...at(props.own), name: ownName.value }, ...named], aroundDots.value.map(at), size);
+});
+const aroundDots = computed(() => dots.value.filter(({ id }) => !props.beside.includes(id)));
+const besideDots = computed(() => dots.value.filter(({ id }) => props.beside.includes(id)));
+/** The ends of the two axes as they are written. The tip is up, whichever way the balance is counted. */
+const ranges = computed(() => {
+  const { massG, balanceCm } = shown.value;
+  const balance = rangeOf(balanceCm, on.value.balance.write);
+  return {
+    massG: massG.map(on.value.mass.write),
+    balanceCm: on.value.points ? balance.toReversed() : balance,
+  };
+});
+
 const data = computed((): Data[] => {
   const { ink, reference, soft } = theme.current.value.colors as Record<string, string>;
-  const beside = dots.value.filter(({ id }) => props.beside.includes(id));
-  const around = dots.value.filter(({ id }) => !props.beside.includes(id));
+  const { value: beside } = besideDots;
+  const [ownPlace, ...besidePlaces] = places.value;
+  const { value: around } = aroundDots;
   const within = (dot: Dot): number => (!brush.value || inBrush(brush.value, dot) ? 0.75 : 0.25);
   return [
     {
@@ -82,7 +115,7 @@ const data = computed((): Data[] => {
       ...xy(beside),
       mode: 'text+markers',
       text: beside.map(titled),
-      textposition: 'top center',
+      textposition: besidePlaces,
       textfont: { color: reference ?? '', size: 13 },
       marker: { color: reference ?? '', size: 13, symbol: 'circle-open', line: { width: 3 } },
       hoverinfo: 'text',
@@ -90,9 +123,8 @@ const data = computed((): Data[] => {
     {
       ...xy([props.own]),
       mode: 'text+markers',
-      text: [`<b>this frame ${swing(props.own.swingWeight)}</b>`],
-      // Under it: the names of setups stand over theirs.
-      textposition: 'bottom center',
+      text: [`<b>${ownName.value}</b>`],
+      textposition: ownPlace,
       textfont: { color: ink ?? '', size: 13 },
       marker: { color: ink ?? '', size: 13, symbol: 'square' },
       hoverinfo: 'skip',
@@ -100,15 +132,13 @@ const data = computed((): Data[] => {
   ] as Data[];
 });
 const layout = computed((): Partial<Layout> => {
-  const { massG, balanceCm } = shown.value;
-  const balance = rangeOf(balanceCm, on.value.balance.write);
+  const { massG, balanceCm } = ranges.value;
   return {
     dragmode: 'select',
-    xaxis: { title: { text: `weight, ${units.unit('massG')}` }, range: massG.map(on.value.mass.write) },
-    // The tip is up, whichever way the balance is counted.
+    xaxis: { title: { text: `weight, ${units.unit('massG')}` }, range: massG },
     yaxis: {
       title: { text: on.value.points ? 'balance, points head-light' : `balance, ${units.unit('balanceCm')}` },
-      range: on.value.points ? balance.toReversed() : balance,
+      range: balanceCm,
     },
   };
 });
@@ -176,17 +206,19 @@ const missing = computed(() => props.setups.length - dots.value.length);
 </script>
 
 <template>
-  <PlainChart
-    label="Weight across, balance up: this frame, what it can become, and the setups around it"
-    file="compare"
-    :data="data"
-    :layout="layout"
-    :rows="rows"
-    :height="440"
-    brushing
-    v-bind="cloud ? { cloud } : {}"
-    @brush="brushed"
-  />
+  <div ref="chart">
+    <PlainChart
+      label="Weight across, balance up: this frame, what it can become, and the setups around it"
+      file="compare"
+      :data="data"
+      :layout="layout"
+      :rows="rows"
+      :height="HEIGHT_PX"
+      brushing
+      v-bind="cloud ? { cloud } : {}"
+      @brush="brushed"
+    />
+  </div>
   <p class="soft small mb-2">
     Shaded: reachable with added weight. Dotted: equal {{ SPECS.swingWeight.name }}.
     <template v-if="cloud">{{ libraryWords }}</template>

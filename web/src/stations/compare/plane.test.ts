@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { recoilWeight, sportData, type AxisSpecs } from '@kevro/core';
 import { awayWords, missingWords } from './words';
-import { axes, extent, inBrush, rangeOf, swingLines } from './plane';
+import { axes, extent, inBrush, placesOf, rangeOf, swingLines } from './plane';
 
 const lengthCm = 68.58;
 const own: AxisSpecs = { massG: 320, balanceCm: 32.4, swingWeight: 318, axisCm: 10.16 };
@@ -19,6 +19,37 @@ describe('the plane of weight and balance', () => {
     expect(low).toBeCloseTo((13.5 - 1) * 2.54, 9);
     expect(high).toBeCloseTo((13.5 - 0.5) * 2.54, 9);
     expect(way('g', 'in').balance.read(12.75)).toBeCloseTo(32.385, 9);
+  });
+
+  it('writes no name over the ring of a neighbour or over another name, where there is room', () => {
+    const within = { width: 600, height: 400 };
+    // A setup that is 20 px over the frame has its name over it, and the frame under it; two side by side have theirs over and under.
+    expect(placesOf([{ x: 300, y: 200, name: 'this frame 318' }], [], within)).toEqual(['top center']);
+    expect(
+      placesOf(
+        [
+          { x: 300, y: 200, name: 'this frame 318' },
+          { x: 300, y: 180, name: 'Quarry Pro 320' },
+        ],
+        [],
+        within,
+      ),
+    ).toEqual(['bottom center', 'top center']);
+    const [a, b] = placesOf(
+      [
+        { x: 300, y: 200, name: 'this frame 318' },
+        { x: 330, y: 200, name: 'Quarry Pro 320' },
+      ],
+      [],
+      within,
+    );
+    expect(new Set([a, b]).size).toBe(2);
+    // A point without a name is not written over either.
+    expect(placesOf([{ x: 300, y: 200, name: 'this frame 318' }], [{ x: 310, y: 185 }], within)).toEqual([
+      'bottom center',
+    ]);
+    // At the edge a name stands where it is whole.
+    expect(placesOf([{ x: 5, y: 4, name: 'Quarry Pro 320' }], [], within)).toEqual(['bottom right']);
   });
 
   it('brushes what lies within, and nothing that has no place on it', () => {

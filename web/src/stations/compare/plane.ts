@@ -97,3 +97,73 @@ export function swingLines(own: AxisSpecs, shown: Brush): SwingLine[] {
   }
   return lines;
 }
+
+/** A point of the plane, px: x to the right, y down. */
+interface Point {
+  x: number;
+  y: number;
+}
+/** One that has its name beside it. */
+export interface Named extends Point {
+  name: string;
+}
+/** Where a name may stand by its point, as the chart calls it, in the order that they are tried; how far across and down its middle is moved. */
+const PLACES = [
+  ['top center', 0, -1],
+  ['bottom center', 0, 1],
+  ['middle right', 1, 0],
+  ['middle left', -1, 0],
+  ['top right', 1, -1],
+  ['bottom right', 1, 1],
+  ['top left', -1, -1],
+  ['bottom left', -1, 1],
+] as const;
+export type Place = (typeof PLACES)[number][0];
+/** A ring, a point without a name and a line of text on the plane, px. */
+const RING_PX = 9;
+const POINT_PX = 5;
+const LETTER_PX = 7;
+const TEXT_PX = 16;
+
+interface Box {
+  left: number;
+  right: number;
+  top: number;
+  bottom: number;
+}
+/** How much two boxes share, px². */
+const shared = (a: Box, b: Box): number =>
+  Math.max(0, Math.min(a.right, b.right) - Math.max(a.left, b.left)) *
+  Math.max(0, Math.min(a.bottom, b.bottom) - Math.max(a.top, b.top));
+const boxAt = (x: number, y: number, wide: number, high: number): Box => ({
+  left: x - wide / 2,
+  right: x + wide / 2,
+  top: y - high / 2,
+  bottom: y + high / 2,
+});
+
+/**
+ * Where each name stands so that it lies over no ring, no point and no other name; where there is no such place, where it covers the least.
+ * @param around points without a name
+ * @param within the size of the plane, px: a name that leaves it would be cut
+ */
+export function placesOf(
+  named: readonly Named[],
+  around: readonly Point[],
+  within: { width: number; height: number },
+): Place[] {
+  const square = (r: number) => (p: Point) => boxAt(p.x, p.y, 2 * r, 2 * r);
+  const taken = [...named.map(square(RING_PX)), ...around.map(square(POINT_PX))];
+  return named.map(({ x, y, name }) => {
+    const wide = name.length * LETTER_PX;
+    const tried = PLACES.map(([place, across, down]) => {
+      const box = boxAt(x + across * (RING_PX + wide / 2), y + down * (RING_PX + TEXT_PX / 2), wide, TEXT_PX);
+      const whole = boxAt(within.width / 2, within.height / 2, within.width, within.height);
+      const cut = wide * TEXT_PX - shared(box, whole);
+      return { place, box, lost: cut + taken.reduce((sum, other) => sum + shared(box, other), 0) };
+    });
+    const best = tried.reduce((a, b) => (b.lost < a.lost ? b : a));
+    taken.push(best.box);
+    return best.place;
+  });
+}

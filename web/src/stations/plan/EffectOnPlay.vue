@@ -2,7 +2,7 @@
 import { refDebounced } from '@vueuse/core';
 import { computed, ref } from 'vue';
 import { useTheme } from 'vuetify';
-import type { Data, Layout } from 'plotly.js-basic-dist-min';
+import type { Data, Layout } from 'plotly.js-cartesian-dist-min';
 import {
   SPECS,
   SPEC_KEYS,
@@ -177,7 +177,6 @@ const lineRows = computed(() =>
         :layout="mapLayout"
         :rows="mapRows"
         :height="330"
-        contours
       />
       <p class="soft small">
         Model: rigid frame held freely, ball {{ frame.sport.ballG.toFixed(1) }} g at
