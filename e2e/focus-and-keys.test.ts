@@ -27,6 +27,8 @@ test.describe('the focus', () => {
     ['/fittings/f-ilka/plan', 'Close fitting'],
     ['/fittings/f-ilka/plan', 'Change fitting'],
     ['/fittings/f-ilka/measure', 'Type all in one line'],
+    ['/fittings/f-liv/play', 'Different step…'],
+    ['/fittings/f-liv/play', 'End…'],
   ] as const)
     test(`on ${path} goes into "${name}", which is named, and back to it`, async () => {
       await page.goto(path);

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useId, watch } from 'vue';
+import { onUnmounted, useId, watch } from 'vue';
 import { focusElsewhere, focusHeading } from './focus';
 
 /** Something that lies over the page: named by its title; the focus goes back to where it was opened from. */
@@ -13,12 +13,15 @@ const emit = defineEmits<{ refusedToClose: [] }>();
 const heading = useId();
 
 let opener: HTMLElement | null = null;
+/** Whether the focus is still to go back. */
+let owed = false;
 watch(
   open,
   (now) => {
     if (!now) return;
     focusElsewhere();
     opener = document.activeElement instanceof HTMLElement ? document.activeElement : null;
+    owed = true;
   },
   { flush: 'sync', immediate: true },
 );
@@ -29,11 +32,15 @@ function goIn(): void {
 }
 /** Unless something else has taken the focus meanwhile. */
 function giveBack(): void {
+  if (!owed) return;
+  owed = false;
   const now = document.activeElement;
   if (now && now !== document.body && !now.closest('.v-overlay')) return;
   if (opener?.isConnected && opener !== document.body && opener.offsetParent !== null) opener.focus();
   else focusHeading();
 }
+// A sheet that is gone the moment it is closed does not come to the end of its leaving.
+onUnmounted(giveBack);
 </script>
 
 <template>
