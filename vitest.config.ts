@@ -3,6 +3,12 @@ import vue from '@vitejs/plugin-vue';
 
 /** Tests that put calls of their own in the place of node's file calls. */
 const OWN_FILES = ['server/src/db/durable-fs.test.ts', 'server/src/db/power-cut.test.ts'];
+const page = {
+  setupFiles: ['core/test/seed.ts'],
+  maxWorkers: 2,
+  // A slow machine is no fault of a computation.
+  testTimeout: 30_000,
+};
 const server = {
   globalSetup: ['server/src/test-setup.ts'],
   setupFiles: ['core/test/seed.ts'],
@@ -18,15 +24,22 @@ export default defineConfig({
       {
         extends: true,
         test: {
+          ...page,
           name: 'unit',
           include: ['{core,contract,web}/src/**/*.test.ts', '{core,web}/test/*.test.ts'],
-          environment: 'node',
-          setupFiles: ['core/test/seed.ts'],
-          // Component tests say `@vitest-environment happy-dom` in their first line.
+          exclude: ['**/*.dom.test.ts'],
+          // What a file of tests imports is there for the next one: reading it anew takes longer than most of them.
+          isolate: false,
+        },
+      },
+      {
+        extends: true,
+        test: {
+          ...page,
+          name: 'dom',
+          include: ['web/src/**/*.dom.test.ts'],
+          environment: 'happy-dom',
           server: { deps: { inline: ['vuetify'] } },
-          maxWorkers: 2,
-          // A slow machine is no fault of a computation.
-          testTimeout: 30_000,
         },
       },
       {
@@ -36,7 +49,6 @@ export default defineConfig({
           name: 'api',
           include: ['server/src/**/*.test.ts', 'demo/**/*.test.ts'],
           exclude: OWN_FILES,
-          // What a file of tests imports is there for the next one: reading it anew takes longer than most of them.
           isolate: false,
         },
       },
