@@ -2,7 +2,7 @@ import { computed, shallowReactive, watch, type Ref } from 'vue';
 import { bringTo, type Dress, type KnownSpecs } from '@kevro/core';
 import type { FramePage, FrameRow } from '@kevro/contract';
 import { api } from '../api/client';
-import { useSearch } from '../ui/search';
+import { useSearch } from '../api/queries';
 import { useFitting } from '../stores/fitting';
 
 /** What of a frame an aim is taken from. */
@@ -24,6 +24,7 @@ export function useOtherFrames(chosen: Ref<string | null>) {
   const one = computed(() => known.get(chosen.value ?? ''));
   const name = computed(() => one.value?.tag ?? '');
   const { rows, text, failure } = useSearch<FrameRow>(
+    'measured frames',
     async ({ search, limit }) => {
       const query = {
         sort: 'tag' as const,

@@ -2,7 +2,7 @@
 import { computed, ref, watch } from 'vue';
 import type { FrameRow } from '@kevro/contract';
 import { api } from '../api/client';
-import { useSearch } from '../ui/search';
+import { useSearch } from '../api/queries';
 
 /** Chooses one frame, or a set of two to six, among however many there are. Those of the owner come first. */
 const { ownerId, error } = defineProps<{ label: string; ownerId?: string | null; error?: string }>();
@@ -14,6 +14,7 @@ type Named = Pick<FrameRow, 'id' | 'tag' | 'maker' | 'model' | 'ownerName'>;
 const known = ref(new Map<string, Named>());
 const none = ref('');
 const { rows, total, text, failure, onlyMatch } = useSearch<FrameRow>(
+  'frames',
   (query) => api('frames', { query }),
   none,
   (frame) => `${frame.tag} ${frame.maker} ${frame.model} ${frame.ownerName ?? ''}`,

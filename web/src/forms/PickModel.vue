@@ -2,14 +2,19 @@
 import { computed, ref } from 'vue';
 import type { KnownModel } from '@kevro/contract';
 import { api } from '../api/client';
-import { useSearch } from '../ui/search';
+import { useSearch } from '../api/queries';
 import { SPORT_NAMES } from '../words';
 
 /** A make that the shop has had: chosen, it fills in what is known of it. */
 const emit = defineEmits<{ picked: [model: KnownModel] }>();
 const none = ref('');
 const nameOf = (m: KnownModel): string => `${m.maker} ${m.model}`;
-const { rows, text, failure } = useSearch<KnownModel>((query) => api('models', { query }), none, nameOf);
+const { rows, text, failure } = useSearch<KnownModel>(
+  'models',
+  (query) => api('models', { query }),
+  none,
+  nameOf,
+);
 const items = computed(() =>
   rows.value.map((m, i) => ({
     value: i,

@@ -2,8 +2,8 @@
 import { computed, ref, shallowRef, watch } from 'vue';
 import type { Player } from '@kevro/contract';
 import { api } from '../api/client';
-import { useRecord } from '../ui/record';
-import { useSearch } from '../ui/search';
+import { useRecord } from '../api/queries';
+import { useSearch } from '../api/queries';
 
 /** Chooses one player among however many there are. */
 const {
@@ -23,13 +23,11 @@ const emit = defineEmits<{ picked: [player: Player | undefined] }>();
 
 /** One that was found in the list, or was chosen elsewhere and is looked up. */
 const listed = shallowRef<Player | undefined>(known);
-const { record: found } = useRecord(
-  () => (id.value === listed.value?.id ? undefined : id.value),
-  (own) => api('player', { id: own }),
-);
+const { record: found } = useRecord('player', () => (id.value === listed.value?.id ? undefined : id.value));
 const chosen = computed(() => [listed.value, found.value].find((player) => player?.id === id.value));
 const name = computed(() => chosen.value?.name ?? none ?? '');
 const { rows, total, text, failure, onlyMatch } = useSearch<Player>(
+  'players',
   (query) => api('players', { query }),
   name,
   (player) => player.name,

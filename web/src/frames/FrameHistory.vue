@@ -11,11 +11,10 @@ import {
   type AnySpecKey,
 } from '@kevro/core';
 import type { FrameRecord, Measurement } from '@kevro/contract';
-import { api } from '../api/client';
 import PlainChart from '../ui/PlainChart.vue';
 import { dayWords } from '../words/days';
 import { historyChart } from '../ui/history-chart';
-import { useRecord } from '../ui/record';
+import { useRecord } from '../api/queries';
 import { same } from '../ui/same';
 import { ENERGY_WORDS } from '../words/sessions';
 import { useUnits } from '../stores/units';
@@ -26,10 +25,7 @@ const props = defineProps<{ frame: FrameRecord; measurements: readonly Measureme
 const units = useUnits();
 const theme = useTheme();
 // Without sessions there is still a line.
-const { record: played } = useRecord(
-  () => props.frame.id,
-  (id) => api('frameSessions', { id }),
-);
+const { record: played } = useRecord('frameSessions', () => props.frame.id);
 const sessions = computed(() => countedSessions(played.value ?? []));
 const spec = ref<AnySpecKey>('swingWeight');
 const stands = computed(() =>

@@ -9,7 +9,7 @@ import ListFoot from '../ui/ListFoot.vue';
 import ListPage from '../ui/ListPage.vue';
 import { dayWords } from '../words/days';
 import { dressWords } from '../words/dress';
-import { useListing } from '../ui/listing';
+import { useListing } from '../api/queries';
 
 import { useUnits } from '../stores/units';
 import { SPORT_NAMES } from '../words';
@@ -24,6 +24,7 @@ const query = reactive({
   archived: false,
 });
 const { rows, total, failure, load, more } = useListing(
+  'frames',
   query,
   ({ search, sport, sort, archived, limit, offset }) =>
     api('frames', {

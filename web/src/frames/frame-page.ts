@@ -1,10 +1,9 @@
-import { api } from '../api/client';
-import { useRecord } from '../ui/record';
+import { useRecord } from '../api/queries';
 import { useSaved } from '../stores/saved';
 
 /** Everything of one frame, loaded when its page opens and again after something was stored. */
 export function useFramePage(id: () => string) {
-  const { record: page, failure, load } = useRecord(id, (own) => api('frame', { id: own }));
+  const { record: page, failure, load } = useRecord('frame', id);
   async function changed(): Promise<void> {
     useSaved().stored();
     await load();

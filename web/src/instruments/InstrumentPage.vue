@@ -3,7 +3,7 @@ import { computed } from 'vue';
 import { useTheme } from 'vuetify';
 import { KINDS } from '@kevro/contract';
 import { api } from '../api/client';
-import { useRecord } from '../ui/record';
+import { useAsked } from '../api/queries';
 import PlainChart from '../ui/PlainChart.vue';
 import { vWide } from '../ui/wide-table';
 import { useInstruments } from '../stores/instruments';
@@ -17,7 +17,8 @@ const props = defineProps<{ id: string }>();
 const instruments = useInstruments();
 instruments.listen();
 const saved = useSaved();
-const { record, failure, load } = useRecord(
+const { record, failure, load } = useAsked(
+  'instrument',
   () => props.id,
   async (id) => {
     const [all, history, shop] = await Promise.all([

@@ -3,8 +3,8 @@ import { computed } from 'vue';
 import { RODS } from '@kevro/core';
 import { KINDS, type FrameRow, type Instrument, type OnStandIn } from '@kevro/contract';
 import { api } from '../api/client';
-import { useRecord } from '../ui/record';
-import { useSearch } from '../ui/search';
+import { useRecord } from '../api/queries';
+import { useSearch } from '../api/queries';
 import { useInstruments } from '../stores/instruments';
 import { useSaved } from '../stores/saved';
 
@@ -15,13 +15,10 @@ const saved = useSaved();
 
 type Named = Pick<FrameRow, 'id' | 'tag' | 'maker' | 'model'>;
 const nameOf = (f: Named): string => `${f.tag} · ${f.maker} ${f.model}`;
-const { record: page } = useRecord(
-  () => {
-    const { on } = props.instrument;
-    return on && 'frameId' in on ? on.frameId : undefined;
-  },
-  (id) => api('frame', { id }),
-);
+const { record: page } = useRecord('frame', () => {
+  const { on } = props.instrument;
+  return on && 'frameId' in on ? on.frameId : undefined;
+});
 const lying = computed<Named | undefined>(() => page.value?.frame);
 const value = computed(() => {
   const { on } = props.instrument;
@@ -37,7 +34,12 @@ const shown = computed(() => {
   const name = lying.value?.id === value.value ? nameOf(lying.value) : 'nothing';
   return rods.value.find((rod) => rod.value === value.value)?.title ?? name;
 });
-const { rows, text, failure } = useSearch<FrameRow>((query) => api('frames', { query }), shown, nameOf);
+const { rows, text, failure } = useSearch<FrameRow>(
+  'frames',
+  (query) => api('frames', { query }),
+  shown,
+  nameOf,
+);
 const items = computed(() => [
   { value: '', title: 'nothing' },
   ...rods.value,

@@ -4,7 +4,7 @@ import { useRouter } from 'vue-router';
 import { specsToShow, type AnySpecKey } from '@kevro/core';
 import { api } from '../api/client';
 import { useActKey } from '../forms/act-key';
-import { useRecord } from '../ui/record';
+import { useRecord } from '../api/queries';
 import { dayWords } from '../words/days';
 import { dressWords } from '../words/dress';
 import { useSaved } from '../stores/saved';
@@ -25,15 +25,7 @@ const changed = (): void => {
   whole.forget();
 };
 const router = useRouter();
-const {
-  record: page,
-  failure,
-  load,
-  show,
-} = useRecord(
-  () => props.id,
-  (id) => api('setup', { id }),
-);
+const { record: page, failure, load, show } = useRecord('setup', () => props.id);
 watch(page, (now) => {
   if (now) document.title = `${now.setup.name} · Kevro`;
 });

@@ -6,7 +6,7 @@ import { api } from '../api/client';
 import { counted } from '../words/counted';
 import { dayWords, shopToday, wholeDayWords } from '../words/days';
 import { stringWords } from '../measure/timeline';
-import { useRecord } from '../ui/record';
+import { useRecord } from '../api/queries';
 import { useSaved } from '../stores/saved';
 import { SPORT_NAMES, WAY_WORDS } from '../words';
 import LookAgainForm from './LookAgainForm.vue';
@@ -16,14 +16,7 @@ import { LOOK_AGAIN_WORDS } from '../words/players';
 
 // What a fitter comes here to do: see how this player has been getting on, with what; find a fitting or a frame; see what was advised and when to look again.
 const props = defineProps<{ id: string }>();
-const {
-  record: page,
-  failure,
-  load,
-} = useRecord(
-  () => props.id,
-  (id) => api('playerPage', { id }),
-);
+const { record: page, failure, load } = useRecord('playerPage', () => props.id);
 const saved = useSaved();
 const form = ref<InstanceType<typeof PlayerForm>>();
 const again = ref(false);

@@ -7,7 +7,7 @@ import ListFilter from '../forms/ListFilter.vue';
 import ListFoot from '../ui/ListFoot.vue';
 import ListPage from '../ui/ListPage.vue';
 import { focusRow } from '../ui/focus';
-import { useListing } from '../ui/listing';
+import { useListing } from '../api/queries';
 import { useSaved } from '../stores/saved';
 import ExportPlayers from './ExportPlayers.vue';
 import ErasePlayer from './ErasePlayer.vue';
@@ -24,6 +24,7 @@ const query = reactive({
   archived: false,
 });
 const { rows, total, failure, load, more } = useListing(
+  'players',
   query,
   ({ search, sport, sort, archived, limit, offset }) =>
     api('players', {

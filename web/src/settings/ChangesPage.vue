@@ -5,11 +5,11 @@ import type { AnswerOf } from '@kevro/contract';
 import { api } from '../api/client';
 import ListFoot from '../ui/ListFoot.vue';
 import { momentWords } from '../words/days';
-import { useListing } from '../ui/listing';
+import { useListing } from '../api/queries';
 import { vWide } from '../ui/wide-table';
 
 // What a fitter comes here to do: see who changed something, when, and go to it.
-const { rows, total, failure, load, more } = useListing(reactive({}), ({ limit, offset }) =>
+const { rows, total, failure, load, more } = useListing('changes', reactive({}), ({ limit, offset }) =>
   api('changes', { query: { limit, offset } }),
 );
 type Row = AnswerOf<'changes'>['rows'][number];

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { storeToRefs } from 'pinia';
 import { computed, reactive, ref } from 'vue';
 import { PART_KINDS, type PartKind } from '@kevro/core';
 import type { PartRecord, PartRow } from '@kevro/contract';
@@ -6,8 +7,7 @@ import { api } from '../api/client';
 import ListFoot from '../ui/ListFoot.vue';
 import ListPage from '../ui/ListPage.vue';
 import { focusRow } from '../ui/focus';
-import { useList } from '../ui/list';
-import { useListing } from '../ui/listing';
+import { useListing } from '../api/queries';
 import { useCatalogue } from '../stores/catalogue';
 import { useSaved } from '../stores/saved';
 import { useUnits } from '../stores/units';
@@ -22,8 +22,9 @@ import { vWide } from '../ui/wide-table';
 const catalogue = useCatalogue();
 const saved = useSaved();
 const units = useUnits();
-const { rows, failure, load } = useList(() => catalogue.load());
-const shelf = useListing(reactive({}), ({ limit, offset }) =>
+const { rows, failure } = storeToRefs(catalogue);
+const { load } = catalogue;
+const shelf = useListing('stock', reactive({}), ({ limit, offset }) =>
   api('frames', { query: { owner: 'stock', limit, offset } }),
 );
 const form = ref<InstanceType<typeof PartForm>>();

@@ -9,7 +9,7 @@ import { useArrowsAlong, useKeys } from '../ui/keys';
 import { dayWords, momentWords, shopToday } from '../words/days';
 import ListFoot from '../ui/ListFoot.vue';
 import { later } from '../stores/later';
-import { useListing } from '../ui/listing';
+import { useListing } from '../api/queries';
 import { LOOK_AGAIN_WORDS, SPORT_ITEMS } from '../words/players';
 import { useSaved } from '../stores/saved';
 import { useShop } from '../stores/shop';
@@ -18,10 +18,13 @@ import { GROUP_TITLES, grouped, leftWords } from './groups';
 
 // What a fitter comes here to do: see what the day asks for, and what waits by itself; go there by one key; open a new fitting.
 const query = reactive({ closed: false, search: '', sport: null as Sport | null });
-const { rows, total, failure, load, more } = useListing(query, ({ closed, search, sport, limit, offset }) =>
-  api('today', {
-    query: { closed: closed ? 'yes' : 'no', search, limit, offset, ...(sport ? { sport } : {}) },
-  }),
+const { rows, total, failure, load, more } = useListing(
+  'today',
+  query,
+  ({ closed, search, sport, limit, offset }) =>
+    api('today', {
+      query: { closed: closed ? 'yes' : 'no', search, limit, offset, ...(sport ? { sport } : {}) },
+    }),
 );
 const saved = useSaved();
 const router = useRouter();

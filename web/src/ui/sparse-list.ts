@@ -1,9 +1,11 @@
-import { watchDebounced } from '@vueuse/core';
+import { useIntervalFn, watchDebounced } from '@vueuse/core';
 import { onMounted, ref, shallowReactive } from 'vue';
-import { useAgain } from './again';
+import { onChanged } from './changes';
 
 /** How many rows are read at once. */
 const PART = 100;
+/** How often a list that could not be read is asked for again, ms. */
+const AGAIN_MS = 3000;
 
 /**
  * A list of any length of which only those parts are read that somebody looks at: `row(i)` is undefined until its part is there. An answer to an older query is
@@ -49,7 +51,8 @@ export function useSparseList<Q extends object, R>(
     for (let part = Math.floor(from / PART); part <= Math.floor(to / PART); part++) void read(part);
   }
   onMounted(load);
-  useAgain(failure, load);
+  onChanged(load);
+  useIntervalFn(() => failure.value && load(), AGAIN_MS);
   watchDebounced(query, load, { debounce: 150, deep: true });
   return { row, look, total, failure, load };
 }

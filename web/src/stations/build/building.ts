@@ -20,7 +20,6 @@ import { useFitting } from '../../stores/fitting';
 export function useBuilding() {
   const fitting = useFitting();
   const catalogue = useCatalogue();
-  if (!catalogue.rows) void catalogue.load().catch(() => undefined);
 
   /** The measurement that the plan starts from: of a trim a check, else where the round starts. */
   const start = computed(() => fitting.round?.measurements.find(({ id }) => id === fitting.plan?.startId));

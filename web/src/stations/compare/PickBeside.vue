@@ -2,8 +2,7 @@
 import { computed, ref, watch } from 'vue';
 import { guidesOf } from '@kevro/core';
 import type { BesideKey } from '@kevro/contract';
-import { api } from '../../api/client';
-import { useRecord } from '../../ui/record';
+import { useRecord } from '../../api/queries';
 import { shapeName } from '../../words/beside';
 import { dayWords } from '../../words/days';
 import { besideId } from '../../stores/beside';
@@ -17,10 +16,7 @@ const emit = defineEmits<{ add: [key: BesideKey] }>();
 const fitting = useFitting();
 const none = ref<string | null>(null);
 const { items: frames, search, failure, measuredOf } = useOtherFrames(none);
-const { record: page, load } = useRecord(
-  () => fitting.record?.id,
-  (id) => api('frame', { id }),
-);
+const { record: page, load } = useRecord('frame', () => fitting.record?.id);
 const earlier = computed(() => page.value?.measurements ?? []);
 watch(() => fitting.measurement?.id, load);
 

@@ -1,8 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue';
 import type { FrameShape } from '@kevro/core';
-import { api } from '../../api/client';
-import { useRecord } from '../../ui/record';
+import { useRecord } from '../../api/queries';
 import { quantityList } from '../../measure/quantities';
 import { dayWords } from '../../words/days';
 import { dressWords } from '../../words/dress';
@@ -22,10 +21,7 @@ const props = defineProps<{
 const emit = defineEmits<{ start: [measurementId: string]; changed: [] }>();
 const putRight = ref<InstanceType<typeof PutRight>>();
 const units = useUnits();
-const { record, load } = useRecord(
-  () => props.frameId,
-  (id) => api('measurements', { id }),
-);
+const { record, load } = useRecord('measurements', () => props.frameId);
 const list = computed(() => record.value ?? []);
 watch(() => props.newest, load);
 async function stored(): Promise<void> {

@@ -1,4 +1,4 @@
-import { computed, ref, watch } from 'vue';
+import { computed, ref } from 'vue';
 import { partRule, type Part, type Path } from '@kevro/core';
 import { api } from '../../api/client';
 import { useCatalogue } from '../../stores/catalogue';
@@ -31,20 +31,7 @@ export function useShopParts() {
   });
   const none = computed(() => catalogue.rows !== undefined && choices.value.length === 0);
   /** Why the shop's parts are not known. */
-  const failure = ref('');
-  async function load(): Promise<void> {
-    failure.value = '';
-    try {
-      await catalogue.load();
-    } catch (error) {
-      failure.value = error instanceof Error ? error.message : String(error);
-    }
-  }
-  watch(
-    () => catalogue.rows,
-    (rows) => rows ?? load(),
-    { immediate: true },
-  );
+  const failure = computed(() => (catalogue.rows ? '' : catalogue.failure));
   /** One after the other, so that the last choice is what is stored. */
   let storing: Promise<void> = Promise.resolve();
   const choose = (ids: readonly string[]): void => {
@@ -71,5 +58,5 @@ export function useShopParts() {
     if (!goes('handle') && able('handle')) return 'hoop';
     return !goes('rim') && able('rim') ? 'handle' : undefined;
   });
-  return { parts, choices, choose, only, none, failure, load };
+  return { parts, choices, choose, only, none, failure, load: catalogue.load };
 }

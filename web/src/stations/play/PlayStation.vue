@@ -1,17 +1,16 @@
 <script setup lang="ts">
 import { partWeight } from '../../words/part-weight';
-import { computed, onMounted, ref, watch } from 'vue';
+import { computed, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { programmeTraits, countedSessions, measuredIn } from '@kevro/core';
 import { Refused, api } from '../../api/client';
-import { useRecord } from '../../ui/record';
+import { useRecord } from '../../api/queries';
 import { useKeys } from '../../ui/keys';
 import { useActKey } from '../../forms/act-key';
 import { useKept } from '../../ui/kept';
 import { later } from '../../stores/later';
 import WhatWorks from '../../bench/WhatWorks.vue';
 import Rail from '../../rail/Rail.vue';
-import { useCatalogue } from '../../stores/catalogue';
 import { useFitting } from '../../stores/fitting';
 import { useSaved } from '../../stores/saved';
 import Bench from '../../bench/Bench.vue';
@@ -25,7 +24,6 @@ import { useOutlook } from './outlook';
 // What a fitter comes here to do: note how it played, in under a minute; see the next step and why, and take it to the bench; go back to what was better.
 const fitting = useFitting();
 const saved = useSaved();
-const catalogue = useCatalogue();
 const router = useRouter();
 const by = useKept('kevro-by', '');
 const NoteSession = later(() => import('./NoteSession.vue'));
@@ -36,7 +34,6 @@ const noting = ref(false);
 const beginning = ref(false);
 const linking = ref(false);
 const ending = ref(false);
-onMounted(() => void catalogue.load().catch((error: unknown) => saved.failed(error)));
 
 const closed = computed(() => fitting.view?.closed !== null);
 const measured = computed(() => fitting.round && measuredIn(fitting.round));
@@ -49,10 +46,7 @@ const sessionCount = computed(() =>
 );
 
 /** Every session of the player, in other fittings too: what works is asked of them all. */
-const { record: playedByPlayer, load: loadSessions } = useRecord(
-  () => fitting.view?.player.id,
-  (id) => api('playerPage', { id }),
-);
+const { record: playedByPlayer, load: loadSessions } = useRecord('playerPage', () => fitting.view?.player.id);
 const sessions = computed(() => playedByPlayer.value?.sessions);
 watch(sessionCount, loadSessions);
 

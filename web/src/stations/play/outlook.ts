@@ -1,7 +1,6 @@
 import { computed, watch } from 'vue';
 import { createSharedComposable } from '@vueuse/core';
-import { api } from '../../api/client';
-import { useRecord } from '../../ui/record';
+import { useRecord } from '../../api/queries';
 import { useFitting } from '../../stores/fitting';
 
 /**
@@ -10,13 +9,9 @@ import { useFitting } from '../../stores/fitting';
  */
 export const useOutlook = createSharedComposable(() => {
   const fitting = useFitting();
-  const { record, failure, load } = useRecord(
-    () => fitting.programme?.id,
-    (id) => api('programmeOutlook', { id }),
-  );
-  const { record: answer, load: loadAnswer } = useRecord(
-    () => (fitting.programme || fitting.view?.closed ? undefined : fitting.round?.id),
-    (id) => api('sessionAnswer', { id }),
+  const { record, failure, load } = useRecord('programmeOutlook', () => fitting.programme?.id);
+  const { record: answer, load: loadAnswer } = useRecord('sessionAnswer', () =>
+    fitting.programme || fitting.view?.closed ? undefined : fitting.round?.id,
   );
   watch(
     () => fitting.view,

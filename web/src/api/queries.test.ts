@@ -1,6 +1,9 @@
-import { effectScope, nextTick, ref } from 'vue';
-import { expect, it } from 'vitest';
-import { useRecord } from './record';
+import { effectScope, ref } from 'vue';
+import { expect, it, onTestFinished } from 'vitest';
+import { useAsked } from './queries';
+
+/** What is told to a page is told together, a moment later. */
+const told = (): Promise<void> => new Promise((done) => setTimeout(done, 5));
 
 /** A server whose answers come when the test says so. */
 function held() {
@@ -9,19 +12,22 @@ function held() {
     new Promise((answer, fail) => waiting.push({ key, answer, fail }));
   const settle = async (i: number, value: string): Promise<void> => {
     waiting[i]?.answer(value);
-    await nextTick();
-    await nextTick();
+    await told();
   };
   return { waiting, ask, settle };
 }
-const inScope = <T>(work: () => T): T => effectScope().run(work) as T;
+const inScope = <T>(work: () => T): T => {
+  const scope = effectScope();
+  onTestFinished(() => scope.stop());
+  return scope.run(work) as T;
+};
 
 it('shows the record that was asked for last, whichever answer comes first', async () => {
   const { ask, settle } = held();
   const id = ref('first');
-  const { record } = inScope(() => useRecord(() => id.value, ask));
+  const { record } = inScope(() => useAsked('test', () => id.value, ask));
   id.value = 'second';
-  await nextTick();
+  await told();
   await settle(1, 'the second');
   expect(record.value).toBe('the second');
   await settle(0, 'the first');
@@ -31,18 +37,18 @@ it('shows the record that was asked for last, whichever answer comes first', asy
 it('shows nothing of another key while the answer is on its way, and the same record while it is asked anew', async () => {
   const { ask, settle } = held();
   const id = ref<string | undefined>('first');
-  const { record, load } = inScope(() => useRecord(() => id.value, ask));
+  const { record, load } = inScope(() => useAsked('test', () => id.value, ask));
   await settle(0, 'the first');
   void load();
   expect(record.value).toBe('the first');
   id.value = 'second';
-  await nextTick();
+  await told();
   expect(record.value).toBeUndefined();
   // Asked anew for the first, and answered only now.
   await settle(1, 'the first, later');
   expect(record.value).toBeUndefined();
   id.value = undefined;
-  await nextTick();
+  await told();
   await settle(2, 'the second');
   expect(record.value).toBeUndefined();
 });
@@ -50,18 +56,17 @@ it('shows nothing of another key while the answer is on its way, and the same re
 it('says what went wrong with what is asked for now, and not with what was asked before', async () => {
   const { ask, waiting, settle } = held();
   const id = ref('first');
-  const { record, failure, show } = inScope(() => useRecord(() => id.value, ask));
+  const { record, failure, show } = inScope(() => useAsked('test', () => id.value, ask));
   id.value = 'second';
-  await nextTick();
+  await told();
   waiting[0]?.fail(new Error('the first is gone'));
-  await nextTick();
-  await nextTick();
+  await told();
   expect(failure.value).toBe('');
   waiting[1]?.fail(new Error('the second is gone'));
-  await nextTick();
-  await nextTick();
+  await told();
   expect(failure.value).toBe('the second is gone');
-  show('stored');
+  await show('stored');
+  await told();
   expect([record.value, failure.value]).toEqual(['stored', '']);
   await settle(1, 'too late');
   expect(record.value).toBe('stored');
