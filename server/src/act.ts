@@ -186,8 +186,9 @@ export class Acts {
       const at = this.now();
       const who = callerOf(response).name;
       const { id } = request.params as { id?: string };
-      const jobs: (() => Promise<unknown> | unknown)[] = [];
+      let jobs: (() => Promise<unknown> | unknown)[] = [];
       const done = await this.db.transaction(async (tx): Promise<Answered<N>> => {
+        jobs = [];
         const later = (job: () => Promise<unknown> | unknown): void => void jobs.push(job);
         const own = key ?? newId();
         const input = { tx, body, key: own, id: id ?? '', now: at, request, later } as ActInput<N>;

@@ -8,6 +8,7 @@ import { writeWhole } from './backup/whole-file';
 import { backupOf } from './backup/write';
 import { systemClock } from './clock';
 import { OWNERS_KEY, databaseIn } from './start/demo-folder';
+import { openPostgres, readDatabaseUrl } from './db/postgres';
 import { Held, holdShop } from './start/hold';
 import { openShop } from './start/open-shop';
 
@@ -23,13 +24,21 @@ function ownersKey(): string {
   }
 }
 
+function refuse(error: unknown): never {
+  console.error(error instanceof Error ? error.message : String(error));
+  process.exit(1);
+}
+
 process.umask(0o077);
 try {
   if (existsSync(file)) throw new Error(`${file} is there already. Name another file.`);
   let from: { stream: Readable; done: () => Promise<void> };
   try {
-    const hold = await holdShop(folder, 'a backup', () => databaseIn(folder));
-    const db = await openShop(hold.database);
+    const { DATABASE_URL } = process.env;
+    const hold = await holdShop(folder, 'a backup', () => (DATABASE_URL ? folder : databaseIn(folder)));
+    const db = DATABASE_URL
+      ? await openPostgres(readDatabaseUrl(DATABASE_URL), async () => undefined, refuse)
+      : await openShop(hold.database);
     const { zip } = await backupOf(db, systemClock);
     from = { stream: zip, done: () => db.close().then(hold.release) };
   } catch (error) {
@@ -50,7 +59,6 @@ try {
   await from.done();
   console.log(`The shop is in ${file}`);
 } catch (error) {
-  console.error(error instanceof Error ? error.message : String(error));
-  process.exit(1);
+  refuse(error);
 }
 process.exit(0);

@@ -15,6 +15,7 @@ import type { Db } from './db/db';
 import { Hub } from './instruments/hub';
 import { BENCH_PACE } from './instruments/stand-in';
 import { dropUnfinishedBatches } from './records/setup-batch';
+import { openPostgres, readDatabaseUrl } from './db/postgres';
 import { openThreaded } from './db/threaded';
 import { loadShop, readShopFile } from './exchange/shop-file';
 import { readInThread } from './exchange/threaded-reading';
@@ -66,6 +67,13 @@ function refuse(error: unknown): never {
 
 if (!Number.isInteger(port) || port < 0 || port > 65_535)
   refuse(new Error(`PORT must be a whole number from 0 to 65535, not “${process.env.PORT}”.`));
+/** The shop's database where it lies on a PostgreSQL server; else it lies in the folder. */
+let databaseUrl: string | undefined;
+try {
+  databaseUrl = process.env.DATABASE_URL && !demo ? readDatabaseUrl(process.env.DATABASE_URL) : undefined;
+} catch (error) {
+  refuse(error);
+}
 // What is stored here is nobody's but the owner's.
 process.umask(0o077);
 
@@ -89,7 +97,7 @@ let isRestored = false;
 const hold = await holdShop(folder, url, () => {
   if (demo) return demoFolder(folder, demo === 'fresh');
   const database = shopFolder(folder);
-  isRestored = takeNext(database);
+  isRestored = !databaseUrl && takeNext(database);
   return database;
 }).catch(refuse);
 
@@ -105,9 +113,11 @@ const engineEnded = (error: Error): never => {
   process.exit(1);
 };
 const engine = new URL('./engine-thread.js', import.meta.url);
-const db = await openShop(hold.database, loadFile, (place) => openThreaded(engine, place, engineEnded)).catch(
-  refuse,
-);
+const db = await (
+  databaseUrl
+    ? openPostgres(databaseUrl, loadFile, engineEnded)
+    : openShop(hold.database, loadFile, (place) => openThreaded(engine, place, engineEnded))
+).catch(refuse);
 await hold.holdDatabase().catch(refuse);
 dropBefore(hold.database);
 if (isRestored)
@@ -125,9 +135,9 @@ const room = roomIn(folder);
 const backups = demo ? undefined : new KeptBackups(db, join(folder, BACKUPS), systemClock, room);
 backups?.start();
 
-/** A shop that was begun before databases had a folder of their own is put in place by hand. */
+/** A shop that was begun before databases had a folder of their own is put in place by hand; so is one on a database server. */
 const restorer =
-  backups && hold.database !== folder
+  backups && hold.database !== folder && !databaseUrl
     ? new Restorer(folder, hold.database, backups, db, () => void startAgain())
     : undefined;
 

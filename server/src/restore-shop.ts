@@ -1,20 +1,31 @@
-// npm run restore file [folder]: makes a shop from a backup, in a folder that holds none.
+// npm run restore file [folder]: makes a shop from a backup, in a folder that holds none; or in the empty database that DATABASE_URL names.
 import { resolve } from 'node:path';
-import { restore } from './backup/restore';
+import { restore, restoreOnServer } from './backup/restore';
+import { readDatabaseUrl } from './db/postgres';
 import { newDatabaseIn } from './start/demo-folder';
 import { holdShop } from './start/hold';
 
 const [, , given, into] = process.argv;
 const folder = resolve(into ?? process.env.KEVRO_DATA ?? '.data/shop');
 
+async function inFolder(file: string) {
+  const hold = await holdShop(folder, 'a restore', () => newDatabaseIn(folder));
+  const manifest = await restore(file, hold.database);
+  await hold.release();
+  return manifest;
+}
+
 process.umask(0o077);
 try {
   if (!given) throw new Error('Name the backup: npm run restore -- kevro-….zip [folder]');
-  const hold = await holdShop(folder, 'a restore', () => newDatabaseIn(folder));
-  const { tables, takenAt } = await restore(resolve(given), hold.database);
-  await hold.release();
+  const { DATABASE_URL } = process.env;
+  const { tables, takenAt } = DATABASE_URL
+    ? await restoreOnServer(resolve(given), readDatabaseUrl(DATABASE_URL))
+    : await inFolder(resolve(given));
   const rows = tables.reduce((sum, table) => sum + table.rows, 0);
-  console.log(`The shop of ${takenAt} is in ${folder}: ${rows} rows in ${tables.length} tables.`);
+  console.log(
+    `The shop of ${takenAt} is in ${DATABASE_URL ? 'the database' : folder}: ${rows} rows in ${tables.length} tables.`,
+  );
 } catch (error) {
   console.error(error instanceof Error ? error.message : String(error));
   process.exit(1);

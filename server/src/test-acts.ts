@@ -19,7 +19,12 @@ export function yielding(db: Db): Db {
       await queries.run(script);
     },
   });
-  return { ...slowly(db), transaction: (work) => db.transaction((tx) => work(slowly(tx))), close: db.close };
+  return {
+    ...db,
+    ...slowly(db),
+    transaction: (work) => db.transaction((tx) => work(slowly(tx))),
+    close: db.close,
+  };
 }
 
 let server: ReturnType<typeof onServer>;

@@ -6,6 +6,7 @@ import type { Clock } from './clock';
 import { computeHere } from './compute/compute';
 import type { Db } from './db/db';
 import { dbOf, openEngine } from './db/pglite';
+import { copyOnServer } from './db/test-cluster';
 import { Hub } from './instruments/hub';
 
 export interface Answer {
@@ -24,9 +25,11 @@ export interface TestServer {
   close: () => Promise<void>;
 }
 
-/** An empty shop in memory: a copy of one that was made once, since making one takes seconds. */
-export const emptyShop = async (): Promise<Db> =>
-  dbOf(await openEngine(undefined, new Blob([readFileSync(inject('emptyShop'))])));
+/** An empty shop: a copy of one that was made once, since making one takes seconds. In memory, or on the server where the tests run on one. */
+export async function emptyShop(): Promise<Db> {
+  const { file, server } = inject('emptyShop');
+  return server ? copyOnServer(server) : dbOf(await openEngine(undefined, new Blob([readFileSync(file)])));
+}
 
 /** The whole server on an empty database in memory, with instruments that take no time. */
 export async function startTestServer(

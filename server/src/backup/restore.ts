@@ -9,6 +9,7 @@ import { z } from 'zod';
 import type { Db, Queries } from '../db/db';
 import { migrate, migrationNumbers } from '../db/migrate';
 import { dbOf, openEngine } from '../db/pglite';
+import { NoDatabase, openBare } from '../db/postgres';
 import { isSystemError, nameShop, placeToMake } from '../start/open-shop';
 import { listed, quoted, tablesOf, type Table } from './tables';
 import { FORMAT, MANIFEST, entryOf, type Manifest } from './write';
@@ -167,26 +168,23 @@ async function goOnCounting(tx: Queries): Promise<void> {
     );
 }
 
-/** Whether every row that names another finds it. */
-async function nothingNamedIsMissing(tx: Queries): Promise<boolean> {
-  const keys = await tx.query<{ from: string; to: string; own: string[]; other: string[] }>(
-    `select k.conrelid::regclass::text as "from", k.confrelid::regclass::text as "to",
-       (select json_agg(a.attname order by c.at) from unnest(k.conkey) with ordinality c (num, at)
-          join pg_attribute a on a.attrelid = k.conrelid and a.attnum = c.num) as own,
-       (select json_agg(a.attname order by c.at) from unnest(k.confkey) with ordinality c (num, at)
-          join pg_attribute a on a.attrelid = k.confrelid and a.attnum = c.num) as other
-     from pg_constraint k where k.contype = 'f'`,
+/** Takes away what binds rows of one table to those of another. @returns binds them again: each row that names another must find it */
+async function unbind(tx: Queries): Promise<() => Promise<void>> {
+  const bound = await tx.query<{ table: string; name: string; rule: string }>(
+    `select conrelid::regclass::text as "table", quote_ident(conname) as name, pg_get_constraintdef(oid) as rule
+     from pg_constraint where contype = 'f' and connamespace = 'public'::regnamespace`,
   );
-  for (const { from, to, own, other } of keys) {
-    const named = own.map((column) => `f.${quoted(column)} is not null`).join(' and ');
-    const same = own.map((column, i) => `f.${quoted(column)} = t.${quoted(other[i] ?? '')}`).join(' and ');
-    const lost = await tx.query(
-      `select 1 from ${from} f where ${named} and not exists (select 1 from ${to} t where ${same}) limit 1`,
-    );
-    if (lost.length > 0) return false;
-  }
-  return true;
+  for (const { table, name } of bound) await tx.run(`alter table ${table} drop constraint ${name}`);
+  return async () => {
+    for (const { table, name, rule } of bound)
+      await tx.run(`alter table ${table} add constraint ${name} ${rule}`).catch((error: unknown) => {
+        if ((error as { code?: string }).code !== FOREIGN_KEY) throw error;
+        throw new WrongBackup('The backup is damaged: something in it names what is not there.');
+      });
+  };
 }
+/** A row names what is not there (PostgreSQL, appendix A). */
+const FOREIGN_KEY = '23503';
 
 async function fillAll(db: Db, zip: Zip, manifest: Manifest): Promise<void> {
   // The tables as they were when it was taken: what changed since is changed by the same steps that change a shop.
@@ -194,7 +192,7 @@ async function fillAll(db: Db, zip: Zip, manifest: Manifest): Promise<void> {
   await db.transaction(async (tx) => {
     const tables = new Map((await tablesOf(tx)).map((table) => [table.name, table]));
     // Rows come table by table: what they name may come later, and is looked for at the end.
-    await tx.query('set local session_replication_role = replica');
+    const bind = await unbind(tx);
     for (const name of tables.keys()) await tx.run(`delete from ${quoted(name)}`);
     const lacking = [...tables.keys()].find((name) => !manifest.tables.some((told) => told.name === name));
     if (lacking)
@@ -207,10 +205,29 @@ async function fillAll(db: Db, zip: Zip, manifest: Manifest): Promise<void> {
       await fill(tx, zip, table, told);
     }
     await goOnCounting(tx);
-    if (!(await nothingNamedIsMissing(tx)))
-      throw new WrongBackup('The backup is damaged: something in it names what is not there.');
+    await bind();
   });
   await migrate(db);
+}
+
+/** Reads a backup and makes a shop of it. @throws WrongBackup with the sentence to show */
+async function readInto<T>(
+  file: string,
+  make: (fill: (db: Db) => Promise<void>) => Promise<T>,
+): Promise<Manifest> {
+  const zip = await Zip.open(file).catch(() => {
+    throw new WrongBackup(`${file} cannot be read as a backup: it is not there, damaged, or something else.`);
+  });
+  try {
+    const manifest = await manifestOf(zip);
+    await make((db) => fillAll(db, zip, manifest));
+    return manifest;
+  } catch (error) {
+    if (error instanceof WrongBackup || error instanceof NoDatabase || isSystemError(error)) throw error;
+    throw new WrongBackup(`The backup is damaged: what it holds cannot be stored.`);
+  } finally {
+    zip.close();
+  }
 }
 
 /**
@@ -227,26 +244,47 @@ export async function restore(
     throw new WrongBackup(
       `There is a shop in ${database} already. Name another folder for the restored one.`,
     );
-  const zip = await Zip.open(file).catch(() => {
-    throw new WrongBackup(`${file} cannot be read as a backup: it is not there, damaged, or something else.`);
-  });
-  const making = placeToMake(database);
-  try {
-    const manifest = await manifestOf(zip);
-    const db = dbOf(await openEngine(making));
+  return readInto(file, async (fill) => {
+    const making = placeToMake(database);
     try {
-      await fillAll(db, zip, manifest);
-      await last(db);
+      const db = dbOf(await openEngine(making));
+      try {
+        await fill(db);
+        await last(db);
+      } finally {
+        await db.close();
+      }
+      nameShop(making, database);
+    } catch (error) {
+      rmSync(making, { recursive: true, force: true });
+      throw error;
+    }
+  });
+}
+
+/**
+ * Makes a shop from a backup in an empty database on a PostgreSQL server.
+ * @throws WrongBackup, NoDatabase with the sentence to show; then nothing is there that was not before
+ */
+export const restoreOnServer = (file: string, url: string): Promise<Manifest> =>
+  readInto(file, async (fill) => {
+    const db = await openBare(url);
+    try {
+      const tables = () =>
+        db.query<{ name: string }>(
+          `select quote_ident(tablename) as name from pg_tables where schemaname = 'public'`,
+        );
+      if ((await tables()).length > 0)
+        throw new WrongBackup(
+          'There are tables in that database already. Name an empty one in DATABASE_URL.',
+        );
+      try {
+        await db.session(fill);
+      } catch (error) {
+        for (const { name } of await tables()) await db.run(`drop table if exists ${name} cascade`);
+        throw error;
+      }
     } finally {
       await db.close();
     }
-    nameShop(making, database);
-    return manifest;
-  } catch (error) {
-    rmSync(making, { recursive: true, force: true });
-    if (error instanceof WrongBackup || isSystemError(error)) throw error;
-    throw new WrongBackup(`The backup is damaged: what it holds cannot be stored.`);
-  } finally {
-    zip.close();
-  }
-}
+  });

@@ -39,6 +39,12 @@ async function letGo(db: Queries, tables: readonly Table[]): Promise<void> {
   for (const { name } of tables) await db.run(`close ${cursorOf(name)}`).catch(() => undefined);
 }
 
+/** Keeps one connection until it is let go: cursors belong to theirs. */
+const keepOne = (db: Db): Promise<{ own: Db; release: () => void }> =>
+  new Promise((kept, fail) => {
+    db.session((own) => new Promise<void>((release) => kept({ own, release }))).catch(fail);
+  });
+
 let underWay = false;
 
 /**
@@ -48,11 +54,16 @@ let underWay = false;
 export async function backupOf(db: Db, now: Clock): Promise<{ zip: Readable; done: Promise<Manifest> }> {
   if (underWay) throw new ApiProblem('backup-under-way');
   underWay = true;
+  const { own, release } = await keepOne(db).catch((error: unknown) => {
+    underWay = false;
+    throw error;
+  });
   const [tables, [stands]] = await Promise.all([
-    tablesOf(db),
-    db.query<{ version: number }>('select max(number) as version from migration'),
+    tablesOf(own),
+    own.query<{ version: number }>('select max(number) as version from migration'),
   ]).catch((error: unknown) => {
     underWay = false;
+    release();
     throw error;
   });
   const takenAt = now();
@@ -62,7 +73,7 @@ export async function backupOf(db: Db, now: Clock): Promise<{ zip: Readable; don
     const hash = createHash('sha256');
     let rows = 0;
     for (;;) {
-      const part = await db.query<{ line: string }>(`fetch ${PART} from ${cursorOf(name)}`);
+      const part = await own.query<{ line: string }>(`fetch ${PART} from ${cursorOf(name)}`);
       if (part.length === 0) break;
       rows += part.length;
       const bytes = Buffer.from(part.map(({ line }) => `${line}\n`).join(''));
@@ -76,10 +87,11 @@ export async function backupOf(db: Db, now: Clock): Promise<{ zip: Readable; don
   const out = zip.outputStream as Readable;
   const done = new Promise<Manifest>((resolve, reject) => {
     const end = (error?: Error | null): void => {
-      void letGo(db, tables)
+      void letGo(own, tables)
         .catch(() => undefined)
         .then(() => {
           underWay = false;
+          release();
           if (error) reject(error);
           else resolve(manifest);
         });
@@ -91,7 +103,7 @@ export async function backupOf(db: Db, now: Clock): Promise<{ zip: Readable; don
   });
   done.catch(() => undefined);
   try {
-    await holdRows(db, tables);
+    await holdRows(own, tables);
   } catch (error) {
     out.destroy();
     throw error;

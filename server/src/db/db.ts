@@ -6,7 +6,11 @@ export interface Queries {
 }
 
 export interface Db extends Queries {
-  /** Runs `work` in one transaction: all of it is stored, or nothing. */
+  /** Whether its files and its log are the shop's alone, so that what was erased is cleared out of them from here; on a server they are the server's. */
+  readonly ownFiles: boolean;
+  /** Runs `work` in one transaction: all of it is stored, or nothing. Where two met it is run again, so that what it does beside the database must begin anew with it. */
   transaction<T>(work: (tx: Queries) => Promise<T>): Promise<T>;
+  /** Does `work` on one connection: what it holds on to between two statements, a cursor say, is there until it ends. */
+  session<T>(work: (db: Db) => Promise<T>): Promise<T>;
   close(): Promise<void>;
 }

@@ -36,11 +36,17 @@ const queriesOf = (engine: Engine): Queries => ({
 });
 
 /** A database over an engine that is open already. */
-export const dbOf = (pg: PGlite): Db => ({
-  ...queriesOf(pg),
-  transaction: (work) => pg.transaction((tx) => work(queriesOf(tx as unknown as Engine))),
-  close: () => pg.close(),
-});
+export const dbOf = (pg: PGlite): Db => {
+  const db: Db = {
+    ...queriesOf(pg),
+    ownFiles: true,
+    transaction: (work) => pg.transaction((tx) => work(queriesOf(tx as unknown as Engine))),
+    // It has one connection.
+    session: (work) => work(db),
+    close: () => pg.close(),
+  };
+  return db;
+};
 
 /** An engine in a folder (made when missing), or in memory without one. @param copyOf what another engine dumped: it begins with that */
 export const openEngine = (folder?: string, copyOf?: Blob): Promise<PGlite> =>

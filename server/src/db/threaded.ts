@@ -116,6 +116,12 @@ class ThreadedDb implements Db {
     }
   }
 
+  readonly ownFiles = true;
+  /** The engine has one connection. */
+  session<T>(work: (db: Db) => Promise<T>): Promise<T> {
+    return work(this);
+  }
+
   async close(): Promise<void> {
     await this.gate;
     await Promise.allSettled(this.underWay);

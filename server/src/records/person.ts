@@ -150,11 +150,13 @@ export async function finishErasing(db: Db): Promise<boolean> {
     // Each statement stands alone, since none of them may run within a transaction.
     for (const table of CLEARED) await db.run(`vacuum full "${table}"`);
     for (const table of CLEARED) await db.run(`analyze "${table}"`);
-    await db.run('vacuum full pg_statistic');
-    // The log is begun anew twice, so that no file of it that is kept was written before.
-    for (let i = 0; i < 2; i++) {
-      await db.query('select pg_switch_wal()');
-      await db.run('checkpoint');
+    if (db.ownFiles) {
+      await db.run('vacuum full pg_statistic');
+      // The log is begun anew twice, so that no file of it that is kept was written before.
+      for (let i = 0; i < 2; i++) {
+        await db.query('select pg_switch_wal()');
+        await db.run('checkpoint');
+      }
     }
     await db.query('delete from unfinished where what = $1', [ERASING]);
     return true;
