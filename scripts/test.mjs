@@ -5,9 +5,11 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { build, install, root, run } from './lib.mjs';
 import { ensureChromium } from './chromium.mjs';
+import { ensurePostgres } from './postgres.mjs';
 
 install();
 ensureChromium();
+ensurePostgres();
 run('npm', ['run', 'check', '--silent']);
 build();
 

@@ -74,7 +74,6 @@ describe('a server that is killed while benches write', () => {
     const db = await copyOnServer(first);
     const server = await startTestServer(() => NOW, db);
     const stored = new Map<string, string>();
-    let failed = 0;
     let stop = false;
     /** A bench that adds players, each under the key of its form until it is acknowledged. */
     async function bench(own: number): Promise<void> {
@@ -87,7 +86,6 @@ describe('a server that is killed while benches write', () => {
             stored.set(key, found.id);
             break;
           }
-          failed++;
           await new Promise((again) => setTimeout(again, 20));
         }
       }
