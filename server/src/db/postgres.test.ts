@@ -103,9 +103,6 @@ describe('a server that is killed while benches write', () => {
     expect(new Set(rows.map(({ name }) => name)).size).toBe(stored.size);
     const log = await db.query("select 1 from change_log where call = 'addPlayer'");
     expect(log).toHaveLength(stored.size);
-    console.log(
-      `${stored.size} players stored over a kill, ${failed} answers that had to be asked for again`,
-    );
     await server.close();
   });
 });
