@@ -78,11 +78,13 @@ export class Application extends Shop {
    * @param copyOf a folder that another application left: the shop is there already
    * @param shopFile the shop that a new folder begins with; none where it is empty
    * @param host where it listens
+   * @param settings what else its start is told
    */
   constructor(
     copyOf?: string,
     private readonly shopFile = join(root, 'demo/shop.json'),
     private readonly host = '127.0.0.1',
+    private readonly settings: Record<string, string> = {},
   ) {
     super();
     if (copyOf) cpSync(copyOf, this.data, { recursive: true });
@@ -102,6 +104,7 @@ export class Application extends Shop {
         HOST: this.host,
         KEVRO_DATA: this.data,
         KEVRO_SHOP_FILE: this.shopFile,
+        ...this.settings,
       },
       stdio: ['ignore', 'pipe', 'inherit'],
     });

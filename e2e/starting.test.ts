@@ -1,5 +1,6 @@
-import { spawn, type ChildProcess } from 'node:child_process';
+import { execFileSync, spawn, type ChildProcess } from 'node:child_process';
 import { existsSync, mkdirSync, mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
+import { request } from 'node:http';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { expect, test } from '@playwright/test';
@@ -87,11 +88,72 @@ test.describe('a server', () => {
       expect(existsSync(join(folder, 'none'))).toBe(false);
     });
 
+  test('answers what was begun before it ends, and takes nothing more', async () => {
+    const one = server({ KEVRO_DATA: join(folder, 'ends'), PORT: await port() });
+    await until(() => ready(one.url));
+    // Streams end only with their pages: no end waits for them.
+    const stream = await fetch(`${one.url}/api/v1/stream`);
+    // The server says that it has the head of the request, and waits for its body (RFC 9110, 10.1.1).
+    const begun = request(`${one.url}/api/v1/players`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json', expect: '100-continue' },
+    });
+    const status = new Promise((done, fail) => {
+      begun.once('error', fail);
+      begun.once('response', (response) => done(response.statusCode));
+    });
+    begun.flushHeaders();
+    await new Promise((heard) => begun.once('continue', heard));
+    one.child.kill('SIGTERM');
+    await until(() =>
+      fetch(`${one.url}/api/v1/health`).then(
+        () => false,
+        () => true,
+      ),
+    );
+    begun.end(JSON.stringify({ name: 'Wilm Ackerley', sports: ['tennis'] }));
+    expect(await status).toBe(200);
+    expect(await one.ended).toBe(0);
+    await stream.text().catch(() => '');
+    expect(await fetch(one.url).catch(() => 'nobody answers')).toBe('nobody answers');
+  });
+
   test('says that it is starting while it is', async () => {
     const one = server({ KEVRO_DATA: join(folder, 'slow'), PORT: await port() });
     const first = await until(() => fetch(`${one.url}/api/v1/health`).catch(() => undefined));
     expect(first.status).toBe(503);
     expect(await first.json()).toMatchObject({ code: 'starting', detail: expect.stringMatching(/starting/) });
+  });
+});
+
+test.describe('the package', () => {
+  test('is installed from its file alone, and serves a shop with its page', async () => {
+    const run = (command: string, args: string[], cwd = root): string =>
+      execFileSync(command, args, { cwd, encoding: 'utf8', stdio: ['ignore', 'pipe', 'inherit'] });
+    const file = run(process.execPath, ['scripts/pack.mjs', folder]).trim().split('\n').at(-1) ?? '';
+    const elsewhere = join(folder, 'elsewhere');
+    mkdirSync(elsewhere);
+    run(
+      'npm',
+      ['install', '--no-audit', '--no-fund', '--prefer-offline', '--loglevel=error', file],
+      elsewhere,
+    );
+    const one = start(process.execPath, [join(elsewhere, 'node_modules/kevro/kevro.mjs')], {
+      KEVRO_DATA: join(folder, 'packed'),
+      PORT: await port(),
+    });
+    await until(() => ready(one.url));
+    expect(await (await fetch(one.url)).text()).toContain('<title>Kevro');
+    // It computes in threads of its own, each of which is a file of the package.
+    const planned = await post(one.url, '/compute/plan', {
+      shape: { sport: 'tennis', lengthCm: 68.58 },
+      specs: { massG: 320, balanceCm: 32.5, swingWeight: 318, twistWeight: 13.5 },
+      target: { massG: { value: 326, tolerance: 2 }, swingWeight: { value: 325, tolerance: 3 } },
+    });
+    const [plan] = ((await planned.json()) as { plans: object[] }).plans;
+    expect(plan).toMatchObject({ withinTolerance: true });
+    one.child.kill('SIGTERM');
+    expect(await one.ended).toBe(0);
   });
 });
 

@@ -1,6 +1,6 @@
 // Everything the tests need, then all of them: checks, unit, API and browser tests.
 import { spawnSync } from 'node:child_process';
-import { accessSync, constants, mkdtempSync, readFileSync, rmSync, statfsSync } from 'node:fs';
+import { accessSync, chmodSync, constants, mkdtempSync, readFileSync, rmSync, statfsSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { build, install, root, run } from './lib.mjs';
@@ -26,6 +26,8 @@ function place() {
 }
 
 const folder = mkdtempSync(join(place(), 'kevro-test-'));
+// Where the tests run as root, the database server of some has a user of its own, who must get to its folder in this one.
+chmodSync(folder, 0o711);
 const env = { ...process.env, TMPDIR: folder };
 const only = process.argv.slice(2);
 

@@ -19,6 +19,34 @@ describe('health and description', () => {
   });
 });
 
+describe('what a watch over the server reads', () => {
+  it('is how long answers take, by call and status, in the text format of Prometheus, and about nobody', async () => {
+    const key = 'a player that is looked for';
+    const { body: player } = await call('POST', '/players', {
+      name: 'Wilm Ackerley',
+      sports: ['tennis'],
+      key,
+    });
+    for (let i = 0; i < 3; i++) expect((await call('GET', `/players/${player.id}/page`)).status).toBe(200);
+    await call('GET', '/players/nobody/page');
+    const response = await fetch(`${server.base}/metrics`);
+    expect(response.headers.get('content-type')).toContain('text/plain');
+    const text = await response.text();
+    expect(text).toContain(
+      'kevro_answer_seconds_count{method="GET",call="/players/:id/page",status="200"} 3',
+    );
+    expect(text).toContain(
+      'kevro_answer_seconds_count{method="GET",call="/players/:id/page",status="404"} 1',
+    );
+    expect(text).toContain('process_cpu_seconds_total');
+    expect(text).not.toContain(player.id);
+    expect(text).not.toContain('nobody');
+    // The lines of the format: a comment, or a name with labels, and a number (Prometheus, exposition formats).
+    for (const line of text.trim().split('\n'))
+      expect(line).toMatch(/^(# (HELP|TYPE) |[a-zA-Z_:][\w:]*(\{[^}]*\})? [-+\deE.InfNa]+$|$)/);
+  });
+});
+
 describe('the database', () => {
   it('rolls back a transaction that fails', async () => {
     const before = (await server.db.query('select id from player')).length;

@@ -28,6 +28,7 @@ import { roundRoutes } from './routes/rounds';
 import { readHere, type ReadFile } from './exchange/setup-reading';
 import type { OtherDevices } from './start/other-devices';
 import { safeHeaders } from './safety/headers';
+import { metrics } from './safety/metrics';
 import { onlyJson, onlyOwnPages, ownNames } from './safety/own-pages';
 import { mayStore, onlyWithRoom, type Room } from './safety/room';
 import { onlyReadableText } from './safety/readable-text';
@@ -86,6 +87,8 @@ export function createApp({
   const api = express.Router();
   const acts = new Acts(db, now);
   const withRoom = onlyWithRoom(room);
+  const watched = metrics();
+  api.use(watched.counting);
   api.use(onlyReadableText);
   api.use(knowingCaller(door));
   api.use('/setups/import', onlySignedIn, withRoom);
@@ -109,6 +112,7 @@ export function createApp({
   });
   // Nothing that follows is read, let alone answered, for a device that is not let in.
   api.use(onlySignedIn);
+  watched.route(api);
   api.use(withRoom);
   computeRoutes(api, compute);
   playerRoutes(api, acts, now);

@@ -3,6 +3,7 @@ import { rmSync, writeFileSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import { createServer, type RequestListener, type Server } from 'node:http';
 import { dirname, join, resolve } from 'node:path';
+import { setTimeout as wait } from 'node:timers/promises';
 import { fileURLToPath } from 'node:url';
 import { sentence, statusOf } from '@kevro/contract';
 import { createApp } from './app';
@@ -15,7 +16,7 @@ import type { Db } from './db/db';
 import { Hub } from './instruments/hub';
 import { BENCH_PACE } from './instruments/stand-in';
 import { dropUnfinishedBatches } from './records/setup-batch';
-import { openPostgres, readDatabaseUrl } from './db/postgres';
+import { openPostgres } from './db/postgres';
 import { openThreaded } from './db/threaded';
 import { loadShop, readShopFile } from './exchange/shop-file';
 import { readInThread } from './exchange/threaded-reading';
@@ -29,16 +30,20 @@ import { BENCH_NAME, Door } from './safety/access';
 import { log } from './safety/log';
 import { holdShop } from './start/hold';
 import { openShop } from './start/open-shop';
+import { readSettings, type Settings } from './start/settings';
 
+let settings: Settings;
+try {
+  settings = readSettings(process.env);
+} catch (error) {
+  console.error(error instanceof Error ? error.message : String(error));
+  process.exit(1);
+}
+const { port, host, folder, names, shopFile, demo, databaseUrl } = settings;
 const ownFolder = dirname(fileURLToPath(import.meta.url));
-const port = Number(process.env.PORT ?? 4700);
-const host = process.env.HOST ?? '127.0.0.1';
-const folder = resolve(process.env.KEVRO_DATA ?? '.data/shop');
 const url = `http://${host}:${port}`;
 /** Where this machine's own browsers find it: an address that stands for all of them is none that every browser opens. */
 const here = `http://${/^(0\.0\.0\.0|\[?::\]?)$/.test(host) ? '127.0.0.1' : host}:${port}`;
-/** `fresh`: the demo begins anew; `keep`: it goes on with what was stored; left out: this is a shop of somebody's own. */
-const demo = process.env.KEVRO_DEMO;
 
 function listen(server: Server): Promise<void> {
   return new Promise((done, fail) => {
@@ -65,15 +70,6 @@ function refuse(error: unknown): never {
   process.exit(1);
 }
 
-if (!Number.isInteger(port) || port < 0 || port > 65_535)
-  refuse(new Error(`PORT must be a whole number from 0 to 65535, not “${process.env.PORT}”.`));
-/** The shop's database where it lies on a PostgreSQL server; else it lies in the folder. */
-let databaseUrl: string | undefined;
-try {
-  databaseUrl = process.env.DATABASE_URL && !demo ? readDatabaseUrl(process.env.DATABASE_URL) : undefined;
-} catch (error) {
-  refuse(error);
-}
 // What is stored here is nobody's but the owner's.
 process.umask(0o077);
 
@@ -90,7 +86,19 @@ const starting: RequestListener = (_request, response) => {
   );
 };
 let answering: RequestListener = starting;
-const server = createServer((request, response) => answering(request, response));
+let stopping = false;
+/** Answers that were begun, but for streams: those end with their page. */
+let underWay = 0;
+const counted: RequestListener = (request, response) => {
+  // What comes on a connection that was kept is the last that does.
+  if (stopping) response.setHeader('Connection', 'close');
+  if (!/\/stream(\?|$)/.test(request.url ?? '')) {
+    underWay++;
+    response.once('close', () => underWay--);
+  }
+  answering(request, response);
+};
+const server = createServer(counted);
 await listen(server).catch(refuse);
 /** Whether this start is the first with a shop that was restored. */
 let isRestored = false;
@@ -102,7 +110,6 @@ const hold = await holdShop(folder, url, () => {
 }).catch(refuse);
 
 const compute = computeInThreads(new URL('./compute-thread.js', import.meta.url));
-const shopFile = process.env.KEVRO_SHOP_FILE;
 const loadFile = async (db: Db): Promise<void> => {
   if (shopFile)
     await loadShop(db, readShopFile(JSON.parse(await readFile(shopFile, 'utf8'))), compute, systemClock());
@@ -147,9 +154,7 @@ const keyFile = join(folder, OWNERS_KEY);
 writeFileSync(keyFile, door.ownersKey, { mode: 0o600 });
 
 /** On loopback alone, others are let in by a word on the page. */
-const others = isLoopback(host)
-  ? new OtherDevices((request, response) => answering(request, response), port, ownAddresses)
-  : undefined;
+const others = isLoopback(host) ? new OtherDevices(counted, port, ownAddresses) : undefined;
 if (await isLetIn(db)) await others?.open();
 
 answering = createApp({
@@ -166,13 +171,15 @@ answering = createApp({
   hub,
   compute,
   pageFolder: resolve(ownFolder, '../../web/dist'),
-  isOwnName: ownNames([host, ...(process.env.KEVRO_NAMES ?? '').split(',')]),
+  isOwnName: ownNames([host, ...names]),
 });
 console.log(`Kevro is ready at ${url}`);
 
 /** The server that goes on in this one's place, once this one was started again. */
 let successor: ChildProcess | undefined;
-let stopping = false;
+/** How long an end waits for answers that were begun, and how often it looks, ms. */
+const LONGEST_END_MS = 5000;
+const LOOK_MS = 20;
 /** Ends all that this process does for the shop, and gives the folder and the port back. */
 async function end(): Promise<void> {
   stopping = true;
@@ -181,6 +188,8 @@ async function end(): Promise<void> {
   rmSync(keyFile, { force: true });
   others?.close();
   const closed = new Promise((done) => server.close(done));
+  // What was begun is answered, if it does not take long.
+  for (let waited = 0; underWay > 0 && waited < LONGEST_END_MS; waited += LOOK_MS) await wait(LOOK_MS);
   server.closeAllConnections();
   await closed;
   await db.close();

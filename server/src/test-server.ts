@@ -6,7 +6,7 @@ import type { Clock } from './clock';
 import { computeHere } from './compute/compute';
 import type { Db } from './db/db';
 import { dbOf, openEngine } from './db/pglite';
-import { copyOnServer } from './db/test-cluster';
+import { copyOnServer } from './db/test-template';
 import { Hub } from './instruments/hub';
 
 export interface Answer {

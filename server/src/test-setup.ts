@@ -4,7 +4,8 @@ import { join } from 'node:path';
 import type { TestProject } from 'vitest/node';
 import { dbOf, openEngine } from './db/pglite';
 import { migrate } from './db/migrate';
-import { makeTemplate, startCluster } from './db/test-cluster';
+import { startCluster } from './db/test-cluster';
+import { makeTemplate } from './db/test-template';
 
 declare module 'vitest' {
   export interface ProvidedContext {

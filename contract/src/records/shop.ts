@@ -96,6 +96,7 @@ export const backups = z.strictObject({
   folder: z.string().describe('where they lie on the bench machine'),
   rows: z.array(z.strictObject({ name: z.string(), takenAt: z.string(), bytes: z.number() })),
   restores: z.boolean().describe('whether one can be put in the place of this shop while it is served'),
+  database: z.enum(['folder', 'server']).describe('where the database of the shop lies'),
 });
 export const restoreQuery = z.object({
   name: z

@@ -12,7 +12,8 @@ import { startTestServer } from '../test-server';
 import type { Db } from './db';
 import { openPglite } from './pglite';
 import { dbOfPool, openPostgres, poolAt, readDatabaseUrl } from './postgres';
-import { copyOnServer, makeTemplate, newDatabase, startCluster, type Cluster } from './test-cluster';
+import { newDatabase, startCluster, type Cluster } from './test-cluster';
+import { copyOnServer, makeTemplate } from './test-template';
 
 const NOW = '2026-11-23T09:00:00.000Z';
 let cluster: Cluster;

@@ -4,9 +4,6 @@ import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import pg from 'pg';
-import type { Db } from './db';
-import { migrate } from './migrate';
-import { dbOfPool, poolAt } from './postgres';
 
 // A PostgreSQL server of the tests' own: on a free port of this machine, in a folder that is gone after them.
 
@@ -61,7 +58,13 @@ export async function startCluster(): Promise<Cluster> {
   );
   const port = await freePort();
   const url = (database: string): string => `postgresql://kevro@127.0.0.1:${port}/${database}`;
-  const settings = ['listen_addresses=127.0.0.1', 'unix_socket_directories=', 'max_connections=200'];
+  // What a killed process wrote is there without it; the power does not go here.
+  const settings = [
+    'listen_addresses=127.0.0.1',
+    'unix_socket_directories=',
+    'max_connections=200',
+    'fsync=off',
+  ];
   async function start() {
     const server = spawn(
       join(bin, 'postgres'),
@@ -102,9 +105,8 @@ export async function startCluster(): Promise<Cluster> {
   };
 }
 
-const TEMPLATE = 'an_empty_shop';
-
-async function asked(url: string, sql: string): Promise<void> {
+/** Runs a statement. */
+export async function asked(url: string, sql: string): Promise<void> {
   const client = new pg.Client({ connectionString: url });
   await client.connect();
   try {
@@ -114,21 +116,9 @@ async function asked(url: string, sql: string): Promise<void> {
   }
 }
 
-/** Makes the empty shop of which each test has a copy. */
-export async function makeTemplate({ url }: Cluster): Promise<void> {
-  await asked(url('postgres'), `create database ${TEMPLATE}`);
-  const db = dbOfPool(poolAt(url(TEMPLATE)));
-  await migrate(db);
-  await db.close();
-}
-
 /** An empty database of a test's own. @param of its address, as the first one of the cluster has it @param from what it begins as */
 export async function newDatabase(of: string, from = 'template0'): Promise<string> {
   const name = `shop_${process.pid}_${Math.random().toString(36).slice(2)}`;
   await asked(of, `create database ${name} template ${from}`);
   return of.replace(/[^/]*$/, name);
 }
-
-/** A copy of the empty shop. @param of the address of the server's first database */
-export const copyOnServer = async (of: string): Promise<Db> =>
-  dbOfPool(poolAt(await newDatabase(of, TEMPLATE)));

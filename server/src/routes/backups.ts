@@ -28,6 +28,7 @@ export function backupRoutes(
     folder: kept?.folder ?? '',
     rows: kept?.list() ?? [],
     restores: restorer !== undefined,
+    database: db.ownFiles ? ('folder' as const) : ('server' as const),
   }));
 }
 

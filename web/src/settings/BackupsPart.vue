@@ -67,7 +67,11 @@ const kept = computed(() => shop.shop?.backupsKept ?? 0);
           </tr>
         </tbody>
       </table>
-      <p v-if="!mayRestore" class="soft small mb-0">
+      <p v-if="backups.database === 'server'" class="soft small mb-0">
+        To restore: run <code>npm run restore -- the-file</code> with <code>DATABASE_URL</code> naming an
+        empty database, and start Kevro with it. The current shop is not touched.
+      </p>
+      <p v-else-if="!mayRestore" class="soft small mb-0">
         To restore: stop Kevro, run <code>npm run restore -- the-file an-empty-folder</code> and start it
         there. The current shop is not touched.
       </p>
