@@ -211,21 +211,21 @@ test.describe('a fitting', () => {
     await dialog().waitFor();
   });
 
-  test('is opened with anybody of 600 players, found by typing', async () => {
+  test('is opened with anybody of 120 players, found by typing', async () => {
     await Promise.all(
-      Array.from({ length: 600 }, (_, i) =>
+      Array.from({ length: 120 }, (_, i) =>
         shop.send('POST', '/players', { sports: ['padel'], name: `Zed Number ${i}` }),
       ),
     );
     await page.goto('/');
     await button('Open a fitting').click();
-    await page.getByRole('combobox', { name: 'Player' }).fill('number 599');
-    await page.getByRole('option', { name: 'Zed Number 599' }).click();
+    await page.getByRole('combobox', { name: 'Player' }).fill('number 119');
+    await page.getByRole('option', { name: 'Zed Number 119' }).click();
     await page.getByRole('combobox', { name: 'Frame, or a set' }).fill('OT-301');
     await page.getByRole('option', { name: /OT-301/ }).click();
     await page.keyboard.press('Escape');
     await button('Open and measure').click();
     await page.waitForURL(/measure/);
-    expect((await view()).player.name).toBe('Zed Number 599');
+    expect((await view()).player.name).toBe('Zed Number 119');
   });
 });

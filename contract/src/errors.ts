@@ -284,6 +284,10 @@ const TABLE = {
   'import-under-way': entry(409, 'Another import is under way. Wait until it is done.'),
   'cannot-reach-server': entry(503, 'Can’t reach Kevro. What you typed is kept. Try again.'),
   starting: entry(503, 'Kevro is starting. Try again in a few seconds.'),
+  'database-away': entry(
+    503,
+    'The database does not answer. Check whether your change was saved, then try again.',
+  ),
   internal: entry(500, 'Something went wrong. Check whether your change was saved, then try again.'),
 } satisfies Record<FaultCode, Entry> & Record<string, Entry>;
 export type ErrorCode = keyof typeof TABLE;

@@ -1,5 +1,6 @@
 import type { ErrorRequestHandler, Response } from 'express';
 import { Fault } from '@kevro/core';
+import { isGone } from './db/gone';
 import { log } from './safety/log';
 import { fieldError, sentence, statusOf, type ErrorCode, type FieldError } from '@kevro/contract';
 
@@ -36,9 +37,12 @@ const TITLES: Record<number, string> = {
 /** The first few tell what is wrong; all of them could be longer than what was sent. */
 const MOST_LISTED = 20;
 
+/** What goes by itself in a moment. */
+const SOON = new Set<ErrorCode>(['busy', 'starting', 'database-away']);
+
 function send(response: Response, problem: ApiProblem): void {
   const status = statusOf(problem.code);
-  if (problem.code === 'busy' || problem.code === 'starting') response.set('Retry-After', '2');
+  if (SOON.has(problem.code)) response.set('Retry-After', '2');
   response
     .status(status)
     .type('application/problem+json')
@@ -84,6 +88,10 @@ function asProblem(error: unknown): ApiProblem {
   // A body that does not hold what its headers say is the sender's fault, whatever the part that reads it calls it.
   if (status !== undefined && status >= 400 && status < 500) return new ApiProblem('not-json');
   if (code !== undefined && NO_ROOM.includes(code)) return new ApiProblem('disk-full');
+  if (isGone(error)) {
+    log.warn({ err: error }, 'the database went while it was asked');
+    return new ApiProblem('database-away');
+  }
   log.error({ err: error }, 'a request failed');
   return new ApiProblem('internal');
 }

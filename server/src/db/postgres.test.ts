@@ -75,6 +75,7 @@ describe('a server that is killed while benches write', () => {
     const db = await copyOnServer(first);
     const server = await startTestServer(() => NOW, db);
     const stored = new Map<string, string>();
+    const refused = new Set<string>();
     let stop = false;
     /** A bench that adds players, each under the key of its form until it is acknowledged. */
     async function bench(own: number): Promise<void> {
@@ -87,6 +88,7 @@ describe('a server that is killed while benches write', () => {
             stored.set(key, found.id);
             break;
           }
+          refused.add(found.code);
           await new Promise((again) => setTimeout(again, 20));
         }
       }
@@ -98,6 +100,8 @@ describe('a server that is killed while benches write', () => {
     while (stored.size < then + 40) await new Promise((again) => setTimeout(again, 10));
     stop = true;
     await Promise.all(benches);
+    // Whoever was not acknowledged is told what is wrong.
+    for (const code of refused) expect(code).toBe('database-away');
     for (const id of stored.values()) expect(await findPlayer(db, id)).toBeDefined();
     const rows = await db.query<{ name: string }>('select name from player');
     expect(rows).toHaveLength(stored.size);

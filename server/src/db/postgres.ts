@@ -2,6 +2,7 @@ import { setTimeout as wait } from 'node:timers/promises';
 import pg from 'pg';
 import { log } from '../safety/log';
 import type { Db, Queries } from './db';
+import { codeOf, isGone } from './gone';
 import { finishErasing } from '../records/person';
 import { migrate } from './migrate';
 
@@ -18,12 +19,7 @@ const types = {
 
 /** Two acts met, and this one gave way (PostgreSQL, appendix A, class 40). */
 const MET = new Set(['40001', '40P01']);
-/** The server or the way to it went (classes 08 and 57; the rest is the system's). */
-const GONE = /^(08|57P0)|^(ECONNRESET|ECONNREFUSED|EPIPE|ETIMEDOUT)$/;
-const codeOf = (error: unknown): string => String((error as { code?: unknown } | undefined)?.code ?? '');
 const hasMet = (error: unknown): boolean => MET.has(codeOf(error));
-const isGone = (error: unknown): boolean =>
-  GONE.test(codeOf(error)) || (error instanceof Error && /^Connection terminated/.test(error.message));
 
 /** How often a transaction is done anew, and how long it rests before, ms: longer each time, and never the same for two that met. */
 const TRIES = 12;
