@@ -2,6 +2,7 @@ import { spawn, type ChildProcess } from 'node:child_process';
 import { rmSync, writeFileSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import { createServer, type RequestListener, type Server } from 'node:http';
+import type { Socket } from 'node:net';
 import { dirname, join, resolve } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
 import { fileURLToPath } from 'node:url';
@@ -99,6 +100,12 @@ const counted: RequestListener = (request, response) => {
   answering(request, response);
 };
 const server = createServer(counted);
+/** Every connection, with a request or without: one that nobody closes would keep an end waiting. */
+const sockets = new Set<Socket>();
+server.on('connection', (socket) => {
+  sockets.add(socket);
+  socket.once('close', () => sockets.delete(socket));
+});
 await listen(server).catch(refuse);
 /** Whether this start is the first with a shop that was restored. */
 let isRestored = false;
@@ -180,6 +187,12 @@ let successor: ChildProcess | undefined;
 /** How long an end waits for answers that were begun, and how often it looks, ms. */
 const LONGEST_END_MS = 5000;
 const LOOK_MS = 20;
+/** Says which part of an end takes long. */
+async function ending(what: string, part: Promise<unknown>): Promise<void> {
+  const late = setTimeout(() => log.warn({ what }, 'an end waits'), LONGEST_END_MS);
+  await part;
+  clearTimeout(late);
+}
 /** Ends all that this process does for the shop, and gives the folder and the port back. */
 async function end(): Promise<void> {
   stopping = true;
@@ -190,10 +203,10 @@ async function end(): Promise<void> {
   const closed = new Promise((done) => server.close(done));
   // What was begun is answered, if it does not take long.
   for (let waited = 0; underWay > 0 && waited < LONGEST_END_MS; waited += LOOK_MS) await wait(LOOK_MS);
-  server.closeAllConnections();
-  await closed;
-  await db.close();
-  await hold.release();
+  for (const socket of sockets) socket.destroy();
+  await ending('connections', closed);
+  await ending('the database', db.close());
+  await ending('the hold on the folder', hold.release());
 }
 /** A restored shop is served by a new process. This one stays only to pass on how the new one is told to end, and how it ended. */
 async function startAgain(): Promise<void> {
