@@ -187,6 +187,8 @@ let successor: ChildProcess | undefined;
 /** How long an end waits for answers that were begun, and how often it looks, ms. */
 const LONGEST_END_MS = 5000;
 const LOOK_MS = 20;
+/** How long it waits for connections to be gone, ms. */
+const LONGEST_CLOSE_MS = 1000;
 /** Says which part of an end takes long. */
 async function ending(what: string, part: Promise<unknown>): Promise<void> {
   const late = setTimeout(() => log.warn({ what }, 'an end waits'), LONGEST_END_MS);
@@ -204,7 +206,8 @@ async function end(): Promise<void> {
   // What was begun is answered, if it does not take long.
   for (let waited = 0; underWay > 0 && waited < LONGEST_END_MS; waited += LOOK_MS) await wait(LOOK_MS);
   for (const socket of sockets) socket.destroy();
-  await ending('connections', closed);
+  // The port is free already: what is still open goes with the process.
+  await Promise.race([closed, wait(LONGEST_CLOSE_MS)]);
   await ending('the database', db.close());
   await ending('the hold on the folder', hold.release());
 }
