@@ -1,6 +1,5 @@
 import { fork, spawn, type ChildProcess } from 'node:child_process';
 import { cpSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
-import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import {
@@ -11,24 +10,15 @@ import {
   type BrowserContextOptions,
   type Page,
 } from '@playwright/test';
+import { freePort } from '../server/src/db/test-cluster';
 import type { Opened } from './shops';
 import { WAIT_MS } from './waits';
 
-export { expect };
+export { expect, freePort };
 /** Where the run's setup left a shop: each test starts from a copy of its own. */
 export const demoShop = (): string => process.env.KEVRO_DEMO_SHOP ?? '';
 
 const root = resolve(import.meta.dirname, '..');
-
-export const freePort = (): Promise<number> =>
-  new Promise((done, fail) => {
-    const probe = createServer();
-    probe.once('error', fail);
-    probe.listen(0, '127.0.0.1', () => {
-      const address = probe.address();
-      probe.close(() => done(typeof address === 'object' && address ? address.port : 0));
-    });
-  });
 
 /** Waits until something holds, and gives it back; what takes longer than three minutes is taken to never come. */
 export async function until<T>(look: () => Promise<T> | T): Promise<NonNullable<T>> {

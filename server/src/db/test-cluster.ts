@@ -15,7 +15,8 @@ function programs(): string {
   return join(DEBIAN, newest, 'bin');
 }
 
-const freePort = (): Promise<number> =>
+/** A port of this machine that nobody listens on. */
+export const freePort = (): Promise<number> =>
   new Promise((done, fail) => {
     const probe = createServer();
     probe.once('error', fail);
