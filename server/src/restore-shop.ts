@@ -18,13 +18,14 @@ async function inFolder(file: string) {
 process.umask(0o077);
 try {
   if (!given) throw new Error('Name the backup: npm run restore -- kevro-….zip [folder]');
-  const { DATABASE_URL } = process.env;
-  const { tables, takenAt } = DATABASE_URL
-    ? await restoreOnServer(resolve(given), readDatabaseUrl(DATABASE_URL))
+  // A folder that is named is meant, whatever database is.
+  const url = into ? undefined : process.env.DATABASE_URL;
+  const { tables, takenAt } = url
+    ? await restoreOnServer(resolve(given), readDatabaseUrl(url))
     : await inFolder(resolve(given));
   const rows = tables.reduce((sum, table) => sum + table.rows, 0);
   console.log(
-    `The shop of ${takenAt} is in ${DATABASE_URL ? 'the database' : folder}: ${rows} rows in ${tables.length} tables.`,
+    `The shop of ${takenAt} is in ${url ? 'the database' : folder}: ${rows} rows in ${tables.length} tables.`,
   );
 } catch (error) {
   console.error(error instanceof Error ? error.message : String(error));

@@ -2,7 +2,7 @@ import { effectScope, ref } from 'vue';
 import { expect, it, onTestFinished } from 'vitest';
 import { useAsked } from './queries';
 
-/** What is told to a page is told together, a moment later. */
+/** The page hears of answers a moment later, of several at once. */
 const told = (): Promise<void> => new Promise((done) => setTimeout(done, 5));
 
 /** A server whose answers come when the test says so. */

@@ -5,7 +5,7 @@ import type { FramePage } from '@kevro/contract';
 import { api } from '../api/client';
 import NewFitting from '../forms/NewFitting.vue';
 import PickFrames from '../forms/PickFrames.vue';
-import { useCatalogue } from '../stores/catalogue';
+import { useCatalogueBeside } from '../stores/catalogue';
 import { useSaved } from '../stores/saved';
 import MatchFrames from './MatchFrames.vue';
 import type { Named } from './matching';
@@ -14,8 +14,7 @@ import type { Named } from './matching';
 const route = useRoute();
 const router = useRouter();
 const saved = useSaved();
-const catalogue = useCatalogue();
-if (!catalogue.rows) void catalogue.load().catch((error: unknown) => saved.failed(error));
+useCatalogueBeside();
 
 const asked = route.query.frames;
 const ids = ref<string[]>(typeof asked === 'string' && asked ? asked.split(',') : []);

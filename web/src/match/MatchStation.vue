@@ -4,7 +4,7 @@ import { useRouter } from 'vue-router';
 import { commonDress, sameDress, type Matched } from '@kevro/core';
 import { api } from '../api/client';
 import { useActKey } from '../forms/act-key';
-import { useCatalogue } from '../stores/catalogue';
+import { useCatalogueBeside } from '../stores/catalogue';
 import { useFitting } from '../stores/fitting';
 import { useSaved } from '../stores/saved';
 import { useKept } from '../ui/kept';
@@ -14,11 +14,10 @@ import { aimedAt, type Named, type To } from './matching';
 
 /** The frames of a fitting's set, brought to one target: each gets the common target and its own build sheet. */
 const fitting = useFitting();
-const catalogue = useCatalogue();
+useCatalogueBeside();
 const saved = useSaved();
 const router = useRouter();
 const by = useKept('kevro-by', '');
-if (!catalogue.rows) void catalogue.load().catch((error: unknown) => saved.failed(error));
 
 const entries = computed(() =>
   (fitting.view?.frames ?? []).map(({ frame, rounds }) => {

@@ -3,6 +3,7 @@ import { onMounted, ref } from 'vue';
 import { PART_UNITS, type PartUnit, type Sport } from '@kevro/core';
 import type { BenchTool } from '@kevro/contract';
 import { Refused, api } from '../api/client';
+import { queries } from '../api/queries';
 import { useActKey } from '../forms/act-key';
 import DraftNotice from '../forms/DraftNotice.vue';
 import StarterStock from '../forms/StarterStock.vue';
@@ -57,6 +58,8 @@ async function begin(asAnswered: boolean): Promise<void> {
     draft.stored();
     // Said first: once the shop is known to have begun, this page is gone.
     emit('begun');
+    // The stock may have been looked at before.
+    void queries.invalidateQueries({ queryKey: ['parts'] });
     await shop.load();
   } catch (error) {
     if (error instanceof Refused && error.errors.length > 0) {

@@ -49,7 +49,7 @@ const swing = (value: number): string => units.show('swingWeight', value, shape.
 const titled = (dot: Dot): string =>
   dot.swingWeight === undefined ? dot.name : `${dot.name} ${swing(dot.swingWeight)}`;
 
-/** How large the plane is drawn, px: its chart without what stands around it. */
+/** The height of the chart, and what of it the axes take, px. */
 const HEIGHT_PX = 440;
 const AROUND_PX = { wide: 76, high: 50 };
 const chart = ref<HTMLElement>();

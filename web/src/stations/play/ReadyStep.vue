@@ -2,7 +2,7 @@
 import { computed } from 'vue';
 import { SPECS, zoneOf, type Placement } from '@kevro/core';
 import { ZONE_NAMES, stepHeading, stepWhy, type ProgrammeOutlook } from '@kevro/contract';
-import { useCatalogue } from '../../stores/catalogue';
+import { useCatalogueBeside } from '../../stores/catalogue';
 import { useFitting } from '../../stores/fitting';
 import { useUnits } from '../../stores/units';
 import { counted } from '../../words/counted';
@@ -11,7 +11,7 @@ import { partUnit, partWeight } from '../../words/part-weight';
 /** What is to be done next and why, with the pieces that are laid on and taken off for it. */
 const { next } = defineProps<{ next: NonNullable<ProgrammeOutlook['next']> }>();
 const fitting = useFitting();
-const catalogue = useCatalogue();
+const catalogue = useCatalogueBeside();
 const units = useUnits();
 const sport = computed(() => fitting.record?.shape.sport ?? 'tennis');
 
