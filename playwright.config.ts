@@ -11,6 +11,8 @@ export default defineConfig({
   expect: { timeout: WAIT_MS },
   outputDir: 'test-results',
   use: {
+    // What a page keeps of itself would be fetched anew in every test: one asks for it.
+    serviceWorkers: 'block',
     // A film of every test would make the run a third longer; what the page held at each act shows enough.
     trace: { mode: 'retain-on-failure', snapshots: true, screenshots: false, sources: false },
     launchOptions: {

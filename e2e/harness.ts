@@ -210,7 +210,12 @@ async function pageIn(context: BrowserContext): Promise<{ page: Page; errors: st
 
 /** Leaves nothing of a test in its profile but the program that was read: the page stays open, at an address where nothing runs. */
 async function emptied(context: BrowserContext, page: Page): Promise<void> {
-  await page.evaluate(() => localStorage.clear()).catch(() => undefined);
+  await page
+    .evaluate(() => {
+      localStorage.clear();
+      indexedDB.deleteDatabase('kevro');
+    })
+    .catch(() => undefined);
   await context.clearCookies();
   await Promise.all(context.pages().map((one) => one !== page && one.close()));
   // What was typed and not stored asks before it is left.

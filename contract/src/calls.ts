@@ -28,7 +28,7 @@ import {
 } from './records/fitting';
 import { access, devices, letOthersIn, newPassphrase, pairing, signIn } from './records/access';
 import { learning, rollAct } from './records/learning';
-import { capture, newReading, setAside, storeCapture } from './records/capture';
+import { capture, newReading, ofCapture, setAside, storeCapture } from './records/capture';
 import {
   frame,
   framePage,
@@ -206,7 +206,7 @@ export const calls = {
     'reading',
     'Say what is on the frame while it is measured',
     capture,
-    z.strictObject({ dress }),
+    z.strictObject({ dress, ...ofCapture }),
   ),
   addReading: act(
     at.addReading,

@@ -161,6 +161,7 @@ const TABLE = {
   ),
   'programme-over': entry(409, 'This programme has ended. Begin another one.'),
   'no-step': entry(409, 'There is no next step yet: play first, and note how it felt.'),
+  'marked-meanwhile': entry(409, 'This step was marked elsewhere meanwhile. Look at it, then mark it again.'),
   'step-outdated': entry(409, 'Something changed. Check the new proposal.'),
   'check-first': entry(
     409,

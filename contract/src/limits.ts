@@ -6,3 +6,6 @@ import { ALL_SPEC_KEYS, SPECS } from '@kevro/core';
 export const STRINGS_MOST_G = 60;
 export const PASSPHRASE_LEAST = 10;
 export const SETUP_SORTS = ['name', 'year', ...ALL_SPEC_KEYS.map((key) => SPECS[key].short)] as const;
+
+/** The header that says how long ago something was done that could be sent only now, in seconds: of two clocks that differ only the length of a wait is true. */
+export const DONE_AGO = 'kevro-done-ago';

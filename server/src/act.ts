@@ -1,6 +1,7 @@
 import { createHash, createHmac } from 'node:crypto';
 import type { Request, Router } from 'express';
 import {
+  DONE_AGO,
   calls,
   type ActBodyOf,
   type ActName,
@@ -9,7 +10,7 @@ import {
   type ChangedKind,
 } from '@kevro/contract';
 import { Changes } from './changes';
-import type { Clock } from './clock';
+import { doneAt, type Clock } from './clock';
 import type { Db, Queries } from './db/db';
 import { ApiProblem } from './problem';
 import { newId } from './records/id';
@@ -26,6 +27,7 @@ export interface ActInput<N extends ActName> {
   key: string;
   /** The record that the path names; empty where it names none. */
   id: string;
+  /** When it was done: before it came, where it had to wait for the server. */
   now: string;
   request: Request;
   /** Something that follows only once everything is stored. */
@@ -191,7 +193,8 @@ export class Acts {
         jobs = [];
         const later = (job: () => Promise<unknown> | unknown): void => void jobs.push(job);
         const own = key ?? newId();
-        const input = { tx, body, key: own, id: id ?? '', now: at, request, later } as ActInput<N>;
+        const done = doneAt(at, request.get(DONE_AGO));
+        const input = { tx, body, key: own, id: id ?? '', now: done, request, later } as ActInput<N>;
         if (changes === 'reading') {
           await lock(tx, changes, input.id);
           return work(input, undefined);

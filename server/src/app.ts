@@ -1,3 +1,4 @@
+import { join } from 'node:path';
 import compression from 'compression';
 import express, { type Express } from 'express';
 import { calls, openApiDocument } from '@kevro/contract';
@@ -135,7 +136,9 @@ export function createApp({
   app.use('/api/v1', api);
 
   if (pageFolder) {
-    app.use(express.static(pageFolder, { index: false, immutable: true, maxAge: '1y' }));
+    app.use('/assets', express.static(join(pageFolder, 'assets'), { immutable: true, maxAge: '1y' }));
+    // What keeps its name when it changes is asked for each time: what opens the page without the server is read so by browsers.
+    app.use(express.static(pageFolder, { index: false, maxAge: 0 }));
     // Every other path is the page's own; a file that is not there is not the page.
     app.get(/^\/(?!api\/)[^.]*$/, (_request, response) => {
       response.set('Cache-Control', 'no-cache').sendFile('index.html', { root: pageFolder });

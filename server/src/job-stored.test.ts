@@ -143,6 +143,20 @@ describe('the job, stored', () => {
     expect((await roundOf(fitting.id)).id).toBe(roundId);
   });
 
+  it('marks a step only where it stands as it was seen, and not twice where it is sent again', async () => {
+    const { fitting, plan } = await fittingWithPlan();
+    const [{ key: step }] = plan.steps;
+    const sent = (mark: string, seen: string, key: string) =>
+      post(`/fittings/${fitting.id}/marks`, { planId: plan.id, step, mark, seen, key });
+    expect((await sent('done', 'open', 'first-of-it')).status).toBe(200);
+    expect((await sent('done', 'open', 'first-of-it')).status).toBe(200);
+    const late = await sent('skipped', 'open', 'somebody-else');
+    expect([late.status, late.body.code]).toEqual([409, 'marked-meanwhile']);
+    const { marks, state } = await roundOf(fitting.id);
+    expect([marks.length, state.steps[step].mark]).toEqual([1, 'done']);
+    expect((await sent('skipped', 'done', 'seen-as-it-is')).status).toBe(200);
+  });
+
   it('takes a swap and a removal into the plan, and refuses to remove what is not there', async () => {
     const { fitting, body, frame, plan, measure } = await fittingWithPlan();
     const check = await measure('check');

@@ -13,3 +13,10 @@ import { claimTab } from './ui/tab';
 // Drafts belong to a tab: which one this is has to be known before the first form opens.
 await claimTab();
 createApp(App).use(createPinia()).use(router).use(vuetify).mount('#app');
+
+// Only on this machine and behind TLS; without it the page needs its server to open. After the page, which it would hold up.
+if (import.meta.env.PROD && 'serviceWorker' in navigator) {
+  if (document.readyState !== 'complete')
+    await new Promise((loaded) => addEventListener('load', loaded, { once: true }));
+  await navigator.serviceWorker.register('/sw.js').catch(() => undefined);
+}

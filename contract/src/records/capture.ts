@@ -21,10 +21,14 @@ export const threadsSetting = z.strictObject({
   endAmplitudeDeg: z.number().min(0).max(90).optional(),
 });
 
+/** The readings that the page shows: where others stand by now, nothing is added to those. */
+export const ofCapture = { captureId: z.string().optional() };
+
 /** A reading that no instrument sends: typed, timed, or an estimate. The server adds what it is uncertain by. */
 export const newReading = z.discriminatedUnion('means', [
   z.strictObject({
     means: z.enum(['typed', 'edge-on']),
+    ...ofCapture,
     key: z.string().min(8).max(80),
     quantity,
     value: z.number().min(-100).max(5000),
@@ -37,18 +41,21 @@ export const newReading = z.discriminatedUnion('means', [
   }),
   z.strictObject({
     means: z.literal('pendulum'),
+    ...ofCapture,
     key: z.string().min(8).max(80),
     quantity: z.literal('swingWeight'),
     timing: pendulumSetting,
   }),
   z.strictObject({
     means: z.literal('threads'),
+    ...ofCapture,
     key: z.string().min(8).max(80),
     quantity: z.literal('twistWeight'),
     timing: threadsSetting,
   }),
   z.strictObject({
     means: z.literal('estimate'),
+    ...ofCapture,
     key: z.string().min(8).max(80),
     quantity: z.enum(['swingWeight', 'twistWeight']),
   }),

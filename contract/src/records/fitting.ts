@@ -167,8 +167,12 @@ export const newMark = z.strictObject({
   asBuilt: z.array(placedPart).max(40).nullable().default(null).describe('where it differs from the plan'),
   measurementId: z.string().nullable().default(null).describe('the reading that was taken after it'),
   by,
+  seen: z
+    .enum(MARKS)
+    .optional()
+    .describe('how the step stood where it was marked: where another mark stands by now, none is stored'),
 });
-export const stepMark = newMark.extend({ at: z.string() });
+export const stepMark = newMark.omit({ seen: true }).extend({ at: z.string() });
 export type StepMark = z.output<typeof stepMark>;
 
 /** What a frame carries: its dress, and the weights on it. */

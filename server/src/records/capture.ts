@@ -95,11 +95,16 @@ export async function addReading(
 ): Promise<boolean> {
   const row = { id, captureId: capture.id, takenAt, instrumentId, calibrationId, setAside, data };
   if (await readings.insert(db, row, 'on conflict (id) do nothing')) return true;
-  const [there] = await db.query<{ frame_id: string }>(
+  return (await frameOfReading(db, id)) === capture.frameId;
+}
+
+/** The frame that a reading is of; undefined where there is none of this id. */
+export async function frameOfReading(db: Queries, id: string): Promise<string | undefined> {
+  const [found] = await db.query<{ frame_id: string }>(
     'select c.frame_id from reading r join capture c on c.id = r.capture_id where r.id = $1',
     [id],
   );
-  return there?.frame_id === capture.frameId;
+  return found?.frame_id;
 }
 
 /** Whether the reading is one of this capture. */

@@ -10,6 +10,7 @@ import { ApiProblem } from '../problem';
 import {
   closeCapture,
   dropCapture,
+  frameOfReading,
   lockCapture,
   openCapture,
   setDress,
@@ -41,15 +42,24 @@ export function captureRoutes(router: Router, acts: Acts, now: Clock, hub: Hub):
 
   answer(router, 'capture', ({ params }) => open(acts.db, params.id ?? ''));
 
+  /** @throws ApiProblem where other readings stand than those that the page shows */
+  const sameCapture = (stands: CaptureRecord, shown: string | undefined): CaptureRecord => {
+    if (shown !== undefined && shown !== stands.id) throw new ApiProblem('capture-gone');
+    return stands;
+  };
+
   acts.on(router, 'setDress', async ({ tx, id, body, later }) => {
-    await setDress(tx, (await open(tx, id)).id, body.dress);
+    await setDress(tx, sameCapture(await open(tx, id), body.captureId).id, body.dress);
     later(() => hub.redress(id));
     return open(tx, id);
   });
 
   acts.on(router, 'addReading', async ({ tx, id, body, key, now: at }) => {
     const frame = await frameOrNone(tx, id);
-    const capture = await openCapture(tx, frame, at);
+    const stands = await openCapture(tx, frame, at);
+    // Sent again because its answer was lost, it is among the readings that were stored meanwhile.
+    if ((await frameOfReading(tx, key)) === id) return stands;
+    const capture = sameCapture(stands, body.captureId);
     const settledFrame = settleFrame(frame.shape);
     const reading = readingByHand(settledFrame, body, settleCapture(settledFrame, capture.readings));
     if (!reading) throw new Fault({ code: 'needs-weight-and-balance', path: 'quantity' });

@@ -1,5 +1,7 @@
+import { forgetAnswers, isKept, keepAnswer, keptAnswer, serverAnswers } from './kept-answers';
 import { tabId } from '../ui/tab';
 import {
+  DONE_AGO,
   paths,
   sentence,
   type AnswerOf,
@@ -34,6 +36,8 @@ type Input<N extends CallName> = (BodyOf<N> extends undefined
   : { body: BodyOf<N> }) & {
   id?: string;
   query?: QueryOf<N>;
+  /** How many seconds ago it was done, where it could not be sent at once. */
+  ago?: number;
 };
 
 const queryText = (query: object | undefined): string => {
@@ -46,6 +50,21 @@ export const urlOf = (path: string, query?: object): string => `/api/v1/${path}$
 
 /** Said to the window where the shop does not let this device in any more. */
 export const NOT_SIGNED_IN = 'kevro-not-signed-in';
+
+/** Answers that say nothing of what was asked: the server, or what it needs, is not there now. */
+const AWAY: ReadonlySet<ErrorCode> = new Set<ErrorCode>([
+  'cannot-reach-server',
+  'starting',
+  'database-away',
+  'busy',
+  'sign-in',
+]);
+/** Whether it may be sent again as it is, once the server is back and this device let in. */
+export const isAway = (error: unknown): boolean => error instanceof Refused && AWAY.has(error.code);
+
+/** Whether no Kevro answers at all. */
+const isUnreachable = (error: unknown): boolean =>
+  error instanceof Refused && (error.code === 'cannot-reach-server' || error.code === 'starting');
 
 const offline = (): Refused => new Refused('cannot-reach-server', sentence('cannot-reach-server'));
 
@@ -73,15 +92,30 @@ export async function api<N extends CallName>(
 ): Promise<AnswerOf<N>> {
   const { method, path } = paths[name];
   const url = `/api/v1${path.replace(/:\w+/, encodeURIComponent(input?.id ?? ''))}${queryText(input?.query)}`;
-  return answered(url, {
+  const answering = answered<AnswerOf<N>>(url, {
     method: method.toUpperCase(),
     ...(input?.body === undefined
       ? {}
       : {
-          headers: { 'content-type': 'application/json', 'kevro-page': tabId() },
+          headers: {
+            'content-type': 'application/json',
+            'kevro-page': tabId(),
+            ...(input.ago === undefined ? {} : { [DONE_AGO]: String(input.ago) }),
+          },
           body: JSON.stringify(input.body),
         }),
   });
+  if (name === 'erasePlayer' || name === 'signOut') await answering.then(forgetAnswers);
+  if (!isKept(name)) return answering;
+  try {
+    const answer = await answering;
+    void keepAnswer(url, answer);
+    return answer;
+  } catch (error) {
+    const kept = isUnreachable(error) ? await keptAnswer(url) : undefined;
+    if (kept === undefined) throw error;
+    return kept as AnswerOf<N>;
+  }
 }
 
 async function answered<T>(url: string, request: RequestInit): Promise<T> {
@@ -93,10 +127,16 @@ async function answered<T>(url: string, request: RequestInit): Promise<T> {
     throw offline();
   }
   const answer: unknown = await response.json().catch(() => undefined);
-  if (response.ok) return answer as T;
+  if (response.ok) {
+    serverAnswers();
+    return answer as T;
+  }
   const problem = answer as
     { code?: ErrorCode; detail?: string; errors?: FieldError[]; existing?: string } | undefined;
   if (!problem?.code) throw offline();
-  if (problem.code === 'sign-in') window.dispatchEvent(new Event(NOT_SIGNED_IN));
+  if (problem.code === 'sign-in') {
+    void forgetAnswers();
+    window.dispatchEvent(new Event(NOT_SIGNED_IN));
+  }
   throw new Refused(problem.code, problem.detail ?? sentence(problem.code), problem.errors, problem.existing);
 }

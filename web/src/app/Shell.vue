@@ -2,18 +2,22 @@
 import { useEventListener } from '@vueuse/core';
 import { computed, ref, watch, watchEffect } from 'vue';
 import { RouterLink, RouterView, useRoute } from 'vue-router';
+import { shownAsOf } from '../api/kept-answers';
+import { keepSending, refused, unsent } from '../api/waiting';
 import { useFitting } from '../stores/fitting';
 import { useSaved } from '../stores/saved';
 import { useShop } from '../stores/shop';
 import { useStream } from '../stores/stream';
 import { useUnits } from '../stores/units';
 import { CLOSING_NAMES, ROUND_WORDS } from '../words';
-import { wholeDayWords } from '../words/days';
+import { timeWords, wholeDayWords } from '../words/days';
 import { dressWords } from '../words/dress';
 import { focusHeading } from '../ui/focus';
 import { later } from '../stores/later';
 import KeysSheet from './KeysSheet.vue';
 import SideNav from './SideNav.vue';
+// There without the server, which it speaks of.
+import WaitingSheet from './WaitingSheet.vue';
 import { useKeys } from '../ui/keys';
 import { useTour } from './tour';
 
@@ -67,6 +71,17 @@ const searching = ref(false);
 const searched = ref(false);
 watch(searching, (now) => {
   if (now) searched.value = true;
+});
+keepSending();
+const keptOpen = ref(false);
+/** What is shown was read before the server went away. */
+const away = computed(
+  () => shownAsOf.value && `Kevro does not answer. Shown as of ${timeWords(shownAsOf.value)}.`,
+);
+/** What this device keeps for the server. */
+const kept = computed(() => {
+  if (refused.value.length > 0) return `${refused.value.length} to settle`;
+  return unsent.value.length > 0 ? `${unsent.value.length} kept here until it is back` : '';
 });
 useKeys({
   u: () => units.next(),
@@ -147,11 +162,21 @@ useKeys({
     <footer class="foot no-print">
       <span id="foot-keys" class="foot-keys" />
       <span class="spring" />
+      <span v-if="away" class="warn" role="status">{{ away }}</span>
+      <button
+        v-if="kept"
+        type="button"
+        :class="['link', refused.length > 0 && 'miss']"
+        @click="keptOpen = true"
+      >
+        {{ kept }}
+      </button>
       <span v-if="saved.failure" class="miss" role="alert">{{ saved.failure }}</span>
       <span v-else-if="saved.at">saved {{ saved.at }}</span>
     </footer>
     <KeysSheet v-model="showKeys" @marks="showMarks" />
     <MarksLegend v-if="marked" v-model="marks" />
+    <WaitingSheet v-model="keptOpen" />
     <SearchSheet v-if="searched" v-model="searching" />
     <TourPanel v-if="tour.at.value !== undefined" />
     <CloseFitting v-if="view" v-model="closing" :view="view" />

@@ -1,4 +1,5 @@
 import { computed, ref, shallowRef, watch, type Ref } from 'vue';
+import { WAITING_PREFIX } from '../api/waiting';
 import { deviceStorage } from '../ui/kept';
 import { plainly, same } from '../ui/same';
 import { openTabs, tabId } from '../ui/tab';
@@ -27,10 +28,12 @@ const inWords = (text: string): string =>
     .toLowerCase()
     .replace(/[^\p{L}\p{N}]+/gu, ' ')
     .trim()} `;
-/** Forgets every draft on this device that has one of these in its name or its text: a person's name, and the ids of what they had. */
+/** Forgets every draft on this device, and everything that waits for the server, that has one of these in its name or its text: a person's name, and the ids of what they had. */
 export function forgetDrafts(about: readonly string[]): void {
   const sought = about.map(inWords).filter((words) => words.trim() !== '');
-  for (const key of deviceStorage.keys().filter((one) => one.startsWith(PREFIX))) {
+  for (const key of deviceStorage
+    .keys()
+    .filter((one) => one.startsWith(PREFIX) || one.startsWith(WAITING_PREFIX))) {
     const text = inWords(`${key} ${deviceStorage.getItem(key) ?? ''}`);
     if (sought.some((words) => text.includes(words))) deviceStorage.removeItem(key);
   }

@@ -1,4 +1,5 @@
-import type { BodyOf } from '@kevro/contract';
+import { sentence, type BodyOf, type ErrorCode } from '@kevro/contract';
+import { Refused } from '../api/client';
 import { shopToday } from '../words/days';
 import { sentOrNone, type Typed } from '../ui/typed';
 
@@ -36,4 +37,24 @@ export function sessionBody({ minutes, note, by, playedOn, ...choices }: Session
     note,
     by,
   };
+}
+
+/** What no note is without. */
+const ASKED = ['energyLeft', 'arm'] as const;
+/**
+ * Looks at a session before it is sent: where the server is away nobody else does until it is back.
+ * @throws Refused with the sentence beside each field
+ */
+export function checkSession(draft: SessionDraft): void {
+  const wrong: [string, ErrorCode][] = ASKED.filter((key) => draft[key] === '').map((key) => [
+    key,
+    'missing',
+  ]);
+  if (draft.playedOn > shopToday()) wrong.push(['playedOn', 'not-played-yet']);
+  if (wrong.length > 0)
+    throw new Refused(
+      'bad-input',
+      sentence('bad-input'),
+      wrong.map(([path, code]) => ({ path, code, message: sentence(code) })),
+    );
 }

@@ -27,8 +27,11 @@ import {
   type NewReading,
 } from '@kevro/contract';
 import { Refused, api } from '../api/client';
+import { sendOrKeep, sendWaiting } from '../api/waiting';
+import { MEANS_WORDS, QUANTITY_NAMES, useQuantities } from './quantities';
+import { withWaiting } from './waiting-readings';
 import { useSaved } from '../stores/saved';
-import { dressProblem } from '../words/dress';
+import { dressProblem, dressWords } from '../words/dress';
 import { useDraft } from '../forms/draft';
 import { numberOf, type Typed } from '../ui/typed';
 import { useTypedAxis } from '../forms/typed-axis';
@@ -42,7 +45,11 @@ const nothingTyped = (): Record<Quantity, Typed> => ({
 export function useCapture(frame: FrameRecord) {
   const saved = useSaved();
   const settled = settleFrame(frame.shape);
-  const capture = ref<CaptureRecord>();
+  const { show, unit } = useQuantities();
+  /** As the server has it. */
+  const stands = ref<CaptureRecord>();
+  /** With what was read since the server went away. */
+  const capture = computed(() => stands.value && withWaiting(settled, stands.value));
   const page = ref<FramePage>();
   const failure = ref('');
   const busy = ref(false);
@@ -58,7 +65,7 @@ export function useCapture(frame: FrameRecord) {
 
   /** Another page stored these readings or began anew: what stands now is shown beside the sentence that says so. */
   async function showWhatStands(): Promise<void> {
-    capture.value = await api('capture', { id: frame.id }).catch(() => capture.value);
+    stands.value = await api('capture', { id: frame.id }).catch(() => stands.value);
   }
   let before: Promise<unknown> = Promise.resolve();
   let asked = 0;
@@ -68,16 +75,16 @@ export function useCapture(frame: FrameRecord) {
    * Does something that answers with the capture; what goes wrong is said and nothing typed is lost. One after the other: of two that are sent at once, the server
    * may do the later first, and the answer that is shown would lack what the other did.
    */
-  function change(work: () => Promise<CaptureRecord>): Promise<boolean> {
+  function change(work: () => Promise<CaptureRecord | undefined>): Promise<boolean> {
     const own = ++asked;
     const done = before.then(() => changeNow(work, own));
     before = done;
     return done;
   }
   /** Where more was asked since, what was shown at once for that stays until its own answer comes. */
-  async function changeNow(work: () => Promise<CaptureRecord>, own: number): Promise<boolean> {
+  async function changeNow(work: () => Promise<CaptureRecord | undefined>, own: number): Promise<boolean> {
     try {
-      known = await work();
+      known = (await work()) ?? known;
       failure.value = '';
       return true;
     } catch (error) {
@@ -91,7 +98,7 @@ export function useCapture(frame: FrameRecord) {
       return false;
     } finally {
       // Where this failed, what came before it was done all the same.
-      if (own === asked && known) capture.value = known;
+      if (own === asked && known) stands.value = known;
     }
   }
   const load = (): Promise<boolean> =>
@@ -183,8 +190,25 @@ export function useCapture(frame: FrameRecord) {
     const axisCm = typedAxis.axisCm.value;
     return quantity === 'swingWeight' && axisCm !== undefined ? { axisCm } : {};
   };
+  /** Where others stand by now than these, nothing is added to those. */
+  const ofShown = (): { captureId?: string } => (stands.value ? { captureId: stands.value.id } : {});
+  /** A reading as it is said while it waits for the server. */
+  const said = (body: NewReading): string => {
+    const { quantity, means } = body;
+    const value =
+      'value' in body
+        ? `${show(quantity, body.value, frame.shape, 1)} ${unit(quantity)}`
+        : MEANS_WORDS[means];
+    return `${QUANTITY_NAMES[quantity]} ${value}`;
+  };
   const addReading = (body: NewReading): Promise<boolean> =>
-    change(() => api('addReading', { id: frame.id, body }));
+    change(() =>
+      sendOrKeep('addReading', {
+        id: frame.id,
+        body: { ...body, ...ofShown() },
+        what: `${said(body)}, ${frame.tag}`,
+      }),
+    );
 
   /** Enters what is typed for a quantity as a reading. The key belongs to the value, so that sent twice it counts once. */
   const keys = new Map<string, string>();
@@ -224,13 +248,25 @@ export function useCapture(frame: FrameRecord) {
   }
 
   const setAside = (readingId: string, aside: boolean): Promise<boolean> =>
-    change(() => api('setAside', { id: frame.id, body: { readingId, setAside: aside } }));
+    change(() =>
+      sendOrKeep('setAside', {
+        id: frame.id,
+        body: { readingId, setAside: aside },
+        what: `A reading ${aside ? 'set aside' : 'counted again'}, ${frame.tag}`,
+      }),
+    );
   function setDress(dress: Dress): Promise<boolean> {
     // Shown at once, so that a second click counts from it.
-    if (capture.value) capture.value = { ...capture.value, dress };
+    if (stands.value) stands.value = { ...stands.value, dress };
     // What is no weight yet stays in its field with its sentence; the readings keep the dress that was said last.
     if (dressProblem(dress)) return Promise.resolve(false);
-    return change(() => api('setDress', { id: frame.id, body: { dress } }));
+    return change(() =>
+      sendOrKeep('setDress', {
+        id: frame.id,
+        body: { dress, ...ofShown() },
+        what: `On it: ${dressWords(dress, settled.sport.sport)}, ${frame.tag}`,
+      }),
+    );
   }
   const drop = (): Promise<boolean> => {
     typed.value = nothingTyped();
@@ -250,6 +286,7 @@ export function useCapture(frame: FrameRecord) {
     try {
       // Who types and stores before the page has read what stands is heard all the same.
       await before;
+      await sendWaiting();
       if (!capture.value) return false;
       const wrong = dressProblem(capture.value.dress);
       if (wrong) {
@@ -277,7 +314,7 @@ export function useCapture(frame: FrameRecord) {
   return {
     frame,
     settledFrame: settled,
-    capture: capture as Ref<CaptureRecord | undefined>,
+    capture,
     page: page as Ref<FramePage | undefined>,
     failure,
     busy,

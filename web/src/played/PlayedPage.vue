@@ -1,14 +1,15 @@
 <script setup lang="ts">
-import { nextTick, onMounted, ref } from 'vue';
+import { computed, nextTick, onMounted, ref } from 'vue';
 import { nanoid } from 'nanoid';
 import type { AnswerOf } from '@kevro/contract';
 import { Refused, api } from '../api/client';
+import { keepSending, leaveOut, refused as notTaken, sendOrKeep, unsent } from '../api/waiting';
 import DraftNotice from '../forms/DraftNotice.vue';
 import { dayWords } from '../words/days';
 import { useDraft } from '../forms/draft';
 import { focusWrong } from '../ui/focus';
 import SessionFields from '../forms/SessionFields.vue';
-import { emptySession, sessionBody } from '../forms/session-draft';
+import { checkSession, emptySession, sessionBody } from '../forms/session-draft';
 
 // What a player comes here to do, by a link from the shop: say how one session went, in under a minute; nothing else of the shop is here.
 const props = defineProps<{ code: string }>();
@@ -39,7 +40,9 @@ async function send(): Promise<void> {
   failure.value = '';
   refused.value = undefined;
   try {
-    await api('noteByLink', { id: props.code, body: { key, ...sessionBody(value.value) } });
+    checkSession(value.value);
+    const body = { key, ...sessionBody(value.value) };
+    await sendOrKeep('noteByLink', { id: props.code, body, what: dayWords(value.value.playedOn) });
     draft.stored();
     stored.value = true;
   } catch (error) {
@@ -52,6 +55,10 @@ async function send(): Promise<void> {
     busy.value = false;
   }
 }
+keepSending();
+/** What was noted here and is still on this phone; and what the shop would not take. */
+const waits = computed(() => unsent.value.some(({ id }) => id === props.code));
+const nope = computed(() => notTaken.value.find(({ id }) => id === props.code));
 const at = (path: string): string[] => [refused.value?.at(path)].filter((s) => s !== undefined);
 </script>
 
@@ -61,7 +68,17 @@ const at = (path: string): string[] => [refused.value?.at(path)].filter((s) => s
       <b>{{ page?.shop ?? 'Kevro' }}</b>
     </header>
     <h1 tabindex="-1">How did it play?</h1>
-    <template v-if="stored || page?.noted">
+    <template v-if="nope">
+      <p class="miss" role="alert">{{ nope.refused?.message }}</p>
+      <v-btn variant="outlined" @click="leaveOut(nope)">Forget what I noted</v-btn>
+    </template>
+    <template v-else-if="waits">
+      <p role="status"><b>Kept on this device.</b> The shop does not answer now.</p>
+      <p class="soft">
+        It is sent as soon as the shop answers: leave this page open, or open the link again later.
+      </p>
+    </template>
+    <template v-else-if="stored || page?.noted">
       <p class="good" role="status">Thanks, it’s saved.</p>
       <p class="soft">You can close this page. Ask the shop for a new link next time.</p>
     </template>

@@ -11,16 +11,24 @@ import {
 } from '@kevro/core';
 import type { FittingView, Measurement, RoundView } from '@kevro/contract';
 import { api } from '../api/client';
+import { waitingFor } from '../api/waiting';
 import { same } from '../ui/same';
 import { useSaved } from './saved';
 import { useShop } from './shop';
+import { withWaitingMarks } from './waiting-marks';
 
 type FrameOfFitting = FittingView['frames'][number];
 
 /** The open fitting: its player, the frame of it that is worked on, and that frame's last round. */
 export const useFitting = defineStore('fitting', () => {
   const shop = useShop();
-  const view = shallowRef<FittingView>();
+  /** As the server has it. */
+  const stands = shallowRef<FittingView>();
+  /** With what was ticked since the server went away. */
+  const view = computed({
+    get: () => stands.value && withWaitingMarks(stands.value, waitingFor('markStep', stands.value.id)),
+    set: (now) => (stands.value = now),
+  });
   const frameId = ref<string>();
   const failure = ref('');
   /** Counts what was asked for: an answer that a later one overtook is not shown. */
@@ -39,11 +47,11 @@ export const useFitting = defineStore('fitting', () => {
     const answering = early?.id === id ? early.answer : api('fitting', { id });
     early = undefined;
     failure.value = '';
-    if (view.value?.id !== id) view.value = undefined;
+    if (view.value?.id !== id) stands.value = undefined;
     try {
       // What the shop works to is known before anything is begun from it; without it the sport's own numbers stand.
       const [answer] = await Promise.all([answering, shop.ready().catch(() => undefined)]);
-      if (own === asked) view.value = answer;
+      if (own === asked) stands.value = answer;
     } catch (error) {
       if (own === asked) failure.value = error instanceof Error ? error.message : String(error);
     }
@@ -56,16 +64,16 @@ export const useFitting = defineStore('fitting', () => {
     if (!now) return;
     const own = ++asked;
     const next = answer ?? (await api('fitting', { id: now.id }));
-    if (own === asked && view.value?.id === next.id) view.value = next;
+    if (own === asked && view.value?.id === next.id) stands.value = next;
   }
 
   /** Asks again for what was changed elsewhere; the old is shown until the answer comes. */
   async function refresh(): Promise<void> {
-    const { value: now } = view;
+    const { value: now } = stands;
     if (!now) return;
     const own = ++asked;
     const next = await api('fitting', { id: now.id }).catch(() => undefined);
-    if (next && own === asked && view.value?.id === next.id && !same(next, now)) view.value = next;
+    if (next && own === asked && view.value?.id === next.id && !same(next, now)) stands.value = next;
   }
 
   const entry = computed<FrameOfFitting | undefined>(

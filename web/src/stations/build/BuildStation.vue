@@ -10,7 +10,7 @@ import {
   type NumberKey,
 } from '@kevro/core';
 import type { BodyOf } from '@kevro/contract';
-import { api } from '../../api/client';
+import { sendOrKeep } from '../../api/waiting';
 import { useArrowsAlong } from '../../ui/keys';
 import StringingForm from '../../forms/StringingForm.vue';
 import Lanes from '../../lanes/Lanes.vue';
@@ -91,8 +91,11 @@ function mark(step: BenchStep, as: Pick<MarkBody, 'mark' | 'reason' | 'asBuilt'>
   const key = nanoid();
   marking = marking.then(async () => {
     try {
-      const body = { planId, step: step.key, ...as, key };
-      await fitting.stored(await api('markStep', { id: view.id, body }));
+      const seen = stateOf(step)?.mark ?? 'open';
+      const body = { planId, step: step.key, ...as, seen, key };
+      const what = `${titleOf(step)}: ${MARK_WORDS[as.mark]}`;
+      const answer = await sendOrKeep('markStep', { id: view.id, body, what });
+      if (answer) await fitting.stored(answer);
     } catch (error) {
       saved.failed(error);
     } finally {

@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import { watch } from 'vue';
-import { api } from '../../api/client';
+import { sendOrKeep } from '../../api/waiting';
 import FormDialog from '../../forms/FormDialog.vue';
 import { useDraft } from '../../forms/draft';
 import { useKept } from '../../ui/kept';
 import SessionFields from '../../forms/SessionFields.vue';
-import { emptySession, sessionBody } from '../../forms/session-draft';
+import { checkSession, emptySession, sessionBody } from '../../forms/session-draft';
 import { useFitting } from '../../stores/fitting';
+import { dayWords } from '../../words/days';
 
 /** Notes how a session with the frame went. */
 const open = defineModel<boolean>({ required: true });
@@ -25,11 +26,13 @@ watch(
 async function submit(key: string): Promise<void> {
   const { view, round } = fitting;
   if (!view || !round) return;
-  await api('addSession', {
+  checkSession(value.value);
+  const stored = await sendOrKeep('addSession', {
     id: view.id,
     body: { key, roundId: round.id, ...sessionBody(value.value) },
+    what: `${view.player.name} played on ${dayWords(value.value.playedOn)}`,
   });
-  await fitting.stored();
+  if (stored) await fitting.stored();
 }
 </script>
 
