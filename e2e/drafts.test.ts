@@ -102,7 +102,7 @@ test.describe('a plan and its steps', () => {
     await expect.poll(pieces).toBe(stored);
   });
 
-  test('a tick is shown when it is stored: on a slow server later, without a server as kept here', async () => {
+  test('a tick is shown when it is stored: on a slow server later, without a server as kept on the device', async () => {
     await page.goto('/fittings/f-odo/build');
     const ticks = page.getByRole('checkbox', { checked: false });
     await ticks.first().waitFor();
@@ -128,7 +128,7 @@ test.describe('a plan and its steps', () => {
     await page.route('**/marks', (route) => route.abort());
     if ((await ticks.count()) === 0) throw new Error('no step is left to tick');
     await ticks.first().click();
-    await button('1 kept here until it is back').waitFor();
+    await button('1 kept on this device').waitFor();
     expect([await shown(), await marked()]).toEqual([before + 3, before + 2]);
   });
 });

@@ -217,7 +217,7 @@ test.describe('an instrument that drops out', () => {
     await page.getByText(/No word from the server/).waitFor();
     await field(/^Balance/).fill('33.3');
     await field(/^Balance/).press('Enter');
-    await button('1 kept here until it is back').waitFor();
+    await button('1 kept on this device').waitFor();
     await (shop as Application).start();
     await page.getByText(/No word from the server/).waitFor({ state: 'detached', timeout: LONG_MS });
     await expect.poll(async () => (await readings('ot-301')).map((r) => r.value)).toEqual([272.4, 33.3]);

@@ -19,7 +19,7 @@ const LONG_MS = 60_000;
 
 // What a fitter does while the server is away is kept on the device, and stored once when it is back.
 
-const kept = () => page.getByRole('button', { name: /kept here until it is back/ });
+const kept = () => page.getByRole('button', { name: /kept on this device/ });
 const toSettle = () => page.getByRole('button', { name: /to settle/ });
 const away = () => page.context().setOffline(true);
 const back = () => page.context().setOffline(false);
@@ -38,15 +38,15 @@ test.describe('readings', () => {
     await line(/^Balance/, '33.3');
     await line(/^Weight/, '272.6');
     await line(/^Swing weight/, '268');
-    await expect(kept()).toHaveText('3 kept here until it is back');
+    await expect(kept()).toHaveText('3 kept on this device');
     // They count at once, as they will when they are stored.
     for (const name of ['Weight', 'Balance', 'Swing weight'])
       await page.getByRole('group', { name, exact: true }).getByText('±').waitFor();
     await kept().click();
     await expect(dialog().getByRole('listitem')).toHaveText([
-      /^Balance 33\.30 cm, OT-301/,
-      /^Weight 272\.6\d* g, OT-301/,
-      /^Swing weight 268/,
+      /^OT-301: Balance 33\.30 cm/,
+      /^OT-301: Weight 272\.6\d* g/,
+      /^OT-301: Swing weight 268/,
     ]);
     await page.keyboard.press('Escape');
     await (shop as Application).start();
@@ -113,7 +113,7 @@ test.describe('a page', () => {
     await choose('Arm', 'fine');
     await form.getByRole('button', { name: 'Note it' }).click();
     await form.waitFor({ state: 'detached' });
-    await tab.getByRole('button', { name: '2 kept here until it is back' }).waitFor();
+    await tab.getByRole('button', { name: '2 kept on this device' }).waitFor();
     await (shop as Application).start();
     const last = ({ frames }: FittingView) => frames[0]?.rounds.at(-1);
     const stored = async () => [
@@ -140,7 +140,7 @@ test.describe('what somebody else did meanwhile', () => {
     await away();
     await ticks.nth(0).click();
     await ticks.nth(0).click();
-    await expect(kept()).toHaveText('2 kept here until it is back');
+    await expect(kept()).toHaveText('2 kept on this device');
     for (const step of [first, second])
       await shop.send('POST', '/fittings/f-odo/marks', {
         planId: plan?.id,
@@ -157,7 +157,7 @@ test.describe('what somebody else did meanwhile', () => {
       'skipped',
     ]);
     await toSettle().click();
-    await dialog().getByText('This step was marked elsewhere meanwhile').first().waitFor();
+    await dialog().getByText('Marked skipped elsewhere meanwhile').first().waitFor();
     await dialog()
       .getByRole('button', { name: /^Save all the same/ })
       .first()

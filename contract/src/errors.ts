@@ -161,7 +161,11 @@ const TABLE = {
   ),
   'programme-over': entry(409, 'This programme has ended. Begin another one.'),
   'no-step': entry(409, 'There is no next step yet: play first, and note how it felt.'),
-  'marked-meanwhile': entry(409, 'This step was marked elsewhere meanwhile. Look at it, then mark it again.'),
+  'marked-meanwhile': entry(
+    409,
+    (v) => `Marked ${one(v.mark)} elsewhere meanwhile. Look at the step, then mark it.`,
+    'Marked elsewhere meanwhile. Look at the step, then mark it.',
+  ),
   'step-outdated': entry(409, 'Something changed. Check the new proposal.'),
   'check-first': entry(
     409,

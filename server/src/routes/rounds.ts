@@ -191,8 +191,8 @@ export function roundRoutes(router: Router, acts: Acts, now: Clock, hub: Hub): v
     const measured = round.measurements.some((m) => m.id === body.measurementId);
     if (body.measurementId !== null && !measured) throw badInput([notFoundAt('measurementId')]);
     const { seen, ...mark } = body;
-    if (seen !== undefined && seen !== (round.state.steps[body.step]?.mark ?? 'open'))
-      throw new ApiProblem('marked-meanwhile');
+    const stands = round.state.steps[body.step]?.mark ?? 'open';
+    if (seen !== undefined && seen !== stands) throw new ApiProblem('marked-meanwhile', [], { mark: stands });
     await stepMarks.insert(tx, { ...mark, at });
     // A frame that lies on a stand-in weighs what it weighs now.
     later(() => hub.redress(frame.id));

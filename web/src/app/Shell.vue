@@ -74,14 +74,15 @@ watch(searching, (now) => {
 });
 keepSending();
 const keptOpen = ref(false);
-/** What is shown was read before the server went away. */
-const away = computed(
-  () => shownAsOf.value && `Kevro does not answer. Shown as of ${timeWords(shownAsOf.value)}.`,
-);
+/** The server is away: what is shown was read before, or something waits for it. */
+const away = computed(() => {
+  if (shownAsOf.value) return `Kevro does not answer. Shown as of ${timeWords(shownAsOf.value)}.`;
+  return unsent.value.length > 0 ? 'Kevro does not answer.' : '';
+});
 /** What this device keeps for the server. */
 const kept = computed(() => {
   if (refused.value.length > 0) return `${refused.value.length} to settle`;
-  return unsent.value.length > 0 ? `${unsent.value.length} kept here until it is back` : '';
+  return unsent.value.length > 0 ? `${unsent.value.length} kept on this device` : '';
 });
 useKeys({
   u: () => units.next(),

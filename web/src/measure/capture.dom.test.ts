@@ -105,7 +105,7 @@ describe('taking readings', () => {
     expect(await b.enter('massG')).toBe(true);
     expect([b.typed.value.massG, b.failure.value]).toEqual([null, '']);
     expect(b.specs.value.massG).toBe(327);
-    expect(unsent.value.map(({ what }) => what)).toEqual([`Weight 327.00 g, ${frameRecord.tag}`]);
+    expect(unsent.value.map(({ what }) => what)).toEqual([`${frameRecord.tag}: Weight 327.00 g`]);
     await sendWaiting();
     instead = undefined;
     await sendWaiting();

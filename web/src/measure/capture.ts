@@ -206,7 +206,7 @@ export function useCapture(frame: FrameRecord) {
       sendOrKeep('addReading', {
         id: frame.id,
         body: { ...body, ...ofShown() },
-        what: `${said(body)}, ${frame.tag}`,
+        what: `${frame.tag}: ${said(body)}`,
       }),
     );
 
@@ -252,7 +252,7 @@ export function useCapture(frame: FrameRecord) {
       sendOrKeep('setAside', {
         id: frame.id,
         body: { readingId, setAside: aside },
-        what: `A reading ${aside ? 'set aside' : 'counted again'}, ${frame.tag}`,
+        what: `${frame.tag}: a reading ${aside ? 'set aside' : 'counted again'}`,
       }),
     );
   function setDress(dress: Dress): Promise<boolean> {
@@ -264,7 +264,7 @@ export function useCapture(frame: FrameRecord) {
       sendOrKeep('setDress', {
         id: frame.id,
         body: { dress, ...ofShown() },
-        what: `On it: ${dressWords(dress, settled.sport.sport)}, ${frame.tag}`,
+        what: `${frame.tag}: on it ${dressWords(dress, settled.sport.sport)}`,
       }),
     );
   }

@@ -93,7 +93,7 @@ function mark(step: BenchStep, as: Pick<MarkBody, 'mark' | 'reason' | 'asBuilt'>
     try {
       const seen = stateOf(step)?.mark ?? 'open';
       const body = { planId, step: step.key, ...as, seen, key };
-      const what = `${titleOf(step)}: ${MARK_WORDS[as.mark]}`;
+      const what = `${fitting.record?.tag ?? ''}: ${titleOf(step)}, ${MARK_WORDS[as.mark]}`;
       const answer = await sendOrKeep('markStep', { id: view.id, body, what });
       if (answer) await fitting.stored(answer);
     } catch (error) {
