@@ -4,7 +4,7 @@ import vue from '@vitejs/plugin-vue';
 /** Tests that put calls of their own in the place of node's file calls. */
 const OWN_FILES = ['server/src/db/durable-fs.test.ts', 'server/src/db/power-cut.test.ts'];
 /** What is true of a PostgreSQL server only. */
-const ON_A_SERVER = 'server/src/db/postgres.test.ts';
+const ON_A_SERVER = ['server/src/db/postgres.test.ts', 'server/src/db/processes.test.ts'];
 const page = {
   setupFiles: ['core/test/seed.ts'],
   maxWorkers: 2,
@@ -50,7 +50,7 @@ export default defineConfig({
           ...server,
           name: 'api',
           include: ['server/src/**/*.test.ts', 'demo/**/*.test.ts'],
-          exclude: [...OWN_FILES, ON_A_SERVER],
+          exclude: [...OWN_FILES, ...ON_A_SERVER],
           isolate: false,
         },
       },
@@ -60,7 +60,7 @@ export default defineConfig({
           ...server,
           // The same tests on a PostgreSQL server; what is about the embedded database's own files is left out.
           name: 'postgres',
-          include: ['server/src/*.test.ts', 'server/src/instruments/**/*.test.ts', ON_A_SERVER],
+          include: ['server/src/*.test.ts', 'server/src/instruments/**/*.test.ts', ...ON_A_SERVER],
           isolate: false,
         },
       },

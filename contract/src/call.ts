@@ -20,7 +20,8 @@ export type ChangedKind =
 
 /** What comes down the stream of changes: which kind of record was changed, which one, and by which open page. */
 export interface ToldChange {
-  kind: ChangedKind;
+  /** `everything` where it is not known what was changed. */
+  kind: ChangedKind | 'everything';
   id: string | null;
   page: string;
 }

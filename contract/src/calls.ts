@@ -26,7 +26,18 @@ import {
   signOff,
   todayQuery,
 } from './records/fitting';
-import { access, devices, letOthersIn, newPassphrase, pairing, signIn } from './records/access';
+import {
+  access,
+  changedStaff,
+  devices,
+  letOthersIn,
+  newPassphrase,
+  newStaff,
+  ownPassphrase,
+  pairing,
+  signIn,
+  staffMember,
+} from './records/access';
 import { learning, rollAct } from './records/learning';
 import { capture, newReading, ofCapture, setAside, storeCapture } from './records/capture';
 import {
@@ -121,6 +132,41 @@ export const calls = {
   },
   pair: call(at.pair, 'A code that lets one device in, on the bench machine', pairing),
   devices: call(at.devices, 'Devices that are signed in, on the bench machine', devices),
+  staff: call(at.staff, 'The people of the shop who sign in by name, for its owners', z.array(staffMember)),
+  addStaff: {
+    ...act(at.addStaff, 'device', 'Let somebody sign in by name', staffMember, newStaff),
+    bodyMostBytes: OPEN_MOST_BYTES,
+  },
+  editStaff: {
+    ...act(
+      at.editStaff,
+      'device',
+      'Change somebody’s name or role, or say that they have left',
+      staffMember,
+      changedStaff,
+    ),
+    bodyMostBytes: OPEN_MOST_BYTES,
+  },
+  resetStaff: {
+    ...act(
+      at.resetStaff,
+      'device',
+      'Give somebody another passphrase; they are signed out everywhere',
+      staffMember,
+      newPassphrase,
+    ),
+    bodyMostBytes: OPEN_MOST_BYTES,
+  },
+  ownPassphrase: {
+    ...act(
+      at.ownPassphrase,
+      'device',
+      'Change one’s own passphrase; every other device of one’s own is signed out',
+      z.strictObject({ set: z.literal(true) }),
+      ownPassphrase,
+    ),
+    bodyMostBytes: OPEN_MOST_BYTES,
+  },
   backups: call(at.backups, 'Backups that were made by themselves, the newest first', backups),
   restoreBackup: {
     ...at.restoreBackup,
@@ -245,6 +291,13 @@ export const calls = {
     'Retire an instrument, or bring one back',
     instrument,
     retiredBody,
+  ),
+  plugHere: act(
+    at.plugHere,
+    'instrument',
+    'Say that an instrument is plugged in at this bench machine',
+    instrument,
+    z.strictObject({}),
   ),
   takeReading: call(at.takeReading, 'Take a reading; it arrives on the stream', instrument, takeReading),
   cancelReading: call(at.cancelReading, 'Give up the reading under way', instrument, z.strictObject({})),

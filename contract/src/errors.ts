@@ -134,6 +134,9 @@ const TABLE = {
   'restore-by-command': entry(409, 'Restore with the command here: npm run restore.'),
   'wrong-backup': entry(422, ({ why }) => one(why), 'This backup can’t be used. Nothing was changed.'),
   'sign-in': entry(401, 'Sign in to the shop first.'),
+  'owner-only': entry(403, 'Only an owner of the shop may do this.'),
+  'not-named': entry(409, 'You are signed in without a name: there is no passphrase of your own.'),
+  'reader-only': entry(403, 'You may look, not change. An owner of the shop can give you more.'),
   'bench-only': entry(403, 'This can be done only on the bench machine itself.'),
   'too-many-tries': entry(
     429,
@@ -256,6 +259,11 @@ const TABLE = {
     409,
     (v) => `${one(v.name)} is retired. Bring it back under Instruments, or take another one.`,
     'This instrument is retired. Bring it back, or take another one.',
+  ),
+  'instrument-elsewhere': entry(
+    409,
+    (v) => `${one(v.name)} is plugged in at ${one(v.bench)}. Read it there; the readings are seen here too.`,
+    'This instrument is plugged in at another bench. Read it there; the readings are seen here too.',
   ),
   'not-a-machine': entry(409, `Only a ${SPECS.swingWeight.name} machine is calibrated with rods.`),
   // About files

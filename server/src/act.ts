@@ -9,7 +9,7 @@ import {
   type Call,
   type ChangedKind,
 } from '@kevro/contract';
-import { Changes } from './changes';
+import type { Changes } from './changes';
 import { doneAt, type Clock } from './clock';
 import type { Db, Queries } from './db/db';
 import { ApiProblem } from './problem';
@@ -131,12 +131,11 @@ async function madeBefore(tx: Queries, line: ChangeLine): Promise<string> {
 
 /** Acts over HTTP: each in one transaction that locks what it is about, reads, checks, writes, and writes its line of the change log. */
 export class Acts {
-  /** Told of everything that is stored, once it is. */
-  readonly changes = new Changes();
-
+  /** @param changes told of everything that is stored, once it is */
   constructor(
     readonly db: Db,
     private readonly now: Clock,
+    readonly changes: Changes,
   ) {}
 
   /** An act that changes what is there. */

@@ -37,6 +37,8 @@ it('every act is sent twenty times below, but for those that say how something i
   expect(others.toSorted()).toEqual([
     // A reading has its own key; the others are idempotent by what they name.
     'addReading',
+    // A name is one person's: sent again it is refused.
+    'addStaff',
     // Tried by itself: it needs a shop in which nothing was stored.
     'beginShop',
     'doneLookAgain',
@@ -44,7 +46,10 @@ it('every act is sent twenty times below, but for those that say how something i
     'erasePlayer',
     'importSetups',
     'letOthersIn',
+    'ownPassphrase',
+    'plugHere',
     'removeFitting',
+    'resetStaff',
     'setAside',
     'setBeside',
     'setDress',

@@ -3,6 +3,7 @@ import compression from 'compression';
 import express, { type Express } from 'express';
 import { calls, openApiDocument } from '@kevro/contract';
 import { Acts } from './act';
+import { Changes } from './changes';
 import { systemClock, type Clock } from './clock';
 import type { Compute } from './compute/compute';
 import type { Db } from './db/db';
@@ -10,7 +11,7 @@ import { ApiProblem, problemHandler } from './problem';
 import type { Hub } from './instruments/hub';
 import type { KeptBackups } from './backup/kept';
 import { accessRoutes } from './routes/access';
-import { Door, knowingCaller, onlySignedIn } from './safety/access';
+import { Door, knowingCaller, onlySignedIn, onlyWhoMay } from './safety/access';
 import type { Restorer } from './backup/restorer';
 import { backupRoutes, restoreRoutes } from './routes/backups';
 import { captureRoutes } from './routes/captures';
@@ -34,6 +35,7 @@ import { onlyJson, onlyOwnPages, ownNames } from './safety/own-pages';
 import { mayStore, onlyWithRoom, type Room } from './safety/room';
 import { onlyReadableText } from './safety/readable-text';
 import { importRoutes, setupRoutes } from './routes/setups';
+import { staffRoutes } from './routes/staff';
 import { streamRoutes } from './routes/stream';
 
 export interface AppParts {
@@ -61,6 +63,8 @@ export interface AppParts {
   onBenchCode?: (code: string) => void;
   /** How files of setups are read; in this thread if left out. */
   reading?: ReadFile;
+  /** Told of everything that is stored. */
+  changes?: Changes;
 }
 
 export function createApp({
@@ -78,6 +82,7 @@ export function createApp({
   door = new Door(db, now),
   onBenchCode,
   reading = readHere,
+  changes = new Changes(),
 }: AppParts): Express {
   const app = express();
   app.disable('x-powered-by');
@@ -86,13 +91,13 @@ export function createApp({
   app.use(compression());
 
   const api = express.Router();
-  const acts = new Acts(db, now);
+  const acts = new Acts(db, now, changes);
   const withRoom = onlyWithRoom(room);
   const watched = metrics();
   api.use(watched.counting);
   api.use(onlyReadableText);
   api.use(knowingCaller(door));
-  api.use('/setups/import', onlySignedIn, withRoom);
+  api.use('/setups/import', onlySignedIn, onlyWhoMay, withRoom);
   api.use((request, _response, next) => {
     if (restorer?.underWay && mayStore(request)) throw new ApiProblem('restore-under-way');
     next();
@@ -113,6 +118,8 @@ export function createApp({
   });
   // Nothing that follows is read, let alone answered, for a device that is not let in.
   api.use(onlySignedIn);
+  staffRoutes(api, db, now);
+  api.use(onlyWhoMay);
   watched.route(api);
   api.use(withRoom);
   computeRoutes(api, compute);

@@ -9,6 +9,7 @@ import { fileURLToPath } from 'node:url';
 import { sentence, statusOf } from '@kevro/contract';
 import { createApp } from './app';
 import { writeLine } from './act';
+import { Changes } from './changes';
 import { KeptBackups } from './backup/kept';
 import { Restorer } from './backup/restorer';
 import { computeInThreads } from './compute/compute';
@@ -40,7 +41,7 @@ try {
   console.error(error instanceof Error ? error.message : String(error));
   process.exit(1);
 }
-const { port, host, folder, names, shopFile, demo, databaseUrl } = settings;
+const { port, host, folder, names, shopFile, demo, databaseUrl, bench } = settings;
 const ownFolder = dirname(fileURLToPath(import.meta.url));
 const url = `http://${host}:${port}`;
 /** Where this machine's own browsers find it: an address that stands for all of them is none that every browser opens. */
@@ -127,11 +128,12 @@ const engineEnded = (error: Error): never => {
   process.exit(1);
 };
 const engine = new URL('./engine-thread.js', import.meta.url);
-const db = await (
-  databaseUrl
-    ? openPostgres(databaseUrl, loadFile, engineEnded)
-    : openShop(hold.database, loadFile, (place) => openThreaded(engine, place, engineEnded))
-).catch(refuse);
+const shared = databaseUrl ? await openPostgres(databaseUrl, loadFile, engineEnded).catch(refuse) : undefined;
+const db =
+  shared ??
+  (await openShop(hold.database, loadFile, (place) => openThreaded(engine, place, engineEnded)).catch(
+    refuse,
+  ));
 await hold.holdDatabase().catch(refuse);
 dropBefore(hold.database);
 if (isRestored)
@@ -141,7 +143,8 @@ if (isRestored)
 
 await dropUnfinishedBatches(db);
 
-const hub = new Hub(db, systemClock, BENCH_PACE);
+const changes = new Changes(shared?.wire);
+const hub = new Hub(db, systemClock, BENCH_PACE, shared && { bench, changes });
 await hub.start();
 
 const room = roomIn(folder);
@@ -176,6 +179,7 @@ answering = createApp({
   ...(others ? { others } : {}),
   db,
   hub,
+  changes,
   compute,
   pageFolder: resolve(ownFolder, '../../web/dist'),
   isOwnName: ownNames([host, ...names]),

@@ -36,11 +36,19 @@ export async function startTestServer(
   now: Clock = () => '2026-11-23T09:00:00.000Z',
   db?: Db,
   parts: Partial<AppParts> = {},
+  among?: ConstructorParameters<typeof Hub>[3],
 ): Promise<TestServer> {
   const opened = db ?? (await emptyShop());
-  const hub = new Hub(opened, now, { aValue: 5, aSample: 20 });
+  const hub = new Hub(opened, now, { aValue: 5, aSample: 20 }, among);
   await hub.start();
-  const server = createApp({ db: opened, hub, compute: computeHere, now, ...parts }).listen(0);
+  const server = createApp({
+    db: opened,
+    hub,
+    compute: computeHere,
+    now,
+    ...(among ? { changes: among.changes } : {}),
+    ...parts,
+  }).listen(0);
   const base = `http://127.0.0.1:${(server.address() as AddressInfo).port}/api/v1`;
   // As the bench's browser keeps it.
   let cookie = '';

@@ -82,6 +82,10 @@ export const instrument = newInstrument.extend({
   reading: z.strictObject({ key: z.string(), asked, swings: z.array(z.number()) }).nullable(),
   on: onStandIn.nullable(),
   plugged: z.boolean(),
+  bench: z
+    .string()
+    .nullable()
+    .describe('the bench machine that it is plugged into; null where that is the one that answers'),
   calibration: calibration.nullable(),
   calibrationState: z.enum(CALIBRATION_STATES),
   simulated: z.boolean().describe('whether things can be put on it and its cable pulled'),

@@ -40,16 +40,33 @@ export class NewerDatabase extends Error {
   }
 }
 
+/** Whether any Kevro has made its tables there. */
+export async function isMigrated(db: Queries): Promise<boolean> {
+  const [found] = await db.query<{ there: string | null }>("select to_regclass('migration')::text as there");
+  return (found?.there ?? null) !== null;
+}
+const seenBy = async (db: Queries): Promise<Set<number>> =>
+  new Set((await db.query<{ number: number }>('select number from migration')).map((m) => m.number));
+function notNewer(seen: ReadonlySet<number>): void {
+  const [stands, known] = [Math.max(0, ...seen), Math.max(...migrationNumbers())];
+  if (stands > known) throw new NewerDatabase(stands, known);
+}
+
+/** Whether a database has seen every migration. @throws NewerDatabase where it has seen more */
+export async function areCurrent(db: Queries): Promise<boolean> {
+  if (!(await isMigrated(db))) return false;
+  const seen = await seenBy(db);
+  notNewer(seen);
+  return migrationNumbers().every((number) => seen.has(number));
+}
+
 /** Runs the migrations that the database has not seen, each in a transaction of its own. @param upTo the last one to run; all if left out */
 export async function migrate(db: Db, upTo = Infinity): Promise<void> {
   await db.query(
     'create table if not exists migration (number integer primary key, name text not null, run_at timestamptz not null default now())',
   );
-  const seen = new Set(
-    (await db.query<{ number: number }>('select number from migration')).map((m) => m.number),
-  );
-  const [stands, known] = [Math.max(0, ...seen), Math.max(...migrationNumbers())];
-  if (stands > known) throw new NewerDatabase(stands, known);
+  const seen = await seenBy(db);
+  notNewer(seen);
   for (const { number, name, run } of MIGRATIONS) {
     if (seen.has(number) || number > upTo) continue;
     await db.transaction(async (tx) => {

@@ -4,7 +4,9 @@ import { log } from '../safety/log';
 import type { Db, Queries } from './db';
 import { codeOf, isGone } from './gone';
 import { finishErasing } from '../records/person';
-import { migrate } from './migrate';
+import { areCurrent, isMigrated, migrate } from './migrate';
+import { NoDatabase } from './no-database';
+import { Presence, holdAlone, type Wire } from './presence';
 
 /** Types by their numbers in the catalogue of PostgreSQL. They come as from the embedded database: counts as numbers, days and times as ISO text. */
 const PARSERS: Record<number, (text: string) => unknown> = {
@@ -122,18 +124,6 @@ export function dbOfPool(pool: pg.Pool): Db {
   };
 }
 
-/** The lock that a process asks for before it serves a database: a number that nobody else uses there. */
-const SERVING = 4_700_017;
-/** How often a lost hold is asked for again, ms. */
-const HOLD_AGAIN_MS = 500;
-
-/** What is wrong with the way to the database, in a sentence without its password. */
-export class NoDatabase extends Error {
-  constructor(why: string) {
-    super(`Kevro cannot open the database that DATABASE_URL names: ${why}.`);
-    this.name = 'NoDatabase';
-  }
-}
 const WHY: Record<string, string> = {
   ECONNREFUSED: 'no server answers there',
   ENOTFOUND: 'its machine is not known here',
@@ -178,46 +168,6 @@ export function poolAt(url: string): pg.Pool {
   return pool;
 }
 
-/**
- * Keeps a database for this process: what it holds in its memory of the shop is true only while nobody else changes it.
- * @param onTaken told when the hold was lost with its connection and another process has it now
- * @returns gives it back
- * @throws NoDatabase where another process has it
- */
-async function holdDatabase(url: string, onTaken: (error: Error) => void): Promise<() => Promise<void>> {
-  let client: pg.Client;
-  let ended = false;
-  async function take(): Promise<void> {
-    client = new pg.Client({ connectionString: url, application_name: 'kevro, keeping the shop' });
-    client.on('error', () => undefined);
-    await client.connect();
-    const { rows } = await client.query<{ taken: boolean }>('select pg_try_advisory_lock($1) as taken', [
-      SERVING,
-    ]);
-    if (!rows[0]?.taken) {
-      await client.end();
-      throw new NoDatabase('another Kevro is at work on it. Stop that one first');
-    }
-    client.on('end', () => {
-      if (!ended) void again();
-    });
-  }
-  async function again(): Promise<void> {
-    while (!ended)
-      try {
-        await wait(HOLD_AGAIN_MS);
-        return await take();
-      } catch (error) {
-        if (error instanceof NoDatabase) return onTaken(error);
-      }
-  }
-  await take();
-  return async () => {
-    ended = true;
-    await client.end();
-  };
-}
-
 /** What a name in the database is looked for by must know more letters than those of English. */
 async function knowsLetters(db: Db): Promise<void> {
   const [letters] = await db.query<{ known: boolean }>("select lower('ÄŠ') = 'äš' as known");
@@ -228,13 +178,12 @@ async function knowsLetters(db: Db): Promise<void> {
 }
 
 /**
- * Opens a database on a PostgreSQL server and keeps it for this process; its tables are left as they are.
+ * Opens a database on a PostgreSQL server for one process alone; its tables are left as they are.
  * @param url as {@link readDatabaseUrl} gives it
- * @param onTaken told when another process has the database: this one must end
  * @throws NoDatabase where it cannot be opened
  */
-export async function openBare(url: string, onTaken: (error: Error) => void = () => undefined): Promise<Db> {
-  const letGo = await holdDatabase(url, onTaken).catch((error: unknown) => {
+export async function openBare(url: string): Promise<Db> {
+  const letGo = await holdAlone(url).catch((error: unknown) => {
     throw inWords(error);
   });
   const db = dbOfPool(poolAt(url));
@@ -251,27 +200,44 @@ export async function openBare(url: string, onTaken: (error: Error) => void = ()
   }
 }
 
+/** A database that other processes serve as well, and what they tell each other. */
+export interface SharedDb extends Db {
+  wire: Wire;
+}
+
 /**
- * Opens the database of a shop on a PostgreSQL server and brings it up to date.
+ * Opens the database of a shop on a PostgreSQL server, beside other processes, and brings it up to date.
  * @param first what a new shop begins with
+ * @param onTaken told when this process must end: the tables are newer now, or somebody has the database alone
  * @throws NoDatabase where it cannot be opened, NewerDatabase where a later Kevro has used it
- * @see openBare
  */
 export async function openPostgres(
   url: string,
   first: (db: Db) => Promise<void>,
   onTaken: (error: Error) => void,
-): Promise<Db> {
-  const db = await openBare(url, onTaken);
+): Promise<SharedDb> {
+  const db = dbOfPool(poolAt(url));
   try {
-    const [before] = await db.query<{ there: string | null }>(
-      "select to_regclass('migration')::text as there",
+    await knowsLetters(db);
+    const wire = await Presence.at(
+      url,
+      {
+        areCurrent: () => areCurrent(db),
+        bring: async () => {
+          const isNew = !(await isMigrated(db));
+          await migrate(db);
+          if (isNew) await first(db);
+        },
+      },
+      onTaken,
     );
-    await migrate(db);
-    if (before?.there === null) await first(db);
+    const close = async (): Promise<void> => {
+      await db.close();
+      await wire.leave();
+    };
     // Somebody was erased, and the server did not live to clear the old pages away.
     await finishErasing(db);
-    return db;
+    return { ...db, wire, close };
   } catch (error) {
     await db.close();
     throw inWords(error);

@@ -11,12 +11,14 @@ import {
   type OnStandIn,
   type ReadingRecord,
 } from '@kevro/contract';
+import type { Changes } from '../changes';
 import type { Clock } from '../clock';
 import { lock } from '../act';
 import type { Db, Queries } from '../db/db';
 import { ApiProblem } from '../problem';
 import {
   addCalibration,
+  claimInstruments,
   lastCalibrations,
   listInstruments,
   type InstrumentRecord,
@@ -74,14 +76,46 @@ export class Hub {
     private readonly db: Db,
     private readonly now: Clock,
     pace: Pace,
+    /** This bench machine among several at one database, and what tells their processes of each other; alone, every instrument is plugged in here. */
+    private readonly among?: { bench: string; changes: Changes },
   ) {
     this.drivers = driversAt(pace);
+    among?.changes.listenElsewhere(({ kind }) => {
+      if (kind === 'instrument' || kind === 'shop' || kind === 'everything')
+        void this.readAnew().catch((error: unknown) =>
+          log.error({ err: error }, 'instruments could not be read anew'),
+        );
+    });
   }
 
   async start(): Promise<void> {
     this.calibrations = await lastCalibrations(this.db);
     await this.settingsChanged();
+    // Those that came from a shop with one bench are at the first of several that serves it.
+    if (this.among) await claimInstruments(this.db, this.among.bench);
     for (const record of await listInstruments(this.db)) this.connect(record);
+  }
+  /** Another process changed instruments, calibrations or settings. */
+  private async readAnew(): Promise<void> {
+    this.calibrations = await lastCalibrations(this.db);
+    for (const record of await listInstruments(this.db)) {
+      const known = this.connected.get(record.id)?.record;
+      if (!known) this.connect(record);
+      else if (JSON.stringify(known) !== JSON.stringify(record)) await this.changed(record);
+    }
+    await this.settingsChanged();
+  }
+
+  /** The bench machine at which new instruments are plugged in. */
+  get bench(): string {
+    return this.among?.bench ?? '';
+  }
+  private isHere({ bench }: InstrumentRecord): boolean {
+    return !this.among || bench === this.among.bench;
+  }
+  private requireHere({ record }: Connected): void {
+    if (!this.isHere(record))
+      throw new ApiProblem('instrument-elsewhere', [], { name: record.name, bench: record.bench });
   }
 
   stop(): void {
@@ -109,8 +143,8 @@ export class Hub {
       wake: new Set(),
     };
     this.connected.set(record.id, one);
-    // One that is retired is known, and not spoken with.
-    if (record.retired) return;
+    // One that is retired, or plugged in at another bench, is known, and not spoken with.
+    if (record.retired || !this.isHere(record)) return;
     driver.open({
       state: (state, warmInSeconds) => {
         one.state = state;
@@ -128,7 +162,7 @@ export class Hub {
     underWay?.stop.abort();
     driver.close();
     this.connect(record);
-    if (on && !record.retired) await this.setStandIn(record.id, { on });
+    if (on && !record.retired && this.isHere(record)) await this.setStandIn(record.id, { on });
     await this.tellAll();
   }
 
@@ -181,6 +215,7 @@ export class Hub {
     const calibration = this.calibrations.get(id);
     return {
       ...record,
+      bench: this.isHere(record) ? null : record.bench,
       state,
       warmInSeconds: Math.ceil(warmInSeconds),
       on,
@@ -200,6 +235,7 @@ export class Hub {
     { on, plugged }: { on?: OnStandIn | null | undefined; plugged?: boolean | undefined },
   ): Promise<Instrument> {
     const one = this.one(id);
+    this.requireHere(one);
     const { simulated } = one.driver;
     if (!simulated) throw new ApiProblem('not-found');
     if (on !== undefined) {
@@ -228,6 +264,7 @@ export class Hub {
     const already = () => done || one.underWay?.key === key;
     if (already()) return this.view(id);
     if (one.record.retired) throw new ApiProblem('instrument-retired', [], { name });
+    this.requireHere(one);
     const { calibrates, reads } = KINDS[kind];
     if ('rod' in asked ? !calibrates : !reads.includes(asked.quantity)) {
       throw new ApiProblem('not-what-it-reads', [], { name });
@@ -344,6 +381,8 @@ export class Hub {
       await lock(tx, 'reading', asked.frameId);
       await keepReading(tx, asked.frameId, kept);
     });
+    // Pages of this process hear it of the instrument.
+    this.among?.changes.tellElsewhere({ kind: 'reading', id: asked.frameId, page: '' });
     return reading.value ?? readingMean(raw);
   }
 

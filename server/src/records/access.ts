@@ -1,4 +1,5 @@
 import { createHash, randomBytes } from 'node:crypto';
+import type { Role } from '@kevro/contract';
 import type { Queries } from '../db/db';
 import type { Kept } from '../safety/passphrase';
 
@@ -23,32 +24,38 @@ export async function setLock(tx: Queries, { salt, hash }: Kept, now: string): P
   await tx.query('delete from device');
 }
 
-const hashOf = (token: string): string => createHash('sha256').update(token).digest('hex');
+/** Of what lets somebody in only this is kept. */
+export const hashOf = (token: string): string => createHash('sha256').update(token).digest('hex');
 
-/** Lets a device in, or a browser of the bench itself. @returns the token that it is to show */
+/** Lets a device in, or a browser of the bench itself, or somebody by name. @returns the token that it is to show */
 export async function addDevice(
   db: Queries,
-  { name, bench = false }: { name: string; bench?: boolean },
+  { name, bench = false, staffId = null }: { name: string; bench?: boolean; staffId?: string | null },
   now: string,
 ): Promise<string> {
   const token = randomBytes(32).toString('base64url');
-  await db.query('insert into device (token_hash, name, bench, signed_in_at) values ($1, $2, $3, $4)', [
-    hashOf(token),
-    name,
-    bench,
-    now,
-  ]);
+  await db.query(
+    'insert into device (token_hash, name, bench, staff_id, signed_in_at) values ($1, $2, $3, $4, $5)',
+    [hashOf(token), name, bench, staffId, now],
+  );
   return token;
 }
 
-/** The device that holds this token, for however long it may still come in. */
-export const deviceOf = async (
-  db: Queries,
-  token: string,
-): Promise<{ name: string; bench: boolean; signedInAt: string } | undefined> =>
+interface Device {
+  name: string;
+  bench: boolean;
+  signedInAt: string;
+  staffId: string | null;
+  role: Role | null;
+  left: boolean | null;
+}
+/** The device that holds this token, for however long it may still come in; of somebody who signed in by name, as they are called and may do now. */
+export const deviceOf = async (db: Queries, token: string): Promise<Device | undefined> =>
   (
-    await db.query<{ name: string; bench: boolean; signedInAt: string }>(
-      'select name, bench, signed_in_at as "signedInAt" from device where token_hash = $1',
+    await db.query<Device>(
+      `select coalesce(s.name, d.name) as name, d.bench, d.signed_in_at as "signedInAt", d.staff_id as "staffId", s.role,
+         s.has_left as left
+       from device d left join staff s on s.id = d.staff_id where d.token_hash = $1`,
       [hashOf(token)],
     )
   )[0];
@@ -64,8 +71,8 @@ export const devicesOf = (
   now: string,
 ): Promise<{ name: string; signedInAt: string; until: string }[]> =>
   db.query(
-    `select name, signed_in_at as "signedInAt", signed_in_at + make_interval(hours => $1) as until
-     from device where not bench and signed_in_at > $2::timestamptz - make_interval(hours => $1)
+    `select coalesce(s.name, d.name) as name, signed_in_at as "signedInAt", signed_in_at + make_interval(hours => $1) as until
+     from device d left join staff s on s.id = d.staff_id where not bench and signed_in_at > $2::timestamptz - make_interval(hours => $1)
      order by signed_in_at desc`,
     [hours, now],
   );
@@ -80,7 +87,8 @@ export const forgetDevices = (db: Queries, hours: number, now: string): Promise<
 /** The lock, and who has come through it: this machine's own, which no backup holds. */
 const ACCESS = [
   ['shop_lock', 'salt, hash, set_at, let_in'],
-  ['device', 'token_hash, name, bench, signed_in_at'],
+  ['staff', 'id, name, role, salt, hash, set_at, has_left'],
+  ['device', 'token_hash, name, bench, signed_in_at, staff_id'],
 ] as const;
 /** Takes lock and sign-ins over from one database into another that has none: a restored shop must not stand open where the one before was locked. */
 export async function carryAccess(from: Queries, to: Queries): Promise<void> {

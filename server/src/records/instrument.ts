@@ -4,7 +4,12 @@ import type { Queries } from '../db/db';
 import { tableOf } from '../db/table';
 import { newId } from './id';
 
-export type InstrumentRecord = Required<NewInstrument> & { id: string; retired: boolean };
+export type InstrumentRecord = Required<NewInstrument> & {
+  id: string;
+  retired: boolean;
+  /** The bench machine that it is plugged into; empty where the shop has but one. */
+  bench: string;
+};
 const instruments = tableOf<InstrumentRecord>('instrument', {
   id: 'id',
   name: 'name',
@@ -13,6 +18,7 @@ const instruments = tableOf<InstrumentRecord>('instrument', {
   sheet: 'sheet',
   note: 'note',
   retired: 'retired',
+  bench: 'bench',
 });
 
 export const listInstruments = (db: Queries): Promise<InstrumentRecord[]> =>
@@ -21,10 +27,14 @@ export const listInstruments = (db: Queries): Promise<InstrumentRecord[]> =>
 /** The instrument stored, or undefined where the name is taken. */
 export const addInstrument = (
   db: Queries,
-  instrument: Required<NewInstrument>,
+  instrument: Required<NewInstrument> & { bench?: string },
   id = newId(),
 ): Promise<InstrumentRecord | undefined> =>
   instruments.insert(db, { id, ...instrument }, 'on conflict (name) do nothing');
+
+/** Those of which nobody said where they are plugged in are at this bench. */
+export const claimInstruments = (db: Queries, bench: string): Promise<unknown> =>
+  db.query("update instrument set bench = $1 where bench = ''", [bench]);
 
 /** Whether another instrument has the name. */
 export const nameTaken = async (db: Queries, name: string, id: string): Promise<boolean> =>

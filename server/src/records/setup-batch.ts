@@ -1,4 +1,4 @@
-import type { Queries } from '../db/db';
+import type { Db, Queries } from '../db/db';
 import { LIVE } from './setup';
 
 /** Which of these were stored before. */
@@ -29,8 +29,29 @@ export async function dropBatch(db: Queries, batch: number): Promise<void> {
   }
   await db.query('delete from setup_batch where id = $1 and not live', [batch]);
 }
-/** What imports left that the server did not live to end. */
-export async function dropUnfinishedBatches(db: Queries): Promise<void> {
-  const open = await db.query<{ id: number }>('select id from setup_batch where not live');
-  for (const { id } of open) await dropBatch(db, id);
+/** The lock of who reads a list in: one at a time at a database. */
+const IMPORTING = 4_700_018;
+/**
+ * Does `work` while nobody else reads a list in, at this process or another.
+ * @returns what it gives, or undefined where somebody does and nothing was done
+ */
+export const whileNobodyImports = <T>(db: Db, work: () => Promise<T>): Promise<T | undefined> =>
+  db.session(async (one) => {
+    const [{ taken } = { taken: false }] = await one.query<{ taken: boolean }>(
+      'select pg_try_advisory_lock($1) as taken',
+      [IMPORTING],
+    );
+    if (!taken) return undefined;
+    try {
+      return await work();
+    } finally {
+      await one.query('select pg_advisory_unlock($1)', [IMPORTING]);
+    }
+  });
+/** What imports left that their process did not live to end. */
+export async function dropUnfinishedBatches(db: Db): Promise<void> {
+  await whileNobodyImports(db, async () => {
+    const open = await db.query<{ id: number }>('select id from setup_batch where not live');
+    for (const { id } of open) await dropBatch(db, id);
+  });
 }

@@ -16,6 +16,7 @@ import {
 } from '../records/access';
 import type { OtherDevices } from '../start/other-devices';
 import { theShop } from '../records/shop';
+import { hasStaff, staffByName } from '../records/staff';
 import {
   BENCH_HOURS,
   BENCH_NAME,
@@ -25,6 +26,7 @@ import {
   isFromHere,
   mayBeCalled,
   onlyBench,
+  onlyOwner,
   tokenOf,
   type Door,
 } from '../safety/access';
@@ -50,19 +52,23 @@ export function accessRoutes(
   router: Router,
   { db, now, door, addresses, others, onBenchCode }: AccessParts,
 ): void {
-  const tries = new Tries();
-  const pairings = new Pairings();
+  const tries = new Tries(db);
+  const pairings = new Pairings(db);
   const millis = (): number => Date.parse(now());
-  const offerBench = (): void => {
-    if (onBenchCode) onBenchCode(pairings.makeForBench());
-  };
-  if (onBenchCode) void door.isLocked().then((locked) => locked && offerBench());
+  const offerBench = (): void => onBenchCode?.(pairings.makeForBench());
+  if (onBenchCode)
+    void door.isLocked().then((locked) => {
+      if (locked) offerBench();
+    });
 
   const toldTo = async (response: Response): Promise<Access> => {
-    const { bench, signedIn } = callerOf(response);
+    const { bench, role, staffId, name } = callerOf(response);
     return {
       bench,
-      signedIn,
+      signedIn: role !== undefined,
+      role: role ?? null,
+      who: staffId === undefined ? '' : name,
+      named: await hasStaff(db),
       passphraseSet: await door.isLocked(),
       alwaysOpen: bench && others === undefined && addresses().length > 0,
       addresses: bench ? [...addresses()] : [],
@@ -73,7 +79,10 @@ export function accessRoutes(
   });
 
   /** Gives a browser its own sign-in. */
-  const letIn = async (response: Response, name: string, bench: boolean): Promise<void> => {
+  const letIn = async (
+    response: Response,
+    { name, bench = false, staffId = null }: { name: string; bench?: boolean; staffId?: string | null },
+  ): Promise<void> => {
     const at = now();
     const { signedInHours } = await theShop(db);
     const token = await db.transaction(async (tx) => {
@@ -84,15 +93,15 @@ export function accessRoutes(
         id: null,
         at,
       });
-      return addDevice(tx, { name: bench ? BENCH_NAME : name, bench }, at);
+      return addDevice(tx, { name: bench ? BENCH_NAME : name, bench, staffId }, at);
     });
     response.set('Set-Cookie', cookieOf(token, bench ? BENCH_HOURS : signedInHours));
   };
 
   router.post(calls.signIn.path, ...bodyOf(calls.signIn), async (request, response) => {
-    const { passphrase, code, name } = readAs(calls.signIn.body, request.body);
+    const { person, passphrase, code, name } = readAs(calls.signIn.body, request.body);
     if (!mayBeCalled(name)) throw badInput([wrongAt('name', 'name-kept')]);
-    const wait = tries.waitMs(millis());
+    const wait = await tries.waitMs(millis());
     if (wait > 0) {
       response.set('Retry-After', String(Math.ceil(wait / 1000)));
       throw new ApiProblem('too-many-tries', [], { seconds: Math.ceil(wait / 1000) });
@@ -100,19 +109,22 @@ export function accessRoutes(
     const lock = await lockOf(db);
     if (!lock) throw new ApiProblem('no-passphrase');
     // Counted before it is looked at: many tries at once are many tries.
-    tries.failed(millis());
-    const pairing = code === undefined ? undefined : pairings.use(code, millis());
-    const right = pairing !== undefined || (passphrase !== undefined && (await isRight(passphrase, lock)));
+    await tries.failed(millis());
+    const pairing = code === undefined ? undefined : await pairings.use(code, millis());
+    const staff = person === undefined ? undefined : await staffByName(db, person);
+    // A name that nobody has takes as long as a wrong passphrase: else it would tell who is of the shop.
+    const fits = passphrase !== undefined && (await isRight(passphrase, staff ?? lock));
+    const right = pairing !== undefined || (fits && (person === undefined || staff !== undefined));
     if (!right) {
       log.warn('a device was not let in');
       throw badInput([wrongAt(code === undefined ? 'passphrase' : 'code', 'wrong-passphrase')]);
     }
-    tries.succeeded();
+    await tries.succeeded();
     const bench = pairing?.bench ?? false;
     if (bench) offerBench();
     // The bench's own code was read off this machine, and lets in a browser of this machine.
     if (bench && !isFromHere(request)) throw new ApiProblem('bench-only');
-    await letIn(response, name, bench);
+    await letIn(response, staff ? { name: staff.name, staffId: staff.id } : { name, bench });
     response.json({ signedIn: true });
   });
 
@@ -126,18 +138,19 @@ export function accessRoutes(
     response.set('Set-Cookie', cookieOf('', 0)).json({ signedIn: false });
   });
 
-  for (const name of ['setPassphrase', 'letOthersIn', 'pair', 'devices'] as const)
-    router.all(calls[name].path, onlyBench);
+  for (const name of ['setPassphrase', 'letOthersIn'] as const) router.all(calls[name].path, onlyBench);
+  for (const name of ['pair', 'devices'] as const) router.all(calls[name].path, onlyOwner);
   router.put(calls.setPassphrase.path, ...bodyOf(calls.setPassphrase), async (request, response) => {
     const { passphrase } = readAs(calls.setPassphrase.body, request.body);
     const kept = await keep(passphrase);
+    const wasLocked = await door.isLocked();
     const at = now();
     const token = await db.transaction(async (tx) => {
       await setLock(tx, kept, at);
       await writeLine(tx, { name: 'setPassphrase', who: BENCH_NAME, id: null, at });
       return addDevice(tx, { name: BENCH_NAME, bench: true }, at);
     });
-    if (!(await door.isLocked())) offerBench();
+    if (!wasLocked) offerBench();
     door.lock();
     response.set('Set-Cookie', cookieOf(token, BENCH_HOURS)).json({ set: true });
   });
@@ -156,7 +169,7 @@ export function accessRoutes(
   });
   answer(router, 'pair', async () => {
     if (!(await door.isLocked())) throw new ApiProblem('no-passphrase');
-    const { code, until } = pairings.make(millis());
+    const { code, until } = await pairings.make(millis());
     const address = `${addresses()[0] ?? ''}/sign-in#${code}`;
     const picture = await QRCode.toString(address, { type: 'svg', margin: 2, errorCorrectionLevel: 'M' });
     return { code, until: new Date(until).toISOString(), address, picture };

@@ -29,7 +29,7 @@ export function instrumentRoutes(router: Router, acts: Acts, hub: Hub): void {
     router,
     'addInstrument',
     async ({ tx, body, later }) => {
-      const instrument = await addInstrument(tx, body);
+      const instrument = await addInstrument(tx, { ...body, bench: hub.bench });
       if (!instrument) throw taken(body.name);
       later(() => hub.connect(instrument));
       return instrument.id;
@@ -47,6 +47,13 @@ export function instrumentRoutes(router: Router, acts: Acts, hub: Hub): void {
   acts.on(router, 'retireInstrument', async ({ tx, id, body, later }) => {
     await hub.view(id);
     const changed = await changeInstrument(tx, id, { retired: body.retired });
+    if (changed) later(() => hub.changed(changed));
+    return () => hub.view(id);
+  });
+
+  acts.on(router, 'plugHere', async ({ tx, id, later }) => {
+    await hub.view(id);
+    const changed = await changeInstrument(tx, id, { bench: hub.bench });
     if (changed) later(() => hub.changed(changed));
     return () => hub.view(id);
   });

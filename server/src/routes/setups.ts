@@ -35,6 +35,7 @@ import {
   setupPageOf,
   setupsById,
 } from '../records/setup';
+import { whileNobodyImports } from '../records/setup-batch';
 import { callerOf } from '../safety/access';
 import { answer, readAs } from './route';
 
@@ -211,16 +212,19 @@ export function importRoutes(router: Router, { db, changes }: Acts, now: Clock, 
     try {
       const file = await reading({ bytes: await bytesOf(request), format, mapping });
       try {
-        const done = await importSetups(db, file, {
-          store: mode === 'store',
-          skipBad,
-          cancelled: () => gone,
-          progress: (rows, of) => {
-            if (key) progress.set(key, { done: rows, of });
-          },
-          line: (tx) =>
-            writeLine(tx, { name: 'importSetups', who: callerOf(response).name, id: null, at: now() }),
-        });
+        const read = () =>
+          importSetups(db, file, {
+            store: mode === 'store',
+            skipBad,
+            cancelled: () => gone,
+            progress: (rows, of) => {
+              if (key) progress.set(key, { done: rows, of });
+            },
+            line: (tx) =>
+              writeLine(tx, { name: 'importSetups', who: callerOf(response).name, id: null, at: now() }),
+          });
+        const done = await (mode === 'store' ? whileNobodyImports(db, read) : read());
+        if (!done) throw new ApiProblem('import-under-way');
         if (mode === 'store')
           changes.tell({ kind: 'setup', id: null, page: request.get('kevro-page') ?? '' });
         response.json(done);

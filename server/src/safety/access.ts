@@ -1,10 +1,12 @@
 import { randomBytes, randomInt, timingSafeEqual } from 'node:crypto';
 import type { Request, RequestHandler, Response } from 'express';
+import type { Role } from '@kevro/contract';
 import type { Clock } from '../clock';
 import type { Db } from '../db/db';
 import { ApiProblem } from '../problem';
-import { deviceOf, lockOf } from '../records/access';
+import { deviceOf, hashOf, lockOf } from '../records/access';
 import { theShop } from '../records/shop';
+import { mayStore } from './room';
 
 const COOKIE = 'kevro-device';
 
@@ -60,20 +62,23 @@ export const mayBeCalled = (name: string): boolean => name === '' || !OWN_NAMES.
 export interface Caller {
   /** A browser of the bench machine. */
   bench: boolean;
-  /** It may come in. */
-  signedIn: boolean;
+  /** What it may do; undefined where it may not come in. */
+  role: Role | undefined;
+  /** Somebody of the shop who signed in by name. */
+  staffId: string | undefined;
   /** As the change log has it. */
   name: string;
 }
-const BENCH: Caller = { bench: true, signedIn: true, name: BENCH_NAME };
-const STRANGER: Caller = { bench: false, signedIn: false, name: BY_LINK };
+const BENCH: Caller = { bench: true, role: 'owner', staffId: undefined, name: BENCH_NAME };
+const STRANGER: Caller = { bench: false, role: undefined, staffId: undefined, name: BY_LINK };
 
 /**
  * The door of the shop. Without a passphrase this machine is the bench and nobody else comes in. As soon as there is one, every browser is known by its own
  * sign-in, those of the bench too: an address lets nobody in.
  */
 export class Door {
-  private locked: boolean | undefined;
+  /** A lock stays; that there is none may have changed at another process. */
+  private locked = false;
   /** For the commands that run on this machine beside the server: whoever can read the shop's folder is its owner. */
   readonly ownersKey = randomBytes(32).toString('base64url');
 
@@ -83,7 +88,7 @@ export class Door {
   ) {}
 
   async isLocked(): Promise<boolean> {
-    return (this.locked ??= (await lockOf(this.db)) !== undefined);
+    return (this.locked ||= (await lockOf(this.db)) !== undefined);
   }
   /** A passphrase was set. */
   lock(): void {
@@ -105,7 +110,15 @@ export class Door {
     if (device.bench) return BENCH;
     const { signedInHours } = await theShop(this.db);
     const isOver = Date.parse(this.now()) - Date.parse(device.signedInAt) >= signedInHours * 3_600_000;
-    return isOver ? STRANGER : { bench: false, signedIn: true, name: device.name || NO_NAME };
+    if (isOver || device.left) return STRANGER;
+    const { staffId } = device;
+    // A device that came in without a name is one of the bench's: it works there.
+    return {
+      bench: false,
+      role: device.role ?? 'fitter',
+      staffId: staffId ?? undefined,
+      name: device.name || NO_NAME,
+    };
   }
 }
 
@@ -119,15 +132,27 @@ export const knowingCaller =
 export const callerOf = (response: Response): Caller =>
   (response.locals as { caller?: Caller }).caller ?? STRANGER;
 
-/** Lets nobody on but the bench and devices that are signed in. */
+/** Lets nobody on but the bench and who is signed in. */
 export const onlySignedIn: RequestHandler = (_request, response, next) => {
-  if (!callerOf(response).signedIn) throw new ApiProblem('sign-in');
+  if (!callerOf(response).role) throw new ApiProblem('sign-in');
   next();
 };
+/** Lets who may only look change nothing, and see nothing that is private. */
+export const onlyWhoMay: RequestHandler = (request, response, next) => {
+  if (callerOf(response).role === 'reader' && (mayStore(request) || PRIVATE.test(request.path)))
+    throw new ApiProblem('reader-only');
+  next();
+};
+/** What an arm went through, and copies of everything. */
+const PRIVATE = /^\/(players\/[^/]+\/arm-history|backups?)$/;
 
 /** Lets only the bench on: who holds a tablet must not change the lock. */
 export const onlyBench: RequestHandler = (_request, response, next) => {
   if (!callerOf(response).bench) throw new ApiProblem('bench-only');
+  next();
+};
+export const onlyOwner: RequestHandler = (_request, response, next) => {
+  if (callerOf(response).role !== 'owner') throw new ApiProblem('owner-only');
   next();
 };
 
@@ -138,34 +163,37 @@ const LETTERS = 'ABCDEFGHJKLMNPQRSTUVWXYZ23456789';
 const code = (length: number): string =>
   Array.from({ length }, () => LETTERS[randomInt(LETTERS.length)]).join('');
 
-interface Pairing {
-  until: number;
-  /** It lets a browser of this machine in, as the bench. */
-  bench: boolean;
-}
-
-/** Codes that let one device in each, once. */
+/** Codes that let one device in each, once: at whichever process it comes to, but for the one that this process printed for a browser of its own machine. */
 export class Pairings {
-  private readonly codes = new Map<string, Pairing>();
+  private forBench: string | undefined;
 
-  make(now: number): { code: string; until: number } {
-    for (const [made, { until }] of this.codes) if (until <= now) this.codes.delete(made);
+  constructor(private readonly db: Db) {}
+
+  async make(now: number): Promise<{ code: string; until: number }> {
+    await this.db.query('delete from pairing where until <= $1', [new Date(now).toISOString()]);
     const until = now + PAIRING_MS;
     const made = code(8);
-    this.codes.set(made, { until, bench: false });
+    await this.db.query('insert into pairing (code_hash, until) values ($1, $2)', [
+      hashOf(made),
+      new Date(until).toISOString(),
+    ]);
     return { code: made, until };
   }
   /** For another browser of this machine; it waits until it is used. */
   makeForBench(): string {
-    const made = code(16);
-    this.codes.set(made, { until: Infinity, bench: true });
-    return made;
+    return (this.forBench = code(16));
   }
   /** What the code lets in now; then it does no more. */
-  use(said: string, now: number): Pairing | undefined {
+  async use(said: string, now: number): Promise<{ bench: boolean } | undefined> {
     const plainCode = said.toUpperCase().replaceAll(/[^A-Z0-9]/g, '');
-    const found = this.codes.get(plainCode);
-    this.codes.delete(plainCode);
-    return found && found.until > now ? found : undefined;
+    if (plainCode !== '' && plainCode === this.forBench) {
+      this.forBench = undefined;
+      return { bench: true };
+    }
+    const [found] = await this.db.query<{ until: string }>(
+      'delete from pairing where code_hash = $1 returning until',
+      [hashOf(plainCode)],
+    );
+    return found && Date.parse(found.until) > now ? { bench: false } : undefined;
   }
 }

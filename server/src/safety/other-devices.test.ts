@@ -1,7 +1,7 @@
 import { createServer, request, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { type TestServer, onServer, startTestServer } from '../test-server';
+import { emptyShop, type TestServer, onServer, startTestServer } from '../test-server';
 import { code, player, json, rawTo, type Raw } from './test-raw';
 import { Tries } from './tries';
 
@@ -25,6 +25,9 @@ describe('another device', () => {
     expect(JSON.parse((await raw('GET', '/api/v1/access', other)).body)).toEqual({
       bench: false,
       signedIn: false,
+      role: null,
+      who: '',
+      named: false,
       passphraseSet: false,
       alwaysOpen: false,
       addresses: [],
@@ -44,13 +47,13 @@ describe('another device', () => {
       const answer = await raw(method, path, { ...json, ...other }, method === 'POST' ? '{}' : undefined);
       expect([path, answer.status, code(answer)]).toEqual([path, 401, 'sign-in']);
     }
-    for (const [method, path] of [
-      ['PUT', '/api/v1/passphrase'],
-      ['POST', '/api/v1/pairings'],
-      ['GET', '/api/v1/devices'],
+    for (const [method, path, only] of [
+      ['PUT', '/api/v1/passphrase', 'bench-only'],
+      ['POST', '/api/v1/pairings', 'owner-only'],
+      ['GET', '/api/v1/devices', 'owner-only'],
     ] as const) {
       const body = method === 'PUT' ? JSON.stringify({ passphrase: 'a long enough one' }) : undefined;
-      expect(code(await raw(method, path, { ...json, ...other }, body))).toBe('bench-only');
+      expect(code(await raw(method, path, { ...json, ...other }, body))).toBe(only);
     }
   });
 
@@ -178,6 +181,9 @@ describe('behind a proxy that says nothing of itself', () => {
     expect((await fetch(`${shop.base}/access`).then((r) => r.json())) as object).toEqual({
       bench: false,
       signedIn: false,
+      role: null,
+      who: '',
+      named: false,
       passphraseSet: true,
       alwaysOpen: false,
       addresses: [],
@@ -215,14 +221,17 @@ describe('behind a proxy that says nothing of itself', () => {
   });
 });
 
-it('the wait after wrong tries doubles, and has an end', () => {
-  const tries = new Tries();
-  const waits = Array.from({ length: 30 }, () => {
-    tries.failed(0);
-    return tries.waitMs(0);
-  });
+it('the wait after wrong tries doubles, has an end, and is the same at every process', async () => {
+  const db = await emptyShop();
+  const [tries, another] = [new Tries(db), new Tries(db)];
+  const waits: number[] = [];
+  for (let wrong = 0; wrong < 30; wrong++) {
+    await (wrong % 2 ? tries : another).failed(0);
+    waits.push(await tries.waitMs(0));
+  }
   expect(waits.slice(0, 7)).toEqual([0, 0, 0, 0, 2000, 4000, 8000]);
   expect(waits.at(-1)).toBe(15 * 60_000);
-  tries.succeeded();
-  expect(tries.waitMs(0)).toBe(0);
+  await another.succeeded();
+  expect(await tries.waitMs(0)).toBe(0);
+  await db.close();
 });

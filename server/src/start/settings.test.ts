@@ -1,3 +1,4 @@
+import { hostname } from 'node:os';
 import { resolve } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { readSettings } from './settings';
@@ -12,6 +13,7 @@ describe('what a start is told', () => {
       shopFile: undefined,
       demo: undefined,
       databaseUrl: undefined,
+      bench: `${hostname()}:4700`,
     };
     expect(readSettings({})).toEqual(none);
     expect(readSettings({ PORT: '', HOST: '', KEVRO_NAMES: '', DATABASE_URL: '', PATH: '/bin' })).toEqual(

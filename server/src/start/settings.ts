@@ -1,3 +1,4 @@
+import { hostname } from 'node:os';
 import { resolve } from 'node:path';
 import { z } from 'zod';
 import { readDatabaseUrl } from '../db/postgres';
@@ -40,6 +41,7 @@ const schema = z.object({
     .refine((names) => names.every((name) => host.safeParse(name).success), NAMES),
   KEVRO_SHOP_FILE: z.string().optional(),
   KEVRO_DEMO: z.enum(['fresh', 'keep'], 'must be fresh or keep').optional(),
+  KEVRO_BENCH: z.string().trim().max(60).optional(),
   DATABASE_URL: z.string().optional(),
 });
 type Read = z.output<typeof schema>;
@@ -55,6 +57,8 @@ export interface Settings {
   demo: Read['KEVRO_DEMO'];
   /** Where the shop's database lies on a PostgreSQL server; else it lies in the folder. The demo always does. */
   databaseUrl: string | undefined;
+  /** What this bench machine is called among several that serve one database: its instruments are known by it. */
+  bench: string;
 }
 
 /**
@@ -77,6 +81,7 @@ export function readSettings(env: Readonly<Record<string, string | undefined>>):
     names: data.KEVRO_NAMES,
     shopFile: data.KEVRO_SHOP_FILE,
     demo: data.KEVRO_DEMO,
+    bench: data.KEVRO_BENCH ?? `${hostname()}:${data.PORT}`,
     databaseUrl: data.DATABASE_URL && !data.KEVRO_DEMO ? readDatabaseUrl(data.DATABASE_URL) : undefined,
   };
 }

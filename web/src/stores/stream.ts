@@ -57,7 +57,7 @@ export const useStream = defineStore('stream', () => {
     opened.addEventListener('change', (event) => {
       const { kind, id, page } = JSON.parse((event as MessageEvent<string>).data) as ToldChange;
       // What this page stored it shows already.
-      if (page !== tabId()) tellChanged({ kind, id });
+      if (page !== tabId()) tellChanged(kind === 'everything' ? undefined : { kind, id });
     });
   }
   function reopen(): void {
