@@ -136,7 +136,7 @@ const TABLE = {
   'sign-in': entry(401, 'Sign in to the shop first.'),
   'owner-only': entry(403, 'Only an owner of the shop may do this.'),
   'not-named': entry(409, 'You are signed in without a name: there is no passphrase of your own.'),
-  'reader-only': entry(403, 'You may look, not change. An owner of the shop can give you more.'),
+  'reader-only': entry(403, 'You may look at the shop’s work, not change it. An owner can give you more.'),
   'bench-only': entry(403, 'This can be done only on the bench machine itself.'),
   'too-many-tries': entry(
     429,

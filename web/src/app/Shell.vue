@@ -2,7 +2,9 @@
 import { useEventListener } from '@vueuse/core';
 import { computed, ref, watch, watchEffect } from 'vue';
 import { RouterLink, RouterView, useRoute } from 'vue-router';
+import { api } from '../api/client';
 import { shownAsOf } from '../api/kept-answers';
+import { useAsked } from '../api/queries';
 import { keepSending, refused, unsent } from '../api/waiting';
 import { useFitting } from '../stores/fitting';
 import { useSaved } from '../stores/saved';
@@ -72,6 +74,16 @@ const searched = ref(false);
 watch(searching, (now) => {
   if (now) searched.value = true;
 });
+/** Who signed in by name, and what they may not do. */
+const { record: access } = useAsked(
+  'access',
+  () => 'own',
+  () => api('access'),
+);
+const who = computed(() => {
+  const { who: name = '', role } = access.value ?? {};
+  return role === 'reader' ? `${name || 'Signed in'}, may look only` : name;
+});
 keepSending();
 const keptOpen = ref(false);
 /** The server is away: what is shown was read before, or something waits for it. */
@@ -135,6 +147,7 @@ useKeys({
       </template>
       <span v-else class="who soft">{{ shop ? [shop.name, shop.town].filter(Boolean).join(', ') : '' }}</span>
       <span class="spring" />
+      <RouterLink v-if="who" to="/settings/safety" class="plain-button">{{ who }}</RouterLink>
       <button type="button" class="plain-button" title="Find anything (Ctrl k)" @click="searching = true">
         find <kbd>Ctrl k</kbd>
       </button>

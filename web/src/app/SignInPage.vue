@@ -8,24 +8,31 @@ import { Refused, api } from '../api/client';
 const route = useRoute();
 const router = useRouter();
 const access = ref<Access>();
+const person = ref('');
+const ownWord = ref('');
 const code = ref('');
 const passphrase = ref('');
 const name = ref('');
 const failure = ref('');
 const refused = ref<Refused>();
 const busy = ref(false);
+/** Which of the forms was sent last: its sentence stands beside its own field. */
+const byName = ref(false);
 
 /** Where they were going; only a page of this shop. */
 function goOn(): Promise<unknown> {
   const { to } = route.query;
   return router.replace(typeof to === 'string' && /^\/(?!\/)/.test(to) ? to : '/');
 }
-async function signIn(by: { code: string } | { passphrase: string }): Promise<void> {
+async function signIn(
+  by: { code: string } | { passphrase: string } | { person: string; passphrase: string },
+): Promise<void> {
   if (busy.value) return;
   busy.value = true;
   failure.value = '';
   refused.value = undefined;
   try {
+    byName.value = 'person' in by;
     await api('signIn', { body: { ...by, name: name.value } });
     await goOn();
   } catch (error) {
@@ -66,6 +73,30 @@ onMounted(async () => {
       devices.
     </p>
     <template v-else-if="access">
+      <form
+        v-if="access.named"
+        class="by-name"
+        novalidate
+        @submit.prevent="signIn({ person, passphrase: ownWord })"
+      >
+        <v-text-field v-model="person" label="Your name" autocomplete="username" autofocus />
+        <v-text-field
+          v-model="ownWord"
+          label="Your passphrase"
+          type="password"
+          autocomplete="current-password"
+          :error-messages="byName ? at('passphrase') : []"
+        />
+        <v-btn
+          type="submit"
+          color="primary"
+          size="large"
+          :loading="busy"
+          :disabled="person === '' || ownWord === ''"
+          >Sign in</v-btn
+        >
+      </form>
+      <h2 v-if="access.named" class="heading">Or let this device in without a name</h2>
       <v-text-field
         v-model="name"
         label="What this device is called"
@@ -81,7 +112,13 @@ onMounted(async () => {
           autocomplete="one-time-code"
           :error-messages="at('code')"
         />
-        <v-btn type="submit" color="primary" size="large" :loading="busy" :disabled="code === ''"
+        <v-btn
+          type="submit"
+          :color="access.named ? undefined : 'primary'"
+          :variant="access.named ? 'outlined' : 'flat'"
+          size="large"
+          :loading="busy"
+          :disabled="code === ''"
           >Sign in with the code</v-btn
         >
       </form>
@@ -91,11 +128,11 @@ onMounted(async () => {
           label="Or the shop’s passphrase"
           type="password"
           autocomplete="current-password"
-          :error-messages="at('passphrase')"
+          :error-messages="byName ? [] : at('passphrase')"
         />
-        <v-btn type="submit" variant="outlined" size="large" :loading="busy" :disabled="passphrase === ''"
-          >Sign in</v-btn
-        >
+        <v-btn type="submit" variant="outlined" size="large" :loading="busy" :disabled="passphrase === ''">{{
+          access.named ? 'Sign in with the shop’s passphrase' : 'Sign in'
+        }}</v-btn>
       </form>
       <p class="soft">On the bench machine itself: open the address that Kevro printed when it started.</p>
     </template>

@@ -11,7 +11,7 @@ import { useSaved } from '../stores/saved';
 import { useUnits } from '../stores/units';
 import InstrumentForm from './InstrumentForm.vue';
 import StandInPanel from './StandInPanel.vue';
-import { CALIBRATION_WORDS, KIND_WORDS, STATE_WORDS, ageWords } from '../words/instruments';
+import { CALIBRATION_WORDS, KIND_WORDS, instrumentStands, ageWords } from '../words/instruments';
 
 // What a fitter comes here to do: see whether the instruments can be trusted; calibrate one; in the demo, put a frame on one.
 const instruments = useInstruments();
@@ -48,8 +48,16 @@ async function retire({ id, retired }: Instrument): Promise<void> {
 }
 const calibrated = (i: Instrument): string =>
   CALIBRATION_WORDS[i.calibrationState](i.calibration ? ageWords(i.calibration.takenAt) : '');
-const state = (i: Instrument): string =>
-  i.state === 'warming' ? `${STATE_WORDS.warming}, ${i.warmInSeconds} s` : STATE_WORDS[i.state];
+/** It was carried to this bench and plugged in here. */
+async function plugHere({ id }: Instrument): Promise<void> {
+  try {
+    await api('plugHere', { id, body: {} });
+    saved.stored();
+    await load();
+  } catch (error) {
+    saved.failed(error);
+  }
+}
 const shows = (i: Instrument): string => {
   const now = instruments.shown.get(i.id);
   if (!now || i.state === 'lost') return '—';
@@ -83,8 +91,12 @@ const shows = (i: Instrument): string => {
               <button type="button" class="row-name" @click="form?.show(i)">{{ i.name }}</button>
               <span class="soft ml-2">{{ KIND_WORDS[i.kind] }}</span>
               <span v-if="i.retired" class="warn small ml-2">retired</span>
-              <div class="small" :class="i.state === 'ready' ? 'soft' : 'warn'" role="status">
-                {{ state(i) }}
+              <div
+                class="small"
+                :class="i.state === 'ready' || i.bench !== null ? 'soft' : 'warn'"
+                role="status"
+              >
+                {{ instrumentStands(i) }}
               </div>
             </div>
             <output class="digits">{{ shows(i) }}</output>
@@ -98,6 +110,13 @@ const shows = (i: Instrument): string => {
                 >Calibrate {{ i.name }}</RouterLink
               >
               <v-btn
+                v-if="i.bench !== null"
+                variant="text"
+                :aria-label="`${i.name} is plugged in here`"
+                @click="plugHere(i)"
+                >It is here</v-btn
+              >
+              <v-btn
                 variant="text"
                 :aria-label="`${i.retired ? 'Bring back' : 'Retire'} ${i.name}`"
                 @click="retire(i)"
@@ -105,7 +124,7 @@ const shows = (i: Instrument): string => {
               >
             </div>
           </div>
-          <StandInPanel v-if="i.simulated && !i.retired" :instrument="i" />
+          <StandInPanel v-if="i.simulated && !i.retired && i.bench === null" :instrument="i" />
         </li>
       </ul>
       <p class="soft small mt-3">

@@ -95,6 +95,8 @@ const status = computed<{ text: string; warn: boolean }>(() => {
   const say = (text: string, warn = false) => ({ text, warn });
   if (instruments.connected === false)
     return say('No word from the server. What was read is kept; trying again…', true);
+  if (one.bench !== null)
+    return say(`${one.name} is plugged in at ${one.bench}. Read it there; its readings show here too.`, true);
   if (one.state === 'lost') {
     const kept = underWay.value?.swings.length ?? 0;
     if (!underWay.value) return say(`${one.name} is not connected. Plug it in, or take another way.`, true);
@@ -236,7 +238,7 @@ defineExpose({ take, putOn, took, goOn, refused });
           >
         </template>
         <span v-if="liesHere" class="soft">On it: {{ bench.frame.tag }}</span>
-        <button v-else type="button" class="link" @click="putOn">
+        <button v-else-if="instrument.bench === null" type="button" class="link" @click="putOn">
           Put {{ bench.frame.tag }} on <kbd>p</kbd>
         </button>
       </p>

@@ -22,6 +22,7 @@ const instrument = (id: string, kind: Instrument['kind']): Instrument => ({
   reading: null,
   on: null,
   plugged: true,
+  bench: null,
   retired: false,
   simulated: true,
   calibration: null,

@@ -11,6 +11,7 @@ const access = ref<Access>();
 const devices = ref<AnswerOf<'devices'>>([]);
 const pairing = ref<AnswerOf<'pair'>>();
 const passphrase = ref('');
+const before = ref('');
 const refused = ref<Refused>();
 const failure = ref('');
 const busy = ref(false);
@@ -41,6 +42,12 @@ const store = () =>
     pairing.value = undefined;
     saved.stored();
     await load();
+  });
+const change = () =>
+  trying(async () => {
+    await api('ownPassphrase', { body: { before: before.value, passphrase: passphrase.value } });
+    before.value = passphrase.value = '';
+    saved.stored();
   });
 const letIn = () =>
   trying(async () => {
@@ -73,7 +80,32 @@ const reachable = computed(() => (access.value?.addresses.length ?? 0) > 0);
     </p>
     <p v-if="!access && !failure" class="soft" role="status">Loading…</p>
     <template v-else-if="access && !access.bench">
-      <p>This device is signed in. Who may come in is set on the bench machine.</p>
+      <p v-if="access.who">
+        You are signed in as <b>{{ access.who }}</b>, {{ access.role }}. Devices without a name are let in on
+        the bench machine.
+      </p>
+      <p v-else>This device is signed in. Who may come in is set on the bench machine.</p>
+      <form v-if="access.who" novalidate @submit.prevent="change">
+        <v-text-field
+          v-model="before"
+          label="Your passphrase"
+          type="password"
+          autocomplete="current-password"
+          :error-messages="[refused?.at('before')].filter((s) => s !== undefined)"
+        />
+        <v-text-field
+          v-model="passphrase"
+          label="Your new passphrase"
+          :hint="`At least ${PASSPHRASE_LEAST} characters. It signs you out on every other device.`"
+          persistent-hint
+          type="password"
+          autocomplete="new-password"
+          :error-messages="[refused?.at('passphrase')].filter((s) => s !== undefined)"
+        />
+        <v-btn type="submit" variant="outlined" :loading="busy" :disabled="before === '' || passphrase === ''"
+          >Change it</v-btn
+        >
+      </form>
       <div><v-btn variant="outlined" @click="signOut">Sign this device out</v-btn></div>
     </template>
     <template v-else-if="access">
@@ -149,7 +181,7 @@ form {
   gap: 8px;
   justify-items: start;
 }
-form > :first-child {
+form > .v-input {
   width: 100%;
 }
 .address + .address::before {

@@ -1,8 +1,17 @@
 <script setup lang="ts">
+import { api } from '../api/client';
+import { useAsked } from '../api/queries';
 import BackupsPart from './BackupsPart.vue';
 import OtherDevices from './OtherDevices.vue';
+import StaffPart from './StaffPart.vue';
 
-// What a fitter comes here to do: save a backup; see that the daily ones are made; let a tablet in.
+// What a fitter comes here to do: save a backup; see that the daily ones are made; let a tablet or a colleague in.
+
+const { record: access } = useAsked(
+  'access',
+  () => 'own',
+  () => api('access'),
+);
 </script>
 
 <template>
@@ -12,7 +21,8 @@ import OtherDevices from './OtherDevices.vue';
       <span class="spring" />
       <RouterLink to="/settings">Settings</RouterLink>
     </div>
-    <BackupsPart class="mb-8" />
-    <OtherDevices />
+    <BackupsPart v-if="access && access.role !== 'reader'" class="mb-8" />
+    <OtherDevices class="mb-8" />
+    <StaffPart />
   </div>
 </template>

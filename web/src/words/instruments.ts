@@ -15,10 +15,16 @@ export const BENCH_TOOL_NAMES: Record<BenchTool, string> = {
   pendulum: 'Pendulum and stopwatch',
 };
 
-export const STATE_WORDS: Record<Instrument['state'], string> = {
+const STATE_WORDS: Record<Instrument['state'], string> = {
   ready: 'ready',
   warming: 'warming up',
   lost: 'not connected',
+};
+
+/** How an instrument stands: «ready», «warming up, 40 s», «plugged in at the back bench». */
+export const instrumentStands = ({ bench, state, warmInSeconds }: Instrument): string => {
+  if (bench !== null) return `plugged in at ${bench}`;
+  return state === 'warming' ? `${STATE_WORDS.warming}, ${warmInSeconds} s` : STATE_WORDS[state];
 };
 
 /** How a calibration stands, given how long ago it was. */
