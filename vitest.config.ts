@@ -4,7 +4,11 @@ import vue from '@vitejs/plugin-vue';
 /** Tests that put calls of their own in the place of node's file calls. */
 const OWN_FILES = ['server/src/db/durable-fs.test.ts', 'server/src/db/power-cut.test.ts'];
 /** What is true of a PostgreSQL server only. */
-const ON_A_SERVER = ['server/src/db/postgres.test.ts', 'server/src/db/processes.test.ts'];
+const ON_A_SERVER = [
+  'server/src/db/postgres.test.ts',
+  'server/src/db/processes.test.ts',
+  'server/src/db/plans.test.ts',
+];
 const page = {
   setupFiles: ['core/test/seed.ts'],
   maxWorkers: 2,

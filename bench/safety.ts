@@ -57,9 +57,9 @@ await shop.run(`
   insert into frame (id, tag, maker, model, shape, pattern, grip_size, note, owner_id)
     select 'f' || i, 'T-' || i, 'Velmond', 'Quarr 97', '{"sport":"tennis","lengthCm":68.58,"headAreaCm2":645}', '', '', '', 'p' || (1 + i % 500)
     from generate_series(1, ${FRAMES}) i;
-  insert into measurement (id, key, frame_id, taken_at, dress, mass_g, balance_cm, swing_weight, twist_weight, axis_cm, uncertainty, note)
+  insert into measurement (id, key, frame_id, taken_at, dress, mass_g, balance_cm, swing_weight, twist_weight, axis_cm, parts, note)
     select 'm' || i || '-' || j, 'k' || i || '-' || j, 'f' || i, now(), '{"strings":true}', 300 + i % 30, 31 + (j % 10) / 10.0, 300 + j, 13.5, 10.16,
-      '{"massG":0.3,"balanceCm":0.05,"swingWeight":0.6,"twistWeight":0.1}', ''
+      '{"massG":{"random":0.3,"common":0},"balanceCm":{"random":0.05,"common":0},"swingWeight":{"random":0.6,"common":0},"twistWeight":{"random":0.1,"common":0}}', ''
     from generate_series(1, ${FRAMES}) i, generate_series(1, ${MEASUREMENTS}) j;
 `);
 await shop.close();

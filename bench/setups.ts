@@ -4,7 +4,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
-import { ALL_SPORTS, reach, seededUniforms, sportData } from '@kevro/core';
+import { ALL_SPORTS, reach } from '@kevro/core';
 import { CHROMIUM_ARGS, findChromium } from '../scripts/chromium.mjs';
 import { createApp } from '../server/src/app';
 import { systemClock } from '../server/src/clock';
@@ -12,42 +12,10 @@ import { computeHere } from '../server/src/compute/compute';
 import { openPglite } from '../server/src/db/pglite';
 import { Hub } from '../server/src/instruments/hub';
 import { BENCH_PACE } from '../server/src/instruments/stand-in';
+import { listOfSetups } from './setup-list';
 
 const SETUPS = Number(process.env.SETUPS ?? 100_000);
 const REQUESTS = 60;
-
-const random = seededUniforms(11);
-const about = (value: number, share: number, digits: number): string =>
-  (value * (1 + share * (2 * random() - 1))).toFixed(digits);
-
-/** A list as people keep them: four sports, half of it tennis; some values missing, some dressed. */
-function list(): string {
-  const rows = [
-    'name,sport,weight (g),balance (cm),swing weight,twist weight,strings on,overgrips,kind,source,year,length (cm)',
-  ];
-  for (let i = 0; i < SETUPS; i++) {
-    const sport = random() < 0.5 ? 'tennis' : (ALL_SPORTS[Math.floor(random() * 4)] ?? 'tennis');
-    const { usual, lengthCm, dress } = sportData(sport);
-    const strung = dress.components.includes('strings') && random() < 0.7;
-    rows.push(
-      [
-        `Player ${i.toString(36)} ${(i * 7919).toString(36)}`,
-        sport,
-        about(usual.massG, 0.06, 1),
-        random() < 0.9 ? about(usual.balanceCm, 0.02, 2) : '',
-        about(usual.swingWeight, 0.06, 1),
-        random() < 0.5 ? about(usual.twistWeight, 0.1, 2) : '',
-        strung ? 'yes' : 'no',
-        String(Math.floor(random() * 3)),
-        random() < 0.5 ? 'published' : 'hearsay',
-        `page ${i % 977}`,
-        String(2000 + (i % 26)),
-        (lengthCm + (random() < 0.1 ? 1.27 : 0)).toFixed(2),
-      ].join(','),
-    );
-  }
-  return rows.join('\n');
-}
 
 // A database that was made just now leaves much behind in memory: it is made by a process of its own.
 const [, own = '', made] = process.argv;
@@ -81,7 +49,7 @@ const ms = (from: number): number => performance.now() - from;
 const of = (times: number[], share: number): number =>
   times.toSorted((a, b) => a - b)[Math.floor(share * (times.length - 1))] ?? 0;
 
-const csv = list();
+const csv = listOfSetups(SETUPS);
 globalThis.gc?.();
 const idle = process.memoryUsage().rss;
 let peak = 0;

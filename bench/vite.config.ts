@@ -7,7 +7,7 @@ export default defineConfig({
     outDir: 'dist',
     emptyOutDir: true,
     rollupOptions: {
-      input: ['core.ts', 'fittings.ts', 'records.ts', 'setups.ts', 'safety.ts'],
+      input: ['core.ts', 'fittings.ts', 'records.ts', 'setups.ts', 'safety.ts', 'server.ts'],
       output: { entryFileNames: '[name].js' },
     },
   },

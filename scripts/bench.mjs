@@ -1,9 +1,11 @@
 // Prints the benchmarks. Nothing is asserted: figures depend on the machine, ratios less so.
 import { build, install, root, run } from './lib.mjs';
 import { ensureChromium } from './chromium.mjs';
+import { ensurePostgres } from './postgres.mjs';
 
 install();
 ensureChromium();
+ensurePostgres();
 build();
 run('npm', ['run', 'build', '--silent', '-w', 'bench']);
 run(process.execPath, ['--expose-gc', 'bench/dist/core.js'], { cwd: root });
@@ -15,5 +17,7 @@ console.log();
 run(process.execPath, ['--expose-gc', 'bench/dist/setups.js'], { cwd: root });
 console.log();
 run(process.execPath, ['bench/dist/safety.js'], { cwd: root });
+console.log();
+run(process.execPath, ['bench/dist/server.js'], { cwd: root });
 console.log();
 run(process.execPath, ['bench/application.mjs'], { cwd: root });

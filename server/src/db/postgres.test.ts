@@ -16,6 +16,7 @@ import { migrate } from './migrate';
 import { dbOfPool, openBare, openPostgres, poolAt, readDatabaseUrl } from './postgres';
 import { newDatabase, startCluster, type Cluster } from './test-cluster';
 import { copyOnServer, makeTemplate } from './test-template';
+import { CAME_LATER, LAST, VERSIONS, counts, storedBy } from './test-versions';
 
 const NOW = '2026-11-23T09:00:00.000Z';
 let cluster: Cluster;
@@ -168,6 +169,32 @@ describe('a database on a server', () => {
     await Promise.all(all.map((db) => db.close()));
     await (await open()).close();
     expect(begun).toBe(1);
+  });
+
+  it('of every version since the first that has a demo is upgraded whole', async () => {
+    const url = await newDatabase(first);
+    const name = url.replace(/^.*\//, '');
+    let db = dbOfPool(poolAt(url));
+    await storedBy(db, 2);
+    const made: { version: number; of: string }[] = [];
+    for (const version of VERSIONS) {
+      for (const row of CAME_LATER[version] ?? []) await db.query(row);
+      if (version === LAST) break;
+      // A copy is made while nobody is there.
+      await db.close();
+      made.push({ version, of: await newDatabase(first, name) });
+      db = dbOfPool(poolAt(url));
+      await migrate(db, version + 1);
+    }
+    const whole = await counts(db);
+    await db.close();
+    for (const { version, of } of made) {
+      const upgraded = await openPostgres(of, nothing, never);
+      for (const [number, rows] of Object.entries(CAME_LATER))
+        if (Number(number) > version) for (const row of rows) await upgraded.query(row);
+      expect([version, await counts(upgraded)]).toEqual([version, whole]);
+      await upgraded.close();
+    }
   });
 
   it('that a newer Kevro has used is refused, and nothing in it changes', async () => {

@@ -26,3 +26,8 @@ create table pairing (
 
 -- The bench machine that an instrument is plugged into; empty where there is but one.
 alter table instrument add column bench text not null default '';
+
+-- Of a player and of a frame everything is read at once, in a shop with many of them.
+create index fitting_of_player on fitting (player_id);
+create index round_of_frame on round (frame_id);
+create index programme_of_frame on programme (frame_id);
