@@ -1,4 +1,6 @@
-import { button, dialog, expect, openPage, page, settled, shop, test } from './harness';
+import { execFileSync } from 'node:child_process';
+import { join } from 'node:path';
+import { type Application, button, dialog, expect, openPage, page, settled, shop, test } from './harness';
 import { formReady } from './on-the-page';
 
 // People of the shop: an owner lets them in by name; each does what their role allows, and the change log says who it was.
@@ -85,4 +87,29 @@ test('an owner lets people in by name; a fitter works, a reader looks, and the c
   await page.getByText('Per Lindqvist').first().waitFor();
   expect([...per.errors, ...una.errors]).toEqual([]);
   for (const { own } of [per, una]) await own.context().close();
+});
+
+test.describe('on a machine without a screen', () => {
+  test.use({ ownProcess: true });
+  test('a command beside the server lets an owner in by name, and gives another passphrase where it was forgotten', async ({
+    browser,
+  }) => {
+    const { data } = shop as Application;
+    const command = (word: string): string =>
+      execFileSync(process.execPath, [join(import.meta.dirname, '../server/dist/owner.js'), 'Halla Brandt'], {
+        env: { ...process.env, KEVRO_DATA: data },
+        input: `${word}\n`,
+      }).toString();
+    expect(command(OWN_WORD)).toContain('as an owner');
+    expect(command('another word of mine')).toContain('as an owner');
+    const { page: own, errors } = await openPage(browser, shop);
+    await own.goto('/settings/safety');
+    await own.waitForURL(/sign-in/);
+    await own.getByLabel('Your name').fill('Halla Brandt');
+    await own.getByLabel('Your passphrase').fill('another word of mine');
+    await own.keyboard.press('Enter');
+    await own.getByRole('listitem').filter({ hasText: 'Halla Brandt' }).getByText('Owner').waitFor();
+    expect(errors).toEqual([]);
+    await own.context().close();
+  });
 });

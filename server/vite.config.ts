@@ -14,6 +14,7 @@ export default defineConfig({
         'reading-thread': 'src/exchange/reading-thread.ts',
         'backup-shop': 'src/backup-shop.ts',
         'restore-shop': 'src/restore-shop.ts',
+        owner: 'src/owner.ts',
       },
       output: { entryFileNames: '[name].js' },
     },

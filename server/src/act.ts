@@ -104,7 +104,7 @@ export async function writeLine(tx: Queries, line: ChangeLine): Promise<number |
   const { key, sent } = hashed(line);
   const [written] = await tx.query<{ seq: number }>(
     `insert into change_log (at, who, call, record, record_id, key, sent) values ($1, $2, $3, $4, $5, $6, $7)
-     on conflict (key) do nothing returning seq`,
+     on conflict (key, shop_id) do nothing returning seq`,
     [at, who, name, calls[name].changes, id, key, sent],
   );
   return written?.seq;

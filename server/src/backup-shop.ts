@@ -1,28 +1,20 @@
 // npm run backup [file]: the shop as one file. A server that is at work on it is asked; without one the folder is opened for as long as it takes.
-import { existsSync, readFileSync } from 'node:fs';
-import { join, resolve } from 'node:path';
+import { existsSync } from 'node:fs';
+import { resolve } from 'node:path';
 import { Readable } from 'node:stream';
 import type { ReadableStream as WebStream } from 'node:stream/web';
 import { backupName } from './backup/kept';
 import { writeWhole } from './backup/whole-file';
 import { backupOf } from './backup/write';
 import { systemClock } from './clock';
-import { OWNERS_KEY, databaseIn } from './start/demo-folder';
+import { databaseIn } from './start/demo-folder';
+import { asOwner } from './start/as-owner';
 import { openPostgres, readDatabaseUrl } from './db/postgres';
 import { Held, holdShop } from './start/hold';
 import { openShop } from './start/open-shop';
 
 const folder = resolve(process.env.KEVRO_DATA ?? '.data/shop');
 const file = resolve(process.argv[2] ?? backupName(systemClock()));
-
-/** What asks a server that is at work on the folder: the key that lies in it. */
-function ownersKey(): string {
-  try {
-    return readFileSync(join(folder, OWNERS_KEY), 'utf8');
-  } catch {
-    return '';
-  }
-}
 
 function refuse(error: unknown): never {
   console.error(error instanceof Error ? error.message : String(error));
@@ -44,7 +36,7 @@ try {
   } catch (error) {
     if (!(error instanceof Held) || !error.holder) throw error;
     const answer = await fetch(`${error.holder.url}/api/v1/backup`, {
-      headers: { authorization: `Bearer ${ownersKey()}` },
+      headers: asOwner(folder),
     });
     if (!answer.ok || !answer.body)
       throw new Error(`The server at ${error.holder.url} did not give a backup (${answer.status}).`, {

@@ -13,16 +13,16 @@ export interface Table {
   key: string[];
 }
 
-/** Every table that a backup holds, as the database knows them: a new one is in the next backup by itself. */
+/** Every table that a backup holds, as the database knows them: a new one is in the next backup by itself. Whose shop a row is of is none of its content: a backup is made a shop again under whatever name. */
 export const tablesOf = (db: Queries): Promise<Table[]> =>
   db.query<Table>(
     `select c.relname as name,
        (select json_agg(a.attname order by a.attnum) from pg_attribute a
-         where a.attrelid = c.oid and a.attnum > 0 and not a.attisdropped and a.attgenerated = '') as columns,
+         where a.attrelid = c.oid and a.attnum > 0 and not a.attisdropped and a.attgenerated = '' and a.attname <> 'shop_id') as columns,
        (select json_agg(t.typname order by a.attnum) from pg_attribute a join pg_type t on t.oid = a.atttypid
-         where a.attrelid = c.oid and a.attnum > 0 and not a.attisdropped and a.attgenerated = '') as types,
+         where a.attrelid = c.oid and a.attnum > 0 and not a.attisdropped and a.attgenerated = '' and a.attname <> 'shop_id') as types,
        (select json_agg(a.attname order by k.at) from pg_index i, unnest(i.indkey) with ordinality k (num, at), pg_attribute a
-         where i.indrelid = c.oid and i.indisprimary and a.attrelid = c.oid and a.attnum = k.num) as key
+         where i.indrelid = c.oid and i.indisprimary and a.attrelid = c.oid and a.attnum = k.num and a.attname <> 'shop_id') as key
      from pg_class c
      where c.relkind = 'r' and c.relnamespace = 'public'::regnamespace and c.relpersistence = 'p'
        and not (c.relname = any ($1))

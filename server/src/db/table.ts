@@ -25,7 +25,7 @@ export function tableOf<R extends object>(table: string, columns: { [K in keyof 
     /** The rows that a condition finds. @param rest `where … order by …`, with $1, $2 … for the values */
     find: (db: Queries, rest: string, values: readonly unknown[] = []): Promise<R[]> =>
       db.query<R>(`select ${list()} from ${table} ${rest}`, values),
-    /** Stores a row. @param conflict what to do where it is there already, such as `on conflict (key) do nothing` @returns it, or undefined where nothing was stored */
+    /** Stores a row. @param conflict what to do where it is there already, such as `on conflict (key, shop_id) do nothing` @returns it, or undefined where nothing was stored */
     async insert(db: Queries, row: Partial<R>, conflict = ''): Promise<R | undefined> {
       const fields = given(row);
       const rows = await db.query<R>(

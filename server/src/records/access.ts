@@ -18,7 +18,7 @@ export const setLetIn = (tx: Queries, letIn: boolean): Promise<unknown> =>
 export async function setLock(tx: Queries, { salt, hash }: Kept, now: string): Promise<void> {
   await tx.query(
     `insert into shop_lock (salt, hash, set_at) values ($1, $2, $3)
-     on conflict (only_row) do update set salt = excluded.salt, hash = excluded.hash, set_at = excluded.set_at`,
+     on conflict (only_row, shop_id) do update set salt = excluded.salt, hash = excluded.hash, set_at = excluded.set_at`,
     [salt, hash, now],
   );
   await tx.query('delete from device');

@@ -94,7 +94,7 @@ export async function addReading(
   { id, takenAt, instrumentId, calibrationId, setAside, ...data }: ReadingRecord,
 ): Promise<boolean> {
   const row = { id, captureId: capture.id, takenAt, instrumentId, calibrationId, setAside, data };
-  if (await readings.insert(db, row, 'on conflict (id) do nothing')) return true;
+  if (await readings.insert(db, row, 'on conflict (id, shop_id) do nothing')) return true;
   return (await frameOfReading(db, id)) === capture.frameId;
 }
 

@@ -95,7 +95,7 @@ async function putNominal(db: Queries, { shape, maker, model, nominal }: FrameTo
   if (!nominal) return;
   await db.query(
     `insert into model (sport, maker, name, nominal) values ($1, $2, $3, $4)
-     on conflict (sport, maker, name) do update set nominal = excluded.nominal`,
+     on conflict (sport, maker, name, shop_id) do update set nominal = excluded.nominal`,
     [shape.sport, maker, model, JSON.stringify(nominal)],
   );
 }
@@ -108,7 +108,7 @@ const rowToStore = ({ nominal: _, ...row }: FrameToStore): Omit<Stored, 'id' | '
 
 /** The frame stored, or undefined where the tag is taken. Without a statement of the maker's, the one of its model stays. */
 export async function addFrame(db: Queries, f: FrameToStore, id = newId()): Promise<FrameRecord | undefined> {
-  const stored = await table.insert(db, { id, ...rowToStore(f) }, 'on conflict (tag) do nothing');
+  const stored = await table.insert(db, { id, ...rowToStore(f) }, 'on conflict (tag, shop_id) do nothing');
   if (!stored) return undefined;
   await putNominal(db, f);
   return findFrame(db, id);

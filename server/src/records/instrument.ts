@@ -30,7 +30,7 @@ export const addInstrument = (
   instrument: Required<NewInstrument> & { bench?: string },
   id = newId(),
 ): Promise<InstrumentRecord | undefined> =>
-  instruments.insert(db, { id, ...instrument }, 'on conflict (name) do nothing');
+  instruments.insert(db, { id, ...instrument }, 'on conflict (name, shop_id) do nothing');
 
 /** Those of which nobody said where they are plugged in are at this bench. */
 export const claimInstruments = (db: Queries, bench: string): Promise<unknown> =>

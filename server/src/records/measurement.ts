@@ -123,7 +123,11 @@ export async function addMeasurement(
   { specs, ...m }: MeasurementToStore,
   key: string,
 ): Promise<Measurement | undefined> {
-  const stored = await table.insert(db, { id: newId(), key, ...m, ...specs }, 'on conflict (key) do nothing');
+  const stored = await table.insert(
+    db,
+    { id: newId(), key, ...m, ...specs },
+    'on conflict (key, shop_id) do nothing',
+  );
   if (!stored) {
     const [first] = await table.find(db, 'where key = $1', [key]);
     return first?.frameId === m.frameId ? measurementOf(first) : undefined;
@@ -198,7 +202,7 @@ export async function correctMeasurement(
       supersedes: first.id,
       place,
     },
-    'on conflict (key) do nothing',
+    'on conflict (key, shop_id) do nothing',
   );
   if (!stored) {
     const [same] = await table.find(db, 'where key = $1', [key]);

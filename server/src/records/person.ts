@@ -127,10 +127,10 @@ export async function erasePlayer(tx: Queries, id: string, now: string): Promise
     );
   }
   await takeNameOut(tx, player?.name ?? '');
-  await tx.query('insert into unfinished (what, since) values ($1, $2) on conflict (what) do nothing', [
-    ERASING,
-    now,
-  ]);
+  await tx.query(
+    'insert into unfinished (what, since) values ($1, $2) on conflict (what, shop_id) do nothing',
+    [ERASING, now],
+  );
   return found.map((row) => row.id);
 }
 

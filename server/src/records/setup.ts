@@ -200,7 +200,7 @@ async function storeShapes(db: Queries, setups: readonly StoredSetup[]): Promise
   ];
   await db.query(
     `insert into setup_shape (key, sport, shape)
-     select key, sport, shape from jsonb_to_recordset($1::jsonb) as x (key text, sport text, shape jsonb) on conflict (key) do nothing`,
+     select key, sport, shape from jsonb_to_recordset($1::jsonb) as x (key text, sport text, shape jsonb) on conflict (key, shop_id) do nothing`,
     [JSON.stringify(shapes)],
   );
 }

@@ -55,14 +55,17 @@ async function isUsed(db: Queries): Promise<boolean> {
 export async function beginShop(db: Queries, said: Partial<Row>): Promise<boolean> {
   const { begun } = await theShop(db);
   if (begun) return false;
-  return (await table.insert(db, { ...PLAIN, ...said }, 'on conflict (only_row) do nothing')) !== undefined;
+  return (
+    (await table.insert(db, { ...PLAIN, ...said }, 'on conflict (only_row, shop_id) do nothing')) !==
+    undefined
+  );
 }
 
 export const setShop = (db: Queries, shop: Row): Promise<unknown> =>
   table.insert(
     db,
     shop,
-    `on conflict (only_row) do update set name = excluded.name, town = excluded.town, demo = excluded.demo,
+    `on conflict (only_row, shop_id) do update set name = excluded.name, town = excluded.town, demo = excluded.demo,
        time_zone = excluded.time_zone, calibration_hours = excluded.calibration_hours, backups_kept = excluded.backups_kept,
        signed_in_hours = excluded.signed_in_hours, wanted_chance = excluded.wanted_chance,
        part_unit = excluded.part_unit, sports = excluded.sports, fits = excluded.fits, measures_with = excluded.measures_with`,

@@ -34,7 +34,7 @@ export const addStaff = (
   one(
     tx.query<StaffMember>(
       `insert into staff (id, name, role, salt, hash, set_at) values ($1, $2, $3, $4, $5, $6)
-       on conflict ((lower(name))) do nothing returning ${LISTED}`,
+       on conflict ((lower(name)), shop_id) do nothing returning ${LISTED}`,
       [newId(), name, role, salt, hash, now],
     ),
   );

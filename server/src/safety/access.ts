@@ -102,8 +102,8 @@ export class Door {
   }
 
   async callerOf(request: Request): Promise<Caller> {
-    if (!(await this.isLocked())) return isFromHere(request) ? BENCH : STRANGER;
     if (this.isOwner(request)) return BENCH;
+    if (!(await this.isLocked())) return isFromHere(request) ? BENCH : STRANGER;
     const token = tokenOf(request);
     const device = token === undefined ? undefined : await deviceOf(this.db, token);
     if (!device) return STRANGER;

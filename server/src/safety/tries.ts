@@ -21,7 +21,7 @@ export class Tries {
     return this.db.transaction(async (tx) => {
       const [{ wrong } = { wrong: 0 }] = await tx.query<{ wrong: number }>(
         `insert into wrong_tries (wrong, wait_until) values (1, $1)
-         on conflict (only_row) do update set wrong = wrong_tries.wrong + 1 returning wrong`,
+         on conflict (only_row, shop_id) do update set wrong = wrong_tries.wrong + 1 returning wrong`,
         [new Date(now).toISOString()],
       );
       await tx.query('update wrong_tries set wait_until = $1', [
