@@ -36,7 +36,7 @@ try {
       () => `/frames?sort=measured&offset=${any(FRAMES - 100)}`,
     ],
     ['frames, by owner', () => `/frames?sort=owner&offset=${any(40) * 100}`],
-    ['frames, searched by tag', () => `/frames?search=t-${String(any(FRAMES)).padStart(5, '0').slice(0, 4)}`],
+    ['frames, searched by tag', () => `/frames?search=t-${String(any(FRAMES)).padStart(6, '0').slice(0, 5)}`],
     ['frames, searched by owner and model', () => `/frames?search=number+${any(99)}+model+${any(113)}`],
     ['players, searched', () => `/players?search=number+${any(PLAYERS)}`],
     ['one frame with its history', () => `/frames/f${any(FRAMES)}`],

@@ -159,7 +159,7 @@ test.describe('what somebody else did meanwhile', () => {
     await toSettle().click();
     await dialog().getByText('Marked skipped elsewhere meanwhile').first().waitFor();
     await dialog()
-      .getByRole('button', { name: /^Save all the same/ })
+      .getByRole('button', { name: /^Save anyway/ })
       .first()
       .press('Enter');
     await expect.poll(async () => (await marks())[first?.key ?? '']?.mark).toBe('done');
@@ -187,7 +187,7 @@ test.describe('what somebody else did meanwhile', () => {
     await toSettle().click();
     await dialog().getByText('These readings changed elsewhere').waitFor();
     await dialog()
-      .getByRole('button', { name: /^Save all the same/ })
+      .getByRole('button', { name: /^Save anyway/ })
       .click();
     await expect.poll(async () => (await readings('ot-301')).map((r) => r.value)).toEqual([33.3]);
   });

@@ -20,7 +20,7 @@ export async function fill(db: Db, { frames, players, measurements, fittings }: 
   );
   await db.query(
     `insert into frame (id, tag, maker, model, owner_id, shape, pattern, grip_size, note)
-     select 'f' || i, 'T-' || lpad(i::text, 5, '0'), 'Maker ' || i % 17, 'Model ' || i % 113,
+     select 'f' || i, 'T-' || lpad(i::text, 6, '0'), 'Maker ' || i % 17, 'Model ' || i % 113,
        case when i % 3 = 0 then null else 'p' || 1 + i % $2::int end,
        '{"sport":"tennis","lengthCm":68.58,"headAreaCm2":632}', '16×19', '4 3/8', ''
      from generate_series(1, $1::int) i`,

@@ -18,11 +18,8 @@ const open = defineModel<boolean>({ required: true });
           </p>
           <p class="miss mb-2">{{ one.refused?.message }}</p>
           <div class="d-flex ga-2">
-            <v-btn
-              variant="outlined"
-              :aria-label="`Save all the same: ${one.what}`"
-              @click="sendAllTheSame(one)"
-              >Save all the same</v-btn
+            <v-btn variant="outlined" :aria-label="`Save anyway: ${one.what}`" @click="sendAllTheSame(one)"
+              >Save anyway</v-btn
             >
             <v-btn variant="text" :aria-label="`Leave out: ${one.what}`" @click="leaveOut(one)"
               >Leave out</v-btn
