@@ -8,6 +8,7 @@ const ON_A_SERVER = [
   'server/src/db/postgres.test.ts',
   'server/src/db/processes.test.ts',
   'server/src/db/plans.test.ts',
+  'server/src/shops/shops.test.ts',
 ];
 const page = {
   setupFiles: ['core/test/seed.ts'],

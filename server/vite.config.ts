@@ -15,6 +15,7 @@ export default defineConfig({
         'backup-shop': 'src/backup-shop.ts',
         'restore-shop': 'src/restore-shop.ts',
         owner: 'src/owner.ts',
+        shops: 'src/shops.ts',
       },
       output: { entryFileNames: '[name].js' },
     },

@@ -135,6 +135,7 @@ const TABLE = {
   'wrong-backup': entry(422, ({ why }) => one(why), 'This backup can’t be used. Nothing was changed.'),
   'sign-in': entry(401, 'Sign in to the shop first.'),
   'owner-only': entry(403, 'Only an owner of the shop may do this.'),
+  'no-such-shop': entry(404, 'There is no shop by that name here. Ask for it in the shop.'),
   'not-named': entry(409, 'You are signed in without a name: there is no passphrase of your own.'),
   'reader-only': entry(403, 'You may look at the shop’s work, not change it. An owner can give you more.'),
   'bench-only': entry(403, 'This can be done only on the bench machine itself.'),

@@ -1,4 +1,3 @@
-import { join } from 'node:path';
 import compression from 'compression';
 import express, { type Express } from 'express';
 import { calls, openApiDocument } from '@kevro/contract';
@@ -23,6 +22,7 @@ import { instrumentRoutes } from './routes/instruments';
 import { libraryRoutes } from './routes/library';
 import { measurementRoutes } from './routes/measurements';
 import { linkRoutes, playRoutes } from './routes/play';
+import { builtPage } from './routes/page';
 import { paperRoutes } from './routes/papers';
 import { playerRoutes } from './routes/players';
 import { answer } from './routes/route';
@@ -65,6 +65,8 @@ export interface AppParts {
   reading?: ReadFile;
   /** Told of everything that is stored. */
   changes?: Changes;
+  /** By which of several shops this one is asked for. */
+  shopCode?: string;
 }
 
 export function createApp({
@@ -83,6 +85,7 @@ export function createApp({
   onBenchCode,
   reading = readHere,
   changes = new Changes(),
+  shopCode,
 }: AppParts): Express {
   const app = express();
   app.disable('x-powered-by');
@@ -107,7 +110,7 @@ export function createApp({
   restoreRoutes(api, restorer);
   api.use(onlyJson);
   api.use('/played', withRoom);
-  accessRoutes(api, { db, now, door, addresses, others, ...(onBenchCode ? { onBenchCode } : {}) });
+  accessRoutes(api, { db, now, door, addresses, others, shopCode, ...(onBenchCode ? { onBenchCode } : {}) });
   linkRoutes(api, acts, now);
   answer(api, 'health', async () => {
     await db.query('select 1');
@@ -133,7 +136,7 @@ export function createApp({
   setupRoutes(api, acts);
   fittingRoutes(api, acts, now);
   roundRoutes(api, acts, now, hub);
-  playRoutes(api, acts, now, { hub, compute, addresses });
+  playRoutes(api, acts, now, { hub, compute, addresses, shopCode });
   housekeepingRoutes(api, db);
   paperRoutes(api, db, now);
   backupRoutes(api, db, now, backups, restorer);
@@ -142,15 +145,7 @@ export function createApp({
   });
   app.use('/api/v1', api);
 
-  if (pageFolder) {
-    app.use('/assets', express.static(join(pageFolder, 'assets'), { immutable: true, maxAge: '1y' }));
-    // What keeps its name when it changes is asked for each time: what opens the page without the server is read so by browsers.
-    app.use(express.static(pageFolder, { index: false, maxAge: 0 }));
-    // Every other path is the page's own; a file that is not there is not the page.
-    app.get(/^\/(?!api\/)[^.]*$/, (_request, response) => {
-      response.set('Cache-Control', 'no-cache').sendFile('index.html', { root: pageFolder });
-    });
-  }
+  if (pageFolder) app.use(builtPage(pageFolder));
   app.use(() => {
     throw new ApiProblem('not-found');
   });

@@ -9,7 +9,9 @@ import { backupOf } from './backup/write';
 import { systemClock } from './clock';
 import { databaseIn } from './start/demo-folder';
 import { asOwner } from './start/as-owner';
+import type { Db } from './db/db';
 import { openPostgres, readDatabaseUrl } from './db/postgres';
+import { listShops } from './shops/list';
 import { Held, holdShop } from './start/hold';
 import { openShop } from './start/open-shop';
 
@@ -21,6 +23,17 @@ function refuse(error: unknown): never {
   process.exit(1);
 }
 
+/** The shop on a server; of several that which `KEVRO_SHOP` names. */
+async function theShopOn(url: string): Promise<Db> {
+  const db = await openPostgres(readDatabaseUrl(url), async () => undefined, refuse);
+  const shops = await listShops(db);
+  if (shops.length === 1) return db;
+  const { KEVRO_SHOP = '' } = process.env;
+  const shop = shops.find(({ code }) => code === KEVRO_SHOP);
+  if (!shop) throw new Error(`Say which shop in KEVRO_SHOP: ${shops.map(({ code }) => code).join(', ')}.`);
+  return { ...db.ofShop(shop.id), close: () => db.close() };
+}
+
 process.umask(0o077);
 try {
   if (existsSync(file)) throw new Error(`${file} is there already. Name another file.`);
@@ -28,9 +41,7 @@ try {
   try {
     const { DATABASE_URL } = process.env;
     const hold = await holdShop(folder, 'a backup', () => (DATABASE_URL ? folder : databaseIn(folder)));
-    const db = DATABASE_URL
-      ? await openPostgres(readDatabaseUrl(DATABASE_URL), async () => undefined, refuse)
-      : await openShop(hold.database);
+    const db = DATABASE_URL ? await theShopOn(DATABASE_URL) : await openShop(hold.database);
     const { zip } = await backupOf(db, systemClock);
     from = { stream: zip, done: () => db.close().then(hold.release) };
   } catch (error) {

@@ -1,4 +1,5 @@
 import { spawn, type ChildProcess } from 'node:child_process';
+import { randomBytes } from 'node:crypto';
 import { rmSync, writeFileSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import { createServer, type RequestListener, type Server } from 'node:http';
@@ -18,7 +19,8 @@ import type { Db } from './db/db';
 import { Hub } from './instruments/hub';
 import { BENCH_PACE } from './instruments/stand-in';
 import { dropUnfinishedBatches } from './records/setup-batch';
-import { openPostgres } from './db/postgres';
+import { openPostgres, type SharedDb } from './db/postgres';
+import type { Wire } from './db/presence';
 import { openThreaded } from './db/threaded';
 import { loadShop, readShopFile } from './exchange/shop-file';
 import { readInThread } from './exchange/threaded-reading';
@@ -30,6 +32,11 @@ import { OtherDevices } from './start/other-devices';
 import { roomIn } from './safety/room';
 import { BENCH_NAME, Door } from './safety/access';
 import { log } from './safety/log';
+import { builtPage } from './routes/page';
+import { finishErasing } from './records/person';
+import { houseOf } from './shops/house';
+import { listShops, shopByCode, type ListedShop } from './shops/list';
+import { SplitWire } from './shops/split-wire';
 import { holdShop } from './start/hold';
 import { openShop } from './start/open-shop';
 import { readSettings, type Settings } from './start/settings';
@@ -141,49 +148,87 @@ if (isRestored)
     writeLine(tx, { name: 'restoreBackup', who: BENCH_NAME, id: null, at: systemClock() }),
   );
 
-await dropUnfinishedBatches(db);
-
-const changes = new Changes(shared?.wire);
-const hub = new Hub(db, systemClock, BENCH_PACE, shared && { bench, changes });
-await hub.start();
-
 const room = roomIn(folder);
-// The demo is made anew each time: nothing of it is worth keeping.
-const backups = demo ? undefined : new KeptBackups(db, join(folder, BACKUPS), systemClock, room);
-backups?.start();
-
-/** A shop that was begun before databases had a folder of their own is put in place by hand; so is one on a database server. */
-const restorer =
-  backups && hold.database !== folder && !databaseUrl
-    ? new Restorer(folder, hold.database, backups, db, () => void startAgain())
-    : undefined;
-
-const door = new Door(db, systemClock);
-// For the commands that run beside the server: whoever can read the shop's folder is its owner.
+const reading = readInThread(new URL('./reading-thread.js', import.meta.url));
+const pageFolder = resolve(ownFolder, '../../web/dist');
+const isOwnName = ownNames([host, ...names]);
 const keyFile = join(folder, OWNERS_KEY);
-writeFileSync(keyFile, door.ownersKey, { mode: 0o600 });
+/** For the commands that run beside the server: whoever can read the shop's folder is its owner. */
+const ownersKey = randomBytes(32).toString('base64url');
+writeFileSync(keyFile, ownersKey, { mode: 0o600 });
+const machineAddresses = (): string[] => addressesAt(host).map((name) => `http://${name}:${port}`);
+
+/** What ends with this process. */
+const stops: (() => void)[] = [];
+/** What serves one shop beside its database, whether it is alone or one of several. */
+async function startShop(of: Db, keptIn: string, wire: Wire | undefined) {
+  await dropUnfinishedBatches(of);
+  const changes = new Changes(wire);
+  const hub = new Hub(of, systemClock, BENCH_PACE, wire && { bench, changes });
+  await hub.start();
+  // The demo is made anew each time: nothing of it is worth keeping.
+  const backups = demo ? undefined : new KeptBackups(of, keptIn, systemClock, room);
+  backups?.start();
+  stops.push(
+    () => hub.stop(),
+    () => backups?.stop(),
+  );
+  const parts = { db: of, hub, changes, compute, reading, room, pageFolder, isOwnName };
+  return { backups, parts: backups ? { ...parts, backups } : parts };
+}
 
 /** On loopback alone, others are let in by a word on the page. */
-const others = isLoopback(host) ? new OtherDevices(counted, port, ownAddresses) : undefined;
-if (await isLetIn(db)) await others?.open();
-
-answering = createApp({
-  door,
-  onBenchCode: (code) =>
-    console.log(`Another browser of this machine is let in, once, by ${here}/sign-in#${code}`),
-  reading: readInThread(new URL('./reading-thread.js', import.meta.url)),
-  ...(backups ? { backups } : {}),
-  ...(restorer ? { restorer } : {}),
-  room,
-  addresses: () => others?.addresses ?? addressesAt(host).map((name) => `http://${name}:${port}`),
-  ...(others ? { others } : {}),
-  db,
-  hub,
-  changes,
-  compute,
-  pageFolder: resolve(ownFolder, '../../web/dist'),
-  isOwnName: ownNames([host, ...names]),
-});
+let others: OtherDevices | undefined;
+/** The one shop of this machine. */
+async function onlyShop(): Promise<RequestListener> {
+  const { backups, parts } = await startShop(db, join(folder, BACKUPS), shared?.wire);
+  /** A shop that was begun before databases had a folder of their own is put in place by hand; so is one on a database server. */
+  const restorer =
+    backups && hold.database !== folder && !databaseUrl
+      ? new Restorer(folder, hold.database, backups, db, () => void startAgain())
+      : undefined;
+  const own = isLoopback(host) ? new OtherDevices(counted, port, ownAddresses) : undefined;
+  others = own;
+  if (await isLetIn(db)) await own?.open();
+  return createApp({
+    ...parts,
+    door: new Door(db, systemClock, ownersKey),
+    onBenchCode: (code) =>
+      console.log(`Another browser of this machine is let in, once, by ${here}/sign-in#${code}`),
+    ...(restorer ? { restorer } : {}),
+    addresses: () => own?.addresses ?? machineAddresses(),
+    ...(own ? { others: own } : {}),
+  });
+}
+/** Several shops in one database: each is served as if it were alone, and asked for by its code. */
+function severalShops(database: SharedDb): RequestListener {
+  const wires = new SplitWire(database.wire);
+  const served = new Map<string, Promise<RequestListener>>();
+  async function serve({ id, code }: ListedShop): Promise<RequestListener> {
+    const of = database.ofShop(id);
+    await finishErasing(of);
+    const { parts } = await startShop(of, join(folder, BACKUPS, code), wires.of(id));
+    return createApp({
+      ...parts,
+      door: new Door(of, systemClock, ownersKey, false),
+      addresses: machineAddresses,
+      shopCode: code,
+    });
+  }
+  return houseOf({
+    shop: async (code) => {
+      const known = served.get(code);
+      if (known) return known;
+      const listed = await shopByCode(database, code);
+      // Asked for by two at once, it is opened once.
+      if (listed && !served.has(code)) served.set(code, serve(listed));
+      return served.get(code);
+    },
+    page: builtPage(pageFolder),
+    isOwnName,
+  });
+}
+answering = shared && (await listShops(shared)).length > 1 ? severalShops(shared) : await onlyShop();
 console.log(`Kevro is ready at ${url}`);
 
 /** The server that goes on in this one's place, once this one was started again. */
@@ -202,8 +247,7 @@ async function ending(what: string, part: Promise<unknown>): Promise<void> {
 /** Ends all that this process does for the shop, and gives the folder and the port back. */
 async function end(): Promise<void> {
   stopping = true;
-  hub.stop();
-  backups?.stop();
+  for (const stop of stops) stop();
   rmSync(keyFile, { force: true });
   others?.close();
   const closed = new Promise((done) => server.close(done));

@@ -9,6 +9,10 @@ export const access = z.strictObject({
   who: z.string().describe('the name by which somebody signed in; empty for a device without one'),
   named: z.boolean().describe('people of the shop sign in by names'),
   passphraseSet: z.boolean(),
+  several: z.boolean().describe('several shops are served here: who signs in says which'),
+  shop: z
+    .string()
+    .describe('which of them this browser asks for; empty where there is but one, or none was said'),
   alwaysOpen: z
     .boolean()
     .describe('other devices are listened for by the way Kevro was started; told to the bench machine only'),

@@ -67,6 +67,8 @@ export async function migrate(db: Db, upTo = Infinity): Promise<void> {
   );
   const seen = await seenBy(db);
   notNewer(seen);
+  // What a step changes it changes in the rows of every shop: their walls are for who serves them.
+  const walls = await lowerWalls(db);
   for (const { number, name, run } of MIGRATIONS) {
     if (seen.has(number) || number > upTo) continue;
     await db.transaction(async (tx) => {
@@ -74,4 +76,27 @@ export async function migrate(db: Db, upTo = Infinity): Promise<void> {
       await tx.query('insert into migration (number, name) values ($1, $2)', [number, name]);
     });
   }
+  await walls.raise();
+}
+
+/** Tables between whose rows of several shops there is a wall now. */
+const walled = (db: Queries): Promise<{ name: string }[]> =>
+  db.query<{ name: string }>(
+    `select relname as name from pg_class where relkind = 'r' and relnamespace = 'public'::regnamespace and relforcerowsecurity order by 1`,
+  );
+async function lowerWalls(db: Db): Promise<{ raise: () => Promise<void> }> {
+  const before = await walled(db);
+  for (const { name } of before) await db.run(`alter table "${name}" no force row level security`);
+  return { raise: async () => (before.length > 0 ? raiseWalls(db) : undefined) };
+}
+/** Puts a wall between the rows of several shops: from then on a connection sees those of the shop that it names alone, its owner's too. */
+export async function raiseWalls(db: Db): Promise<void> {
+  await db.transaction(async (tx) => {
+    const tables = await tx.query<{ name: string }>(
+      `select table_name as name from information_schema.columns where table_schema = 'public' and column_name = 'shop_id'
+         and table_name <> 'shop_list' order by 1`,
+    );
+    for (const { name } of tables)
+      await tx.run(`alter table "${name}" enable row level security, force row level security`);
+  });
 }

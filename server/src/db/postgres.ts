@@ -73,13 +73,28 @@ const dbOn = (client: pg.PoolClient): Db => ({
   close: () => Promise.resolve(),
 });
 
+/** Whose rows a connection sees, as it was told last. */
+const seenBy = new WeakMap<pg.PoolClient, string>();
+
 /**
  * A database over a pool of connections. A transaction that met another, or whose connection went before its end was sent, is done anew; so is a reading.
- * @param pool its connections
+ * @param pool its connections @param shop whose rows it sees and stores, where the database has several shops
  */
-export function dbOfPool(pool: pg.Pool): Db {
-  async function onOne<T>(work: (client: pg.PoolClient) => Promise<T>): Promise<T> {
+export function dbOfPool(pool: pg.Pool, shop?: string): Db {
+  async function connect(): Promise<pg.PoolClient> {
     const client = await pool.connect();
+    if (shop === undefined || seenBy.get(client) === shop) return client;
+    try {
+      await client.query("select set_config('kevro.shop', $1, false)", [shop]);
+      seenBy.set(client, shop);
+      return client;
+    } catch (error) {
+      client.release(true);
+      throw error;
+    }
+  }
+  async function onOne<T>(work: (client: pg.PoolClient) => Promise<T>): Promise<T> {
+    const client = await connect();
     let broken = false;
     try {
       return await work(client);
@@ -103,12 +118,13 @@ export function dbOfPool(pool: pg.Pool): Db {
     ownFiles: false,
     query: <Row>(sql: string, values: readonly unknown[] = []) =>
       anew(
-        async () => (await pool.query(sql, [...values])).rows as Row[],
+        () => onOne(async (client) => (await client.query(sql, [...values])).rows as Row[]),
         (error) => hasMet(error) || (isGone(error) && /^\s*(select|with)\b/i.test(sql)),
       ),
-    run: async (script) => {
-      await pool.query(script);
-    },
+    run: (script) =>
+      onOne(async (client) => {
+        await client.query(script);
+      }),
     async transaction(work) {
       const told = { sent: false };
       return anew(
@@ -151,15 +167,17 @@ export function readDatabaseUrl(text: string): string {
 
 /** Times are written alike wherever a shop stands: a backup of it is the same. */
 const UTC = '-c timezone=UTC';
+/** Who forgets to say whose rows are meant is of a shop that there is not. */
+export const NO_SHOP = 'none';
 
-/** The pool of a shop's database. */
-export function poolAt(url: string): pg.Pool {
+/** The pool of a shop's database. @param shop whose rows a connection sees until it is told */
+export function poolAt(url: string, shop?: string): pg.Pool {
   const pool = new pg.Pool({
     connectionString: url,
     max: 10,
     types,
     application_name: 'kevro',
-    options: UTC,
+    options: shop === undefined ? UTC : `${UTC} -c kevro.shop=${shop}`,
   });
   // A connection that goes while it works is said by what it was asked; unheard, it would end this process.
   pool.on('connect', (client) => client.on('error', () => undefined));
@@ -203,6 +221,8 @@ export async function openBare(url: string): Promise<Db> {
 /** A database that other processes serve as well, and what they tell each other. */
 export interface SharedDb extends Db {
   wire: Wire;
+  /** The database as one of its shops sees it. */
+  ofShop: (shop: string) => Db;
 }
 
 /**
@@ -231,13 +251,16 @@ export async function openPostgres(
       },
       onTaken,
     );
+    let ofShops: pg.Pool | undefined;
+    const ofShop = (shop: string): Db => dbOfPool((ofShops ??= poolAt(url, NO_SHOP)), shop);
     const close = async (): Promise<void> => {
       await db.close();
+      await ofShops?.end();
       await wire.leave();
     };
     // Somebody was erased, and the server did not live to clear the old pages away.
     await finishErasing(db);
-    return { ...db, wire, close };
+    return { ...db, wire, ofShop, close };
   } catch (error) {
     await db.close();
     throw inWords(error);

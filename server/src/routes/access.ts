@@ -33,6 +33,7 @@ import {
 import { log } from '../safety/log';
 import { isRight, keep } from '../safety/passphrase';
 import { Tries } from '../safety/tries';
+import { ofShop } from '../shops/of-shop';
 import { bodyOf } from './body';
 import { answer, readAs } from './route';
 
@@ -41,6 +42,8 @@ export interface AccessParts {
   now: Clock;
   door: Door;
   addresses: () => readonly string[];
+  /** By which of several shops this is asked for. */
+  shopCode?: string | undefined;
   /** What listens for other devices; nothing where the way it was started does. */
   others?: OtherDevices | undefined;
   /** Told the code that lets another browser of this machine in as the bench, once there is a passphrase. */
@@ -50,7 +53,7 @@ export interface AccessParts {
 /** Who comes in: open to everybody who can reach the shop, so that nothing here tells more than it must. */
 export function accessRoutes(
   router: Router,
-  { db, now, door, addresses, others, onBenchCode }: AccessParts,
+  { db, now, door, addresses, others, onBenchCode, shopCode }: AccessParts,
 ): void {
   const tries = new Tries(db);
   const pairings = new Pairings(db);
@@ -70,6 +73,8 @@ export function accessRoutes(
       who: staffId === undefined ? '' : name,
       named: await hasStaff(db),
       passphraseSet: await door.isLocked(),
+      several: shopCode !== undefined,
+      shop: shopCode ?? '',
       alwaysOpen: bench && others === undefined && addresses().length > 0,
       addresses: bench ? [...addresses()] : [],
     };
@@ -170,7 +175,7 @@ export function accessRoutes(
   answer(router, 'pair', async () => {
     if (!(await door.isLocked())) throw new ApiProblem('no-passphrase');
     const { code, until } = await pairings.make(millis());
-    const address = `${addresses()[0] ?? ''}/sign-in#${code}`;
+    const address = `${addresses()[0] ?? ''}/sign-in${ofShop(shopCode)}#${code}`;
     const picture = await QRCode.toString(address, { type: 'svg', margin: 2, errorCorrectionLevel: 'M' });
     return { code, until: new Date(until).toISOString(), address, picture };
   });

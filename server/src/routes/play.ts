@@ -22,6 +22,7 @@ import { addSession } from '../records/session';
 import { programmes } from '../records/programme';
 import { momentOf, theShop, type Moment } from '../records/shop';
 import type { Hub } from '../instruments/hub';
+import { ofShop } from '../shops/of-shop';
 import { requirePlayed } from './rounds';
 import { answer } from './route';
 
@@ -40,7 +41,12 @@ export function playRoutes(
   router: Router,
   acts: Acts,
   now: Clock,
-  { hub, compute, addresses }: { hub: Hub; compute: Compute; addresses: () => readonly string[] },
+  {
+    hub,
+    compute,
+    addresses,
+    shopCode,
+  }: { hub: Hub; compute: Compute; addresses: () => readonly string[]; shopCode?: string | undefined },
 ): void {
   const { db } = acts;
   const theFitting = (q: Queries, _made: string, { id }: { id: string }): Promise<FittingView> =>
@@ -98,7 +104,7 @@ export function playRoutes(
       const link = await findLink(q, code);
       if (!link) throw new ApiProblem('key-used');
       const [base] = addresses();
-      const address = base === undefined ? null : `${base}/played/${code}`;
+      const address = base === undefined ? null : `${base}/played/${code}${ofShop(shopCode)}`;
       const picture =
         address && (await QRCode.toString(address, { type: 'svg', margin: 2, errorCorrectionLevel: 'M' }));
       return { code, endsAt: link.endsAt, address, picture };

@@ -79,12 +79,15 @@ const STRANGER: Caller = { bench: false, role: undefined, staffId: undefined, na
 export class Door {
   /** A lock stays; that there is none may have changed at another process. */
   private locked = false;
-  /** For the commands that run on this machine beside the server: whoever can read the shop's folder is its owner. */
-  readonly ownersKey = randomBytes(32).toString('base64url');
-
+  /**
+   * @param ownersKey for the commands that run on this machine beside the server: whoever can read the shop's folder is its owner
+   * @param isAlone whether this machine has but this shop: else nobody is its bench by an address
+   */
   constructor(
     private readonly db: Db,
     private readonly now: Clock,
+    readonly ownersKey = randomBytes(32).toString('base64url'),
+    private readonly isAlone = true,
   ) {}
 
   async isLocked(): Promise<boolean> {
@@ -103,7 +106,7 @@ export class Door {
 
   async callerOf(request: Request): Promise<Caller> {
     if (this.isOwner(request)) return BENCH;
-    if (!(await this.isLocked())) return isFromHere(request) ? BENCH : STRANGER;
+    if (!(await this.isLocked())) return this.isAlone && isFromHere(request) ? BENCH : STRANGER;
     const token = tokenOf(request);
     const device = token === undefined ? undefined : await deviceOf(this.db, token);
     if (!device) return STRANGER;

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { onMounted, ref } from 'vue';
+import { computed, onMounted, ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import type { Access } from '@kevro/contract';
 import { Refused, api } from '../api/client';
@@ -42,6 +42,17 @@ async function signIn(
     busy.value = false;
   }
 }
+/** Of several shops served here the one that somebody asks for: said once on a device. */
+const otherShop = ref(false);
+const shop = ref('');
+const asksShop = computed(
+  () => access.value?.several === true && (otherShop.value || access.value.shop === ''),
+);
+function goToShop(): void {
+  const { to } = route.query;
+  const query = new URLSearchParams({ shop: shop.value.trim(), ...(typeof to === 'string' ? { to } : {}) });
+  window.location.assign(`/sign-in?${query.toString()}`);
+}
 const at = (path: string): string[] => [refused.value?.at(path)].filter((s) => s !== undefined);
 async function look(): Promise<void> {
   try {
@@ -68,7 +79,27 @@ onMounted(async () => {
     <p v-if="failure" class="miss" role="alert">
       {{ failure }} <button v-if="!access" type="button" class="link" @click="look">Try again</button>
     </p>
-    <p v-if="access && !access.passphraseSet">
+    <form v-if="access && asksShop" novalidate @submit.prevent="goToShop">
+      <v-text-field
+        v-model="shop"
+        label="Which shop"
+        hint="as it is asked for here, such as: lantern-lane"
+        persistent-hint
+        autocapitalize="none"
+        autocomplete="organization"
+        autofocus
+      />
+      <v-btn type="submit" color="primary" size="large" :disabled="shop.trim() === ''">Go on</v-btn>
+    </form>
+    <p v-else-if="access?.several" class="soft mb-0">
+      Shop: <b>{{ access.shop }}</b>
+      <button type="button" class="link ml-2" @click="otherShop = true">another shop</button>
+    </p>
+    <template v-if="access && asksShop" />
+    <p v-else-if="access && !access.passphraseSet && access.several">
+      Nobody is let in here yet. Whoever runs Kevro for this shop lets its first owner in.
+    </p>
+    <p v-else-if="access && !access.passphraseSet">
       Other devices aren’t allowed yet. On the bench computer, set a passphrase under Settings → Backups and
       devices.
     </p>

@@ -54,3 +54,10 @@ begin
   end loop;
 end
 $$;
+
+-- The shops of a database: by what each is called where its people sign in. Of no shop itself.
+create table shop_list (
+  shop_id text primary key,
+  code text not null unique
+);
+insert into shop_list (shop_id, code) values ('one', 'one');

@@ -1,0 +1,59 @@
+import type { Db, Queries } from '../db/db';
+import { raiseWalls } from '../db/migrate';
+import { newId } from '../records/id';
+
+/** One of the shops of a database. */
+export interface ListedShop {
+  id: string;
+  /** By which its people ask for it. */
+  code: string;
+}
+
+/** What stands in the way, in a sentence. */
+export class ShopRefused extends Error {
+  override readonly name = 'ShopRefused';
+}
+
+const LISTED = 'shop_id as id, code';
+export const listShops = (db: Queries): Promise<ListedShop[]> =>
+  db.query<ListedShop>(`select ${LISTED} from shop_list order by code`);
+export const shopByCode = async (db: Queries, code: string): Promise<ListedShop | undefined> =>
+  (await db.query<ListedShop>(`select ${LISTED} from shop_list where code = $1`, [code]))[0];
+
+const CODE = /^[a-z0-9][a-z0-9-]{1,39}$/;
+function requireCode(code: string): void {
+  if (!CODE.test(code))
+    throw new ShopRefused(
+      'A shop is asked for by 2 to 40 small letters, digits and hyphens, as in lantern-lane.',
+    );
+}
+
+/**
+ * Adds a shop to a database. With the second one the walls between their rows are raised.
+ * @throws ShopRefused where the code is taken, or where this user of the database would see through the walls
+ */
+export async function addShop(db: Db, code: string): Promise<ListedShop> {
+  requireCode(code);
+  const [user] = await db.query<{ sees: boolean }>(
+    'select rolsuper or rolbypassrls as sees from pg_roles where rolname = current_user',
+  );
+  if (user?.sees !== false)
+    throw new ShopRefused(
+      'This user of the database sees the rows of every shop. Name one in DATABASE_URL that is no superuser, without BYPASSRLS, and owns the tables.',
+    );
+  const [added] = await db.query<ListedShop>(
+    `insert into shop_list (shop_id, code) values ($1, $2) on conflict (code) do nothing returning ${LISTED}`,
+    [newId(), code],
+  );
+  if (!added) throw new ShopRefused(`There is a shop that is asked for by ${code} already.`);
+  await raiseWalls(db);
+  return added;
+}
+
+/** Has a shop asked for by another word. @throws ShopRefused */
+export async function renameShop(db: Db, from: string, to: string): Promise<void> {
+  requireCode(to);
+  if (await shopByCode(db, to)) throw new ShopRefused(`There is a shop that is asked for by ${to} already.`);
+  const changed = await db.query('update shop_list set code = $2 where code = $1 returning 1', [from, to]);
+  if (changed.length === 0) throw new ShopRefused(`There is no shop that is asked for by ${from}.`);
+}
