@@ -1,6 +1,6 @@
 // One PostgreSQL server and two processes of Kevro: 200 clients for a minute, a killed process and a killed server; then a million setups and 100,000 frames.
 import { spawn, type ChildProcess } from 'node:child_process';
-import { mkdtempSync, rmSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { dbOfPool, poolAt } from '../server/src/db/postgres';
@@ -21,6 +21,13 @@ const folder = mkdtempSync(join(tmpdir(), 'kevro-bench-server-'));
 const at = (values: readonly number[], share: number): number =>
   values.toSorted((a, b) => a - b)[Math.min(values.length - 1, Math.floor(share * values.length))] ?? NaN;
 const row = (name: string, said: string): void => console.log(`${name.padEnd(58)} ${said}`);
+const memoryMb = (pid: number | undefined): number => {
+  try {
+    return Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1] ?? 0) / 1024;
+  } catch {
+    return 0;
+  }
+};
 const ms = (value: number): string => `${value.toFixed(value < 10 ? 1 : 0)} ms`;
 
 const cluster = await startCluster();
@@ -182,6 +189,24 @@ try {
   // The same server with a large library and many frames.
   const large = new Kevro('large', database);
   await large.start();
+  await fill(db, { frames: FRAMES, players: 5000, measurements: 3, fittings: 500 });
+  const file = join(folder, 'backup.zip');
+  const command = async (name: string, words: string[], databaseUrl: string): Promise<string> => {
+    const began = performance.now();
+    const child = spawn(process.execPath, [join(root, 'server/dist', name), ...words], {
+      env: { ...process.env, DATABASE_URL: databaseUrl, KEVRO_DATA: join(folder, 'commands') },
+      stdio: ['ignore', 'ignore', 'inherit'],
+    });
+    let most = 0;
+    const looking = setInterval(() => (most = Math.max(most, memoryMb(child.pid))), 50);
+    const code = await new Promise((done) => child.once('exit', done));
+    clearInterval(looking);
+    if (code !== 0) throw new Error(`${name} ended with ${code}`);
+    return `${((performance.now() - began) / 1000).toFixed(1)} s, at most ${most.toFixed(0)} MB (aim 600)`;
+  };
+  row(`a backup of ${FRAMES} frames`, await command('backup-shop.js', [file], database));
+  const elsewhere = await newDatabase(cluster.url('postgres'));
+  row('  restored into another database', await command('restore-shop.js', [file], elsewhere));
   const read = await fetch(`${large.url}/setups/import?mode=store`, {
     method: 'POST',
     headers: { 'content-type': 'text/csv' },
@@ -190,7 +215,6 @@ try {
   if (!read.ok) throw new Error(await read.text());
   await read.arrayBuffer();
   await multiplySetups(db, SETUPS / READ_IN);
-  await fill(db, { frames: FRAMES, players: 5000, measurements: 3, fittings: 500 });
   const [counted] = await db.query<{ setups: number; frames: number }>(
     'select (select count(*) from setup) as setups, (select count(*) from frame) as frames',
   );

@@ -1,4 +1,6 @@
-import { startCluster, newDatabase, type Cluster } from '../server/src/db/test-cluster';
+import { execFileSync } from 'node:child_process';
+import { join } from 'node:path';
+import { asked, newDatabase, startCluster, type Cluster } from '../server/src/db/test-cluster';
 import { expect, test, type Page } from '@playwright/test';
 import type { FittingView, Instrument } from '@kevro/contract';
 import { Application, openPage, settled } from './harness';
@@ -106,5 +108,67 @@ test('two Kevros serve one shop: what is done at one bench shows at the other wi
   } finally {
     await front.remove();
     await back.remove();
+  }
+});
+
+test('several shops in one database: each comes in at its own, and finds nothing at a foreign shop’s address', async ({
+  browser,
+}) => {
+  // A user of the database that sees through no wall.
+  const first = cluster.url('postgres');
+  await asked(first, 'create role shopkeeper login');
+  const made = await newDatabase(first);
+  await asked(first, `alter database ${made.replace(/^.*\//, '')} owner to shopkeeper`);
+  const url = made.replace('//kevro@', '//shopkeeper@');
+  const command = (of: Application, name: string, words: string[], shop = '', input = ''): string =>
+    execFileSync(process.execPath, [join(import.meta.dirname, '../server/dist', `${name}.js`), ...words], {
+      env: { ...process.env, DATABASE_URL: url, KEVRO_DATA: of.data, KEVRO_SHOP: shop },
+      input,
+    }).toString();
+  const kevro = new Application(undefined, undefined, undefined, { DATABASE_URL: url });
+  try {
+    // It begins with the demo's shop.
+    await kevro.start();
+    await kevro.stop();
+    expect(command(kevro, 'shops', ['rename', 'one', 'plumb-and-loop'])).toContain('plumb-and-loop');
+    expect(command(kevro, 'shops', ['add', 'harbour'])).toContain('harbour');
+    await kevro.start();
+    for (const [shop, owner] of [
+      ['plumb-and-loop', 'Halla Brandt'],
+      ['harbour', 'Per Lindqvist'],
+    ] as const)
+      command(kevro, 'owner', [owner], shop, 'a word of my own');
+    const come = async (shop: string, name: string) => {
+      const { page, errors } = await openPage(browser, kevro);
+      await page.goto('/players');
+      await page.waitForURL(/sign-in/);
+      await page.getByLabel('Which shop').fill(shop);
+      await page.keyboard.press('Enter');
+      await page.getByLabel('Your name').fill(name);
+      await page.getByLabel('Your passphrase').fill('a word of my own');
+      await page.keyboard.press('Enter');
+      await page.waitForURL(/\/players$/);
+      await settled(page);
+      return { page, errors };
+    };
+    const plumb = await come('plumb-and-loop', 'Halla Brandt');
+    await plumb.page.getByRole('link', { name: 'Ilka Morrow' }).first().waitFor();
+    const harbour = await come('harbour', 'Per Lindqvist');
+    expect(await harbour.page.getByRole('link', { name: 'Ilka Morrow' }).count()).toBe(0);
+    await harbour.page.goto('/fittings/f-odo/build');
+    await harbour.page.getByText('There is nothing here by that name.').first().waitFor();
+    // Nobody of one shop comes in at the other.
+    const stranger = await openPage(browser, kevro);
+    await stranger.page.goto('/sign-in?shop=harbour');
+    await stranger.page.getByLabel('Your name').fill('Halla Brandt');
+    await stranger.page.getByLabel('Your passphrase').fill('a word of my own');
+    await stranger.page.keyboard.press('Enter');
+    await stranger.page.getByText('This is not right.').waitFor();
+    for (const { page, errors } of [plumb, harbour, stranger]) {
+      expect(errors).toEqual([]);
+      await page.context().close();
+    }
+  } finally {
+    await kevro.remove();
   }
 });

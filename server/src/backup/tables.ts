@@ -1,7 +1,16 @@
 import type { Queries } from '../db/db';
 
 /** Tables whose rows are this machine's own: what has run on it, and who may come in. */
-const NOT_IN_BACKUPS = ['migration', 'shop_lock', 'staff', 'device', 'pairing', 'wrong_tries', 'unfinished'];
+const NOT_IN_BACKUPS = [
+  'migration',
+  'shop_list',
+  'shop_lock',
+  'staff',
+  'device',
+  'pairing',
+  'wrong_tries',
+  'unfinished',
+];
 
 export interface Table {
   name: string;

@@ -25,7 +25,8 @@ export class Conditions {
   search(text: string | undefined, inSql: string): this {
     for (const word of (text ?? '').toLowerCase().split(/\s+/).filter(Boolean)) {
       this.searched = true;
-      this.and(`strpos(${inSql}, ?) > 0`, word);
+      // As it is written, so that an index of parts of words may serve where there is one.
+      this.and(`${inSql} like ?`, `%${word.replaceAll(/[\\%_]/g, String.raw`\$&`)}%`);
     }
     return this;
   }
