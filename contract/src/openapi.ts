@@ -1,5 +1,6 @@
 import { capital } from '@kevro/core';
 import { z } from 'zod';
+import { DONE_AGO } from './limits';
 import { calls, type Call } from './calls';
 import * as compute from './compute';
 import { ERROR_CODES } from './errors';
@@ -293,7 +294,7 @@ export function openApiDocument(): Record<string, unknown> {
     info: {
       title: 'Kevro',
       version: '1',
-      description: 'The computation and the records of Kevro over HTTP.',
+      description: `The computation and the records of Kevro over HTTP. What could be sent only some time after it was done says so in the header ${DONE_AGO}, in seconds: it counts from then.`,
       license: { name: 'Unlicensed: for the shop that runs it', identifier: 'LicenseRef-Kevro' },
     },
     servers: [{ url: '/api/v1' }],
