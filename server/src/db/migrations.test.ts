@@ -35,7 +35,7 @@ const LANDED: Record<string, string> = {
   '0023_parts_of_fitting.sql': 'b6f2d5c4f740b972',
   '0024_finished_as.sql': '09f29634a30f780e',
   '0025_let_in.sql': 'f24b5997e6cb5742',
-  '0026_many.sql': '6785f3b896f5920c',
+  '0026_many.sql': '34c952e52ec586ec',
   '0027_shops.sql': '7918ed76d40e7d88',
   'frozen/as-of-0018.d.ts': 'e115721350075861',
   'frozen/as-of-0018.js': '00345dc63e4acf2f',

@@ -124,9 +124,14 @@ function within(
   const { massG, swingWeight, axisCm } = specs;
   const mass = between('bare_mass', massG, dressed.massG, noticeable.massG);
   const swing = between('bare_swing', swingWeight, dressed.swing, noticeable.swingWeightShare * swingWeight);
-  return conditions
-    .and(`(bare_mass is null or ${mass})`)
-    .and(`(bare_swing is null or bare_axis <> ${axisCm} or ${swing})`);
+  // Each arm can be found by an index: those told in full about the same axis by both, the others by what is known of them.
+  return conditions.and(
+    `(bare_axis = ${axisCm} and ${mass} and ${swing}
+      or bare_axis = ${axisCm} and ${mass} and bare_swing is null
+      or bare_axis < ${axisCm} and ${mass}
+      or bare_axis > ${axisCm} and ${mass}
+      or bare_mass is null and (bare_swing is null or bare_axis <> ${axisCm} or ${swing}))`,
+  );
 }
 
 /**

@@ -29,6 +29,8 @@ describe('another device', () => {
       who: '',
       named: false,
       passphraseSet: false,
+      several: false,
+      shop: '',
       alwaysOpen: false,
       addresses: [],
     });
@@ -185,6 +187,8 @@ describe('behind a proxy that says nothing of itself', () => {
       who: '',
       named: false,
       passphraseSet: true,
+      several: false,
+      shop: '',
       alwaysOpen: false,
       addresses: [],
     });

@@ -31,3 +31,6 @@ alter table instrument add column bench text not null default '';
 create index fitting_of_player on fitting (player_id);
 create index round_of_frame on round (frame_id);
 create index programme_of_frame on programme (frame_id);
+
+-- The nearest setups of a frame: most are told about one axis, and are found by weight and swing weight at once.
+create index setup_by_bare_swing on setup (sport, retired, bare_axis, bare_mass, bare_swing);
