@@ -21,6 +21,7 @@ const dependencies = Object.fromEntries(
     .map((name) => [name, locked[`node_modules/${name}`].version]),
 );
 
+mkdirSync(into, { recursive: true });
 mkdirSync(join(folder, 'web'));
 mkdirSync(join(folder, 'server'));
 cpSync(join(root, 'web/dist'), join(folder, 'web/dist'), { recursive: true });
