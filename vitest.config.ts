@@ -10,6 +10,12 @@ const ON_A_SERVER = [
   'server/src/db/plans.test.ts',
   'server/src/shops/shops.test.ts',
 ];
+/** What asks no database: on another engine it is the same. */
+const ASKS_NONE = [
+  'server/src/compute.test.ts',
+  'server/src/compute-calls.test.ts',
+  'server/src/instruments/coverage.test.ts',
+];
 const page = {
   setupFiles: ['core/test/seed.ts'],
   maxWorkers: 2,
@@ -66,6 +72,7 @@ export default defineConfig({
           // The same tests on a PostgreSQL server; what is about the embedded database's own files is left out.
           name: 'postgres',
           include: ['server/src/*.test.ts', 'server/src/instruments/**/*.test.ts', ...ON_A_SERVER],
+          exclude: ASKS_NONE,
           isolate: false,
         },
       },

@@ -1,5 +1,5 @@
 import type { CalibrationRecord, FramePage, Measurement } from '@kevro/contract';
-import { type Application, button, expect, field, page, press, shop, test, until } from './harness';
+import { button, expect, field, page, press, shop, test, until } from './harness';
 import { instrument, put, readings } from './on-the-page';
 import { makeFitting, post } from './made';
 
@@ -206,21 +206,6 @@ test.describe('an instrument that drops out', () => {
     await page.getByText(/warming up/).waitFor();
     await page.getByRole('group', { name: 'Swing weight' }).getByText('±').waitFor();
     expect(await readings('ot-015')).toHaveLength(1);
-  });
-
-  test('and a server that goes away for a while, lose nothing', async () => {
-    await page.goto('/frames/ot-301/measure');
-    await field(/^Weight/).fill('272.4');
-    await field(/^Weight/).press('Enter');
-    await expect.poll(async () => (await readings('ot-301')).length).toBe(1);
-    await (shop as Application).kill();
-    await page.getByText(/No word from the server/).waitFor();
-    await field(/^Balance/).fill('33.3');
-    await field(/^Balance/).press('Enter');
-    await button('1 kept on this device').waitFor();
-    await (shop as Application).start();
-    await page.getByText(/No word from the server/).waitFor({ state: 'detached', timeout: LONG_MS });
-    await expect.poll(async () => (await readings('ot-301')).map((r) => r.value)).toEqual([272.4, 33.3]);
   });
 });
 

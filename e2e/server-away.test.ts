@@ -35,6 +35,7 @@ test.describe('readings', () => {
     await line(/^Weight/, '272.4');
     await expect.poll(async () => (await readings('ot-301')).length).toBe(1);
     await (shop as Application).kill();
+    await page.getByText(/No word from the server/).waitFor();
     await line(/^Balance/, '33.3');
     await line(/^Weight/, '272.6');
     await line(/^Swing weight/, '268');

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { beforeAll, describe, expect, it } from 'vitest';
+import { beforeAll, describe, expect, inject, it } from 'vitest';
 import { z } from 'zod';
 import { calls } from '@kevro/contract';
 import { onServer } from './test-server';
@@ -11,53 +11,55 @@ const RUNS: Record<string, number> = { commonAim: 12 };
 /** A passphrase is slow to store on purpose. */
 const SLOW: ReadonlySet<string> = new Set(['setPassphrase', 'addStaff', 'resetStaff', 'ownPassphrase']);
 
-describe('every compute call, with generated JSON', () => {
-  const compute = Object.entries(calls).filter(([, call]) => call.path.startsWith('/compute/'));
+// What is worked out asks no database: on another engine it is the same.
+if (!inject('emptyShop').server)
+  describe('every compute call, with generated JSON', () => {
+    const compute = Object.entries(calls).filter(([, call]) => call.path.startsWith('/compute/'));
 
-  it('has a generator for each', () => {
-    expect(compute.map(([name]) => name).toSorted()).toEqual(Object.keys(BODIES).toSorted());
+    it('has a generator for each', () => {
+      expect(compute.map(([name]) => name).toSorted()).toEqual(Object.keys(BODIES).toSorted());
+    });
+
+    it.each(compute)(
+      '%s answers 200, or 422 as problem details with a sentence a field',
+      async (name, call) => {
+        let answered = 0;
+        await fc.assert(
+          fc.asyncProperty(
+            fc.oneof({ weight: 8, arbitrary: BODIES[name] as fc.Arbitrary<unknown> }, fc.jsonValue()),
+            async (body) => {
+              const response = await fetch(server.base + call.path, {
+                method: 'POST',
+                headers: { 'content-type': 'application/json' },
+                body: JSON.stringify(body),
+                signal: AbortSignal.timeout(20_000),
+              });
+              const answer = (await response.json()) as {
+                code?: string;
+                errors?: { path: string; message: string }[];
+              };
+              if (response.status === 200) {
+                answered++;
+                // Every number of an answer is a number: no NaN and no infinity, which JSON would show as null.
+                // But for a trim's new piece, which has no number among those given.
+                expect(JSON.stringify(answer).replaceAll('"index":null', '')).not.toContain('null');
+                expect(call.answer.safeParse(answer).success).toBe(true);
+                return;
+              }
+              expect(response.status).toBe(422);
+              expect(response.headers.get('content-type')).toContain('application/problem+json');
+              expect(answer.errors?.length).toBeGreaterThan(0);
+              for (const { message } of answer.errors ?? []) expect(message).toMatch(/[.!]$/);
+            },
+          ),
+          { numRuns: RUNS[name] ?? 200, seed: 42 },
+        );
+        // The generator reaches the computation itself, not only its gate.
+        expect(answered).toBeGreaterThan(5);
+      },
+      120_000,
+    );
   });
-
-  it.each(compute)(
-    '%s answers 200, or 422 as problem details with a sentence a field',
-    async (name, call) => {
-      let answered = 0;
-      await fc.assert(
-        fc.asyncProperty(
-          fc.oneof({ weight: 8, arbitrary: BODIES[name] as fc.Arbitrary<unknown> }, fc.jsonValue()),
-          async (body) => {
-            const response = await fetch(server.base + call.path, {
-              method: 'POST',
-              headers: { 'content-type': 'application/json' },
-              body: JSON.stringify(body),
-              signal: AbortSignal.timeout(20_000),
-            });
-            const answer = (await response.json()) as {
-              code?: string;
-              errors?: { path: string; message: string }[];
-            };
-            if (response.status === 200) {
-              answered++;
-              // Every number of an answer is a number: no NaN and no infinity, which JSON would show as null.
-              // But for a trim's new piece, which has no number among those given.
-              expect(JSON.stringify(answer).replaceAll('"index":null', '')).not.toContain('null');
-              expect(call.answer.safeParse(answer).success).toBe(true);
-              return;
-            }
-            expect(response.status).toBe(422);
-            expect(response.headers.get('content-type')).toContain('application/problem+json');
-            expect(answer.errors?.length).toBeGreaterThan(0);
-            for (const { message } of answer.errors ?? []) expect(message).toMatch(/[.!]$/);
-          },
-        ),
-        { numRuns: RUNS[name] ?? 200, seed: 42 },
-      );
-      // The generator reaches the computation itself, not only its gate.
-      expect(answered).toBeGreaterThan(5);
-    },
-    120_000,
-  );
-});
 
 describe('every other call with a body, with generated JSON', () => {
   const stored = Object.entries(calls).filter(
