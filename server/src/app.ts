@@ -10,7 +10,7 @@ import { ApiProblem, problemHandler } from './problem';
 import type { Hub } from './instruments/hub';
 import type { KeptBackups } from './backup/kept';
 import { accessRoutes } from './routes/access';
-import { Door, knowingCaller, onlySignedIn, onlyWhoMay } from './safety/access';
+import { Door, knowingCaller, notForReaders, onlySignedIn, onlyWhoMay } from './safety/access';
 import type { Restorer } from './backup/restorer';
 import { backupRoutes, restoreRoutes } from './routes/backups';
 import { captureRoutes } from './routes/captures';
@@ -123,6 +123,9 @@ export function createApp({
   api.use(onlySignedIn);
   staffRoutes(api, db, now);
   api.use(onlyWhoMay);
+  // What an arm went through, and copies of everything.
+  for (const path of [calls.armHistory.path, '/players/:id/data', '/backup', calls.backups.path])
+    api.all(path, notForReaders);
   watched.route(api);
   api.use(withRoom);
   computeRoutes(api, compute);

@@ -11,7 +11,7 @@ import { databaseIn } from './start/demo-folder';
 import { asOwner } from './start/as-owner';
 import type { Db } from './db/db';
 import { openPostgres, readDatabaseUrl } from './db/postgres';
-import { listShops } from './shops/list';
+import { listShops, standWalls } from './shops/list';
 import { Held, holdShop } from './start/hold';
 import { openShop } from './start/open-shop';
 
@@ -28,6 +28,7 @@ async function theShopOn(url: string): Promise<Db> {
   const db = await openPostgres(readDatabaseUrl(url), async () => undefined, refuse);
   const shops = await listShops(db);
   if (shops.length === 1) return db;
+  await standWalls(db);
   const { KEVRO_SHOP = '' } = process.env;
   const shop = shops.find(({ code }) => code === KEVRO_SHOP);
   if (!shop) throw new Error(`Say which shop in KEVRO_SHOP: ${shops.map(({ code }) => code).join(', ')}.`);

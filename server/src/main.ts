@@ -35,7 +35,7 @@ import { log } from './safety/log';
 import { builtPage } from './routes/page';
 import { finishErasing } from './records/person';
 import { houseOf } from './shops/house';
-import { listShops, shopByCode, type ListedShop } from './shops/list';
+import { listShops, shopByCode, standWalls, type ListedShop } from './shops/list';
 import { SplitWire } from './shops/split-wire';
 import { holdShop } from './start/hold';
 import { openShop } from './start/open-shop';
@@ -221,14 +221,21 @@ function severalShops(database: SharedDb): RequestListener {
       if (known) return known;
       const listed = await shopByCode(database, code);
       // Asked for by two at once, it is opened once.
-      if (listed && !served.has(code)) served.set(code, serve(listed));
+      if (listed && !served.has(code)) {
+        const opening = serve(listed);
+        // What could not be opened is tried anew by who asks next.
+        opening.catch(() => served.delete(code));
+        served.set(code, opening);
+      }
       return served.get(code);
     },
     page: builtPage(pageFolder),
     isOwnName,
   });
 }
-answering = shared && (await listShops(shared)).length > 1 ? severalShops(shared) : await onlyShop();
+const isHouse = shared !== undefined && (await listShops(shared)).length > 1;
+if (isHouse) await standWalls(shared).catch(refuse);
+answering = isHouse ? severalShops(shared) : await onlyShop();
 console.log(`Kevro is ready at ${url}`);
 
 /** The server that goes on in this one's place, once this one was started again. */

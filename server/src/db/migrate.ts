@@ -87,16 +87,15 @@ const walled = (db: Queries): Promise<{ name: string }[]> =>
 async function lowerWalls(db: Db): Promise<{ raise: () => Promise<void> }> {
   const before = await walled(db);
   for (const { name } of before) await db.run(`alter table "${name}" no force row level security`);
-  return { raise: async () => (before.length > 0 ? raiseWalls(db) : undefined) };
+  return { raise: async () => (before.length > 0 ? db.transaction(raiseWalls) : undefined) };
 }
 /** Puts a wall between the rows of several shops: from then on a connection sees those of the shop that it names alone, its owner's too. */
-export async function raiseWalls(db: Db): Promise<void> {
-  await db.transaction(async (tx) => {
-    const tables = await tx.query<{ name: string }>(
-      `select table_name as name from information_schema.columns where table_schema = 'public' and column_name = 'shop_id'
-         and table_name <> 'shop_list' order by 1`,
-    );
-    for (const { name } of tables)
-      await tx.run(`alter table "${name}" enable row level security, force row level security`);
-  });
+export async function raiseWalls(tx: Queries): Promise<void> {
+  const lacking = await tx.query<{ name: string }>(
+    `select c.relname as name from pg_class c join pg_attribute a on a.attrelid = c.oid and a.attname = 'shop_id'
+     where c.relkind = 'r' and c.relnamespace = 'public'::regnamespace and c.relname <> 'shop_list'
+       and not (c.relrowsecurity and c.relforcerowsecurity) order by 1`,
+  );
+  for (const { name } of lacking)
+    await tx.run(`alter table "${name}" enable row level security, force row level security`);
 }

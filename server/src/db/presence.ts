@@ -152,13 +152,15 @@ export class Presence implements Wire {
     if (this.toTell.length > 0) this.telling ??= setTimeout(() => void this.tellNow(), TOGETHER_MS);
   }
   private async tellNow(): Promise<void> {
+    const { client } = this;
+    // It waits until there is a connection again.
+    if (!client) return void (this.telling = undefined);
     const part = this.toTell.splice(0, TOGETHER_MOST);
     try {
-      await this.client?.query('select pg_notify($1, $2)', [
+      await client.query('select pg_notify($1, $2)', [
         CHANNEL,
         JSON.stringify({ from: this.id, told: part }),
       ]);
-      // Without a connection the others read everything anew when this process is back.
     } catch (error) {
       log.warn({ err: error }, 'other processes could not be told of a change');
       this.toTell.unshift(...part);

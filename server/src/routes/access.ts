@@ -116,10 +116,12 @@ export function accessRoutes(
     // Counted before it is looked at: many tries at once are many tries.
     await tries.failed(millis());
     const pairing = code === undefined ? undefined : await pairings.use(code, millis());
-    const staff = person === undefined ? undefined : await staffByName(db, person);
+    // A code lets a device in, and nobody by name.
+    const byName = person !== undefined && code === undefined;
+    const staff = byName ? await staffByName(db, person) : undefined;
     // A name that nobody has takes as long as a wrong passphrase: else it would tell who is of the shop.
     const fits = passphrase !== undefined && (await isRight(passphrase, staff ?? lock));
-    const right = pairing !== undefined || (fits && (person === undefined || staff !== undefined));
+    const right = pairing !== undefined || (fits && (!byName || staff !== undefined));
     if (!right) {
       log.warn('a device was not let in');
       throw badInput([wrongAt(code === undefined ? 'passphrase' : 'code', 'wrong-passphrase')]);

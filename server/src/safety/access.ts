@@ -28,14 +28,17 @@ export function isFromHere({ socket, headers }: Pick<Request, 'socket' | 'header
   return from === '::1' || /^127\./.test(from) || (from !== '' && from === plain(socket.localAddress));
 }
 
-/** The token that a device shows. */
-export function tokenOf({ headers }: Pick<Request, 'headers'>): string | undefined {
+/** What a browser shows under a name that it was given. */
+export function cookieNamed(wanted: string, { headers }: Pick<Request, 'headers'>): string | undefined {
   for (const part of (headers.cookie ?? '').split(';')) {
     const [name, value] = part.trim().split('=');
-    if (name === COOKIE && value) return value;
+    if (name === wanted && value) return value;
   }
   return undefined;
 }
+/** The token that a device shows. */
+export const tokenOf = (request: Pick<Request, 'headers'>): string | undefined =>
+  cookieNamed(COOKIE, request);
 
 /** What a device is given to keep: no script can read it, and no other page's request carries it. @param hours 0 takes it back */
 export const cookieOf = (token: string, hours: number): string =>
@@ -140,14 +143,14 @@ export const onlySignedIn: RequestHandler = (_request, response, next) => {
   if (!callerOf(response).role) throw new ApiProblem('sign-in');
   next();
 };
-/** Lets who may only look change nothing, and see nothing that is private. */
-export const onlyWhoMay: RequestHandler = (request, response, next) => {
-  if (callerOf(response).role === 'reader' && (mayStore(request) || PRIVATE.test(request.path)))
-    throw new ApiProblem('reader-only');
+/** Lets on nobody who may only look. */
+export const notForReaders: RequestHandler = (_request, response, next) => {
+  if (callerOf(response).role === 'reader') throw new ApiProblem('reader-only');
   next();
 };
-/** What an arm went through, and copies of everything. */
-const PRIVATE = /^\/(players\/[^/]+\/arm-history|backups?)$/;
+/** Lets who may only look change nothing. */
+export const onlyWhoMay: RequestHandler = (request, response, next) =>
+  mayStore(request) ? notForReaders(request, response, next) : next();
 
 /** Lets only the bench on: who holds a tablet must not change the lock. */
 export const onlyBench: RequestHandler = (_request, response, next) => {

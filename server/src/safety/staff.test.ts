@@ -60,6 +60,13 @@ describe('people of the shop', () => {
     expect((await signIn('Per Lindqvist')).status).toBe(200);
   });
 
+  it('are let in as themselves by no code: that is a device’s', async () => {
+    const { code } = (await server.post('/pairings')).body;
+    const { cookie } = await as('', 'POST', '/sign-in', { person: 'Halla Brandt', code });
+    expect((await as(cookie, 'GET', '/access')).body).toMatchObject({ role: 'fitter', who: '' });
+    expect((await as(cookie, 'GET', '/staff')).body.code).toBe('owner-only');
+  });
+
   it('may do what their role allows: a reader changes nothing and sees nothing private, a fitter does all work, an owner says who comes in', async () => {
     const [owner, fitter, reader] = await Promise.all(
       ['Halla Brandt', 'Per Lindqvist', 'Una Reed'].map(async (name) => (await signIn(name)).cookie),
@@ -72,7 +79,15 @@ describe('people of the shop', () => {
       const answer = await as(reader ?? '', call.method.toUpperCase(), call.path.replace(/:\w+/, 'any'), {});
       expect([name, answer.status]).toEqual([name, 403]);
     }
-    for (const path of [`/players/${player}/arm-history`, '/backup', '/backups'])
+    // However it is written.
+    for (const path of [
+      `/players/${player}/arm-history`,
+      `/players/${player}/data`,
+      '/backup',
+      '/BACKUP',
+      '/backup/',
+      '/backups',
+    ])
       expect((await as(reader ?? '', 'GET', path)).body.code).toBe('reader-only');
     for (const path of ['/players', '/today', '/shop', '/setups.csv'])
       expect((await as(reader ?? '', 'GET', path)).status).toBe(200);

@@ -1,22 +1,18 @@
 import type { RequestListener } from 'node:http';
-import express, { type Express, type RequestHandler } from 'express';
+import express, { type Express, type Request, type RequestHandler } from 'express';
 import type { Access } from '@kevro/contract';
 import { ApiProblem, problemHandler } from '../problem';
+import { cookieNamed } from '../safety/access';
 import { safeHeaders } from '../safety/headers';
 import { onlyOwnPages } from '../safety/own-pages';
+import { CODE } from './list';
 
 const COOKIE = 'kevro-shop';
 /** As long as a browser keeps a cookie. */
 const MOST_SECONDS = 400 * 24 * 3600;
 
 /** Which shop a browser asks for: what it was told last. It lets nobody in. */
-function codeOf(cookies = ''): string | undefined {
-  for (const part of cookies.split(';')) {
-    const [name, value] = part.trim().split('=');
-    if (name === COOKIE && value) return decodeURIComponent(value);
-  }
-  return undefined;
-}
+const codeOf = (request: Request): string | undefined => cookieNamed(COOKIE, request);
 
 export interface House {
   /** The application of a shop; undefined where there is none that is asked for so. */
@@ -36,16 +32,15 @@ export function houseOf({ shop, page, isOwnName }: House): Express {
   house.get(/^\/(?!api\/)[^.]*$/, (request, response, next) => {
     const { shop: named, ...rest } = request.query as Record<string, string>;
     if (typeof named !== 'string') return next();
+    const code = named.trim().toLowerCase();
+    if (!CODE.test(code)) throw new ApiProblem('no-such-shop');
     const others = new URLSearchParams(rest).toString();
     response
-      .set(
-        'Set-Cookie',
-        `${COOKIE}=${encodeURIComponent(named)}; HttpOnly; SameSite=Lax; Path=/; Max-Age=${MOST_SECONDS}`,
-      )
+      .set('Set-Cookie', `${COOKIE}=${code}; HttpOnly; SameSite=Lax; Path=/; Max-Age=${MOST_SECONDS}`)
       .redirect(303, request.path + (others ? `?${others}` : ''));
   });
   house.use(async (request, response, next) => {
-    const code = codeOf(request.headers.cookie);
+    const code = codeOf(request);
     const own = code === undefined ? undefined : await shop(code);
     if (own) own(request, response);
     else next();
@@ -60,7 +55,7 @@ export function houseOf({ shop, page, isOwnName }: House): Express {
       named: true,
       passphraseSet: true,
       several: true,
-      shop: codeOf(request.headers.cookie) ?? '',
+      shop: codeOf(request) ?? '',
       alwaysOpen: false,
       addresses: [],
     };

@@ -20,12 +20,32 @@ export const listShops = (db: Queries): Promise<ListedShop[]> =>
 export const shopByCode = async (db: Queries, code: string): Promise<ListedShop | undefined> =>
   (await db.query<ListedShop>(`select ${LISTED} from shop_list where code = $1`, [code]))[0];
 
-const CODE = /^[a-z0-9][a-z0-9-]{1,39}$/;
+/** How a shop may be asked for. */
+export const CODE = /^[a-z0-9][a-z0-9-]{1,39}$/;
 function requireCode(code: string): void {
   if (!CODE.test(code))
     throw new ShopRefused(
       'A shop is asked for by 2 to 40 small letters, digits and hyphens, as in lantern-lane.',
     );
+}
+
+/** @throws ShopRefused where this user of the database would see through the walls between shops */
+async function requireWalled(db: Queries): Promise<void> {
+  const [user] = await db.query<{ sees: boolean }>(
+    'select rolsuper or rolbypassrls as sees from pg_roles where rolname = current_user',
+  );
+  if (user?.sees !== false)
+    throw new ShopRefused(
+      'This user of the database sees the rows of every shop. Name one in DATABASE_URL that is no superuser, without BYPASSRLS, and owns the tables.',
+    );
+}
+/**
+ * Looks at the walls before several shops are served: whoever last brought the tables up to date may not have lived to raise them.
+ * @throws ShopRefused
+ */
+export async function standWalls(db: Db): Promise<void> {
+  await requireWalled(db);
+  await db.transaction(raiseWalls);
 }
 
 /**
@@ -34,20 +54,17 @@ function requireCode(code: string): void {
  */
 export async function addShop(db: Db, code: string): Promise<ListedShop> {
   requireCode(code);
-  const [user] = await db.query<{ sees: boolean }>(
-    'select rolsuper or rolbypassrls as sees from pg_roles where rolname = current_user',
-  );
-  if (user?.sees !== false)
-    throw new ShopRefused(
-      'This user of the database sees the rows of every shop. Name one in DATABASE_URL that is no superuser, without BYPASSRLS, and owns the tables.',
-    );
-  const [added] = await db.query<ListedShop>(
+  await requireWalled(db);
+  return db.transaction((tx) => added(tx, code));
+}
+async function added(tx: Queries, code: string): Promise<ListedShop> {
+  const [shop] = await tx.query<ListedShop>(
     `insert into shop_list (shop_id, code) values ($1, $2) on conflict (code) do nothing returning ${LISTED}`,
     [newId(), code],
   );
-  if (!added) throw new ShopRefused(`There is a shop that is asked for by ${code} already.`);
-  await raiseWalls(db);
-  return added;
+  if (!shop) throw new ShopRefused(`There is a shop that is asked for by ${code} already.`);
+  await raiseWalls(tx);
+  return shop;
 }
 
 /** Has a shop asked for by another word. @throws ShopRefused */

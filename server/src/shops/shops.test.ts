@@ -5,7 +5,7 @@ import type { Db } from '../db/db';
 import { NO_SHOP, dbOfPool, openPostgres, poolAt, type SharedDb } from '../db/postgres';
 import { asked, newDatabase, startCluster, type Cluster } from '../db/test-cluster';
 import { startTestServer, type TestServer } from '../test-server';
-import { addShop, listShops, renameShop } from './list';
+import { addShop, listShops, renameShop, standWalls } from './list';
 
 // Two shops in one database: nobody of one sees, names or changes anything of the other.
 
@@ -244,6 +244,18 @@ describe('two shops in one database', () => {
     );
     expect(without).toEqual([]);
   });
+});
+
+it('walls that nobody lived to raise are raised before several shops are served, and a user who sees through them serves none', async () => {
+  await database.run('alter table player no force row level security');
+  await standWalls(database);
+  const down = await database.query(
+    `select 1 from pg_class where relname = 'player' and not (relrowsecurity and relforcerowsecurity)`,
+  );
+  expect(down).toEqual([]);
+  const through = await openPostgres(url.replace('//shopkeeper@', '//kevro@'), nobody, never);
+  await expect(standWalls(through)).rejects.toThrow(/sees the rows of every shop/);
+  await through.close();
 });
 
 it('several shops are not begun by a user of the database that sees through walls', async () => {

@@ -146,7 +146,7 @@ export const waitingFor = <N extends WaitingCall>(name: N, id: string): Entry<N>
   ) as unknown as Entry<N>[];
 
 /** What somebody else did meanwhile is known to the fitter now: it is sent as if it had been done after that. */
-export function sendAllTheSame(one: Waiting): Promise<void> {
+export function sendAnyway(one: Waiting): Promise<void> {
   const { refused: _, ...again } = one;
   const { captureId: __, seen: ___, ...body } = one.body as { captureId?: string; seen?: string };
   put({ ...again, body } as Waiting);

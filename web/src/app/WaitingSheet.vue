@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { leaveOut, refused, sendAllTheSame, unsent } from '../api/waiting';
+import { leaveOut, refused, sendAnyway, unsent } from '../api/waiting';
 import Sheet from '../ui/Sheet.vue';
 import { momentWords } from '../words/days';
 
@@ -18,7 +18,7 @@ const open = defineModel<boolean>({ required: true });
           </p>
           <p class="miss mb-2">{{ one.refused?.message }}</p>
           <div class="d-flex ga-2">
-            <v-btn variant="outlined" :aria-label="`Save anyway: ${one.what}`" @click="sendAllTheSame(one)"
+            <v-btn variant="outlined" :aria-label="`Save anyway: ${one.what}`" @click="sendAnyway(one)"
               >Save anyway</v-btn
             >
             <v-btn variant="text" :aria-label="`Leave out: ${one.what}`" @click="leaveOut(one)"
