@@ -15,6 +15,7 @@ const ASKS_NONE = [
   'server/src/compute.test.ts',
   'server/src/compute-calls.test.ts',
   'server/src/instruments/coverage.test.ts',
+  'server/src/instruments/serial.test.ts',
 ];
 const page = {
   setupFiles: ['core/test/seed.ts'],

@@ -6,10 +6,12 @@ import { join } from 'node:path';
 import { build, install, root, run } from './lib.mjs';
 import { ensureChromium } from './chromium.mjs';
 import { ensurePostgres } from './postgres.mjs';
+import { ensureSocat } from './socat.mjs';
 
 install();
 ensureChromium();
 ensurePostgres();
+ensureSocat();
 run('npm', ['run', 'check', '--silent']);
 build();
 

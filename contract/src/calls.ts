@@ -53,10 +53,13 @@ import {
 } from './records/frame';
 import {
   calibration,
+  foundPort,
+  heardLines,
   instrument,
   newCalibration,
   newInstrument,
   onStandIn,
+  serialPort,
   takeReading,
 } from './records/instrument';
 import { correction, counting, measurement, newMeasurement } from './records/measurement';
@@ -284,6 +287,13 @@ export const calls = {
     'Change an instrument’s name and data sheet',
     instrument,
     newInstrument,
+  ),
+  ports: call(at.ports, 'The serial ports of the bench machine', z.array(foundPort)),
+  hearPort: call(
+    at.hearPort,
+    'What a device sends: asked again and again while it is set up; the port is let go a few seconds after the last time',
+    heardLines,
+    serialPort,
   ),
   retireInstrument: act(
     at.retireInstrument,

@@ -267,6 +267,37 @@ const TABLE = {
     'This instrument is plugged in at another bench. Read it there; the readings are seen here too.',
   ),
   'not-a-machine': entry(409, `Only a ${SPECS.swingWeight.name} machine is calibrated with rods.`),
+  // About devices at a port
+  'port-missing': entry(
+    409,
+    'Nothing is plugged in at this port. Plug the device in, or choose its port again.',
+  ),
+  'port-held': entry(409, 'Another program on the bench machine has this port open. Close that program.'),
+  'port-forbidden': entry(
+    409,
+    'The bench machine does not let Kevro open this port. Its user needs the right to: on Linux the group is mostly dialout.',
+  ),
+  'port-unusable': entry(
+    409,
+    'This port can’t be opened with these settings. Look at speed, bits and parity.',
+  ),
+  'not-a-port': entry(422, 'This is no port of the bench machine. Choose one from the list.'),
+  'port-floods': entry(
+    409,
+    'The device sends without a pause or a line end. Look at the speed and what it is set to send.',
+  ),
+  'half-lines': entry(409, 'Lines come broken. Look at the cable, and at speed, bits and parity.'),
+  'line-unread': entry(
+    409,
+    'The device sends lines that it was not set up with. Set it up again under Instruments.',
+  ),
+  'no-answer': entry(409, 'The device does not answer. Is it switched on, and is this what asks it?'),
+  'over-load': entry(409, 'Overload: the device says that too much is on it.'),
+  'under-load': entry(
+    409,
+    'Underload: something is missing on the device. Put its pan on, or set it to zero.',
+  ),
+  'needs-a-port': entry(422, 'Say at which port the device is, and how its lines are read.'),
   // About files
   'no-unit': entry(
     422,

@@ -1,7 +1,7 @@
-import type { Quantity } from '@kevro/core';
+import type { PrintedMeasure, Quantity } from '@kevro/core';
 
 /** The programs that speak with instruments. */
-export const DRIVERS = ['stand-in'] as const;
+export const DRIVERS = ['stand-in', 'serial'] as const;
 
 export const INSTRUMENT_KINDS = ['scale', 'board', 'machine'] as const;
 export type InstrumentKind = (typeof INSTRUMENT_KINDS)[number];
@@ -21,17 +21,34 @@ export interface KindOfInstrument {
   shows: Quantity | undefined;
   /** The unit it shows. */
   unit: 'g' | 'cm' | 'kg·cm²';
+  /** What its lines are numbers of, where it sends any. */
+  measure: PrintedMeasure;
 }
 
 /** Every kind there is; a new one is one entry here and one row of words. See docs/add-an-instrument.md. */
 export const KINDS: Record<InstrumentKind, KindOfInstrument> = {
-  scale: { reads: ['massG'], valuesAReading: 1, calibrates: false, shows: 'massG', unit: 'g' },
-  board: { reads: ['balanceCm'], valuesAReading: 1, calibrates: false, shows: 'balanceCm', unit: 'cm' },
+  scale: {
+    reads: ['massG'],
+    valuesAReading: 1,
+    calibrates: false,
+    shows: 'massG',
+    unit: 'g',
+    measure: 'mass',
+  },
+  board: {
+    reads: ['balanceCm'],
+    valuesAReading: 1,
+    calibrates: false,
+    shows: 'balanceCm',
+    unit: 'cm',
+    measure: 'length',
+  },
   machine: {
     reads: ['swingWeight', 'twistWeight', 'leftRightG'],
     valuesAReading: 3,
     calibrates: true,
     shows: undefined,
     unit: 'kg·cm²',
+    measure: 'inertia',
   },
 };

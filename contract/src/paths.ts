@@ -64,6 +64,8 @@ export const paths = {
   storeCapture: post('/frames/:id/capture/store'),
   instruments: get('/instruments'),
   addInstrument: post('/instruments'),
+  ports: get('/instruments/ports'),
+  hearPort: post('/instruments/ports/heard'),
   editInstrument: put('/instruments/:id'),
   retireInstrument: put('/instruments/:id/retired'),
   plugHere: put('/instruments/:id/here'),

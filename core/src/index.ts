@@ -21,3 +21,4 @@ export * from './play';
 export * from './typed';
 export * from './stock';
 export * from './learn';
+export * from './printed';

@@ -37,6 +37,7 @@ const LANDED: Record<string, string> = {
   '0025_let_in.sql': 'f24b5997e6cb5742',
   '0026_many.sql': '34c952e52ec586ec',
   '0027_shops.sql': '7918ed76d40e7d88',
+  '0028_ports.sql': 'db6aefd298f7aa6f',
   'frozen/as-of-0018.d.ts': 'e115721350075861',
   'frozen/as-of-0018.js': '00345dc63e4acf2f',
 };

@@ -1,5 +1,5 @@
 import type { AxisSpecs, DataSheet, Frame, Quantity } from '@kevro/core';
-import type { InstrumentKind } from '@kevro/contract';
+import type { ErrorCode, InstrumentKind, SerialLink } from '@kevro/contract';
 
 /** What an instrument is to read: a quantity of the frame that lies on it (a twist weight is read edge-on), or a calibration rod. */
 export type ToRead = { quantity: Quantity } | { rod: number };
@@ -8,7 +8,9 @@ export interface DriverEvents {
   /** Told at once when the instrument is opened, and at every change. `warming` may read, less surely. */
   state: (state: 'ready' | 'warming' | 'lost', warmInSeconds: number) => void;
   /** What the display shows now, in the instrument's own unit. */
-  sample: (value: number, steady: boolean) => void;
+  sample: (value: number, steady: boolean, tared?: boolean) => void;
+  /** What is wrong with what it sends, or why it is lost; null once all is well again. */
+  trouble: (why: ErrorCode | null) => void;
 }
 
 /** The instrument went away in the middle of a reading. The reading is not lost: it goes on when the instrument is back. */
@@ -31,7 +33,10 @@ export interface Driver {
    * @throws Lost where the device goes away, the signal's reason where it is aborted
    */
   read: (what: ToRead, signal: AbortSignal) => Promise<number>;
-  close: () => void;
+  /** Lets the device go; done once another program may have it. */
+  close: () => void | Promise<void>;
+  /** The name of the port that it has, where it has one. */
+  path?: string;
   /** Given by simulated instruments only: what lies on them is put there by a call, and their cable can be pulled. */
   simulated?: Simulated;
 }
@@ -57,5 +62,6 @@ export interface DriverSettings {
   id: string;
   kind: InstrumentKind;
   sheet: DataSheet;
+  link: SerialLink | null;
 }
 export type MakeDriver = (settings: DriverSettings) => Driver;

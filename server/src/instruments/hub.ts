@@ -6,10 +6,13 @@ import {
   type Asked,
   type CalibrationRecord,
   type ErrorCode,
+  type FoundPort,
+  type HeardLines,
   type Instrument,
   type InstrumentMessage,
   type OnStandIn,
   type ReadingRecord,
+  type SerialPort,
 } from '@kevro/contract';
 import type { Changes } from '../changes';
 import type { Clock } from '../clock';
@@ -27,7 +30,9 @@ import { theShop } from '../records/shop';
 import { log } from '../safety/log';
 import { Lost, type Driver } from './driver';
 import { driversAt } from './drivers';
+import { Hearings } from './hearing';
 import { keepReading } from './keep';
+import { systemPorts as portsOfSystem, usbOf, type Ports } from './ports';
 import type { Pace } from './stand-in';
 import { truthOf } from './truth';
 
@@ -47,6 +52,7 @@ interface Connected {
   underWay: UnderWay | null;
   on: OnStandIn | null;
   wake: Set<() => void>;
+  trouble: ErrorCode | null;
 }
 
 /** A message with its number; what only shows how things stand has none, since the next one replaces it. */
@@ -68,6 +74,7 @@ export class Hub {
   /** Tells the numbers of this run of the server from those of an earlier one. */
   private readonly runId = randomUUID().slice(0, 8);
   private readonly drivers: ReturnType<typeof driversAt>;
+  private readonly hearings: Hearings;
   /** Read once and again when they change: they are asked for with every value that an instrument shows. */
   private calibrations = new Map<string, CalibrationRecord>();
   private calibrationHours = 0;
@@ -78,8 +85,13 @@ export class Hub {
     pace: Pace,
     /** This bench machine among several at one database, and what tells their processes of each other; alone, every instrument is plugged in here. */
     private readonly among?: { bench: string; changes: Changes },
+    private readonly systemPorts: Ports = portsOfSystem,
   ) {
-    this.drivers = driversAt(pace);
+    this.drivers = driversAt(pace, systemPorts);
+    this.hearings = new Hearings(systemPorts, (path) => {
+      const rests = this.atPort(path);
+      if (rests) void this.changed(rests.record);
+    });
     among?.changes.listenElsewhere(({ kind }) => {
       if (kind === 'instrument' || kind === 'shop' || kind === 'everything')
         void this.readAnew().catch((error: unknown) =>
@@ -121,8 +133,44 @@ export class Hub {
   stop(): void {
     for (const { driver, underWay } of this.connected.values()) {
       underWay?.stop.abort();
-      driver.close();
+      void driver.close();
     }
+    void this.hearings.closeAll();
+  }
+
+  /** The ports of this bench machine, and whose each is. */
+  async ports(): Promise<FoundPort[]> {
+    const all = await this.systemPorts.list().catch((error: unknown) => {
+      log.warn({ err: error }, 'ports could not be listed');
+      return [];
+    });
+    return all.map((port) => {
+      const whose = this.atPort(port.path);
+      return {
+        path: port.path,
+        usb: usbOf(port),
+        says: [port.manufacturer, port.serialNumber].filter(Boolean).join(' '),
+        instrument: whose?.record.name ?? '',
+      };
+    });
+  }
+  private atPort(path: string): Connected | undefined {
+    return [...this.connected.values()].find(
+      ({ record, driver }) =>
+        !record.retired && this.isHere(record) && record.link && (driver.path ?? record.link.path) === path,
+    );
+  }
+
+  /** What comes from a port. The instrument that has it rests meanwhile, unless it is read. */
+  async hearPort(port: SerialPort): Promise<HeardLines> {
+    if (!(await this.systemPorts.isPort(port.path)))
+      throw new ApiProblem('not-a-port', [
+        { path: 'path', code: 'not-a-port', message: sentence('not-a-port') },
+      ]);
+    const whose = this.hearings.has(port.path) ? undefined : this.atPort(port.path);
+    if (whose?.underWay) throw new ApiProblem('instrument-busy', [], { name: whose.record.name });
+    await whose?.driver.close();
+    return this.hearings.hear(port);
   }
 
   /** The shop's settings have changed. */
@@ -141,10 +189,13 @@ export class Hub {
       underWay: null,
       on: null,
       wake: new Set(),
+      trouble: null,
     };
     this.connected.set(record.id, one);
     // One that is retired, or plugged in at another bench, is known, and not spoken with.
     if (record.retired || !this.isHere(record)) return;
+    // While it is set up anew its port is listened to; that ends by itself.
+    if (record.link && this.hearings.has(record.link.path)) void this.hearings.close(record.link.path);
     driver.open({
       state: (state, warmInSeconds) => {
         one.state = state;
@@ -152,7 +203,12 @@ export class Hub {
         if (state !== 'lost') for (const wake of one.wake) wake();
         void this.tellAll();
       },
-      sample: (value, steady) => this.tell({ kind: 'sample', instrumentId: record.id, value, steady }),
+      sample: (value, steady, tared = false) =>
+        this.tell({ kind: 'sample', instrumentId: record.id, value, steady, tared }),
+      trouble: (why) => {
+        one.trouble = why;
+        void this.tellAll();
+      },
     });
   }
 
@@ -160,7 +216,7 @@ export class Hub {
   async changed(record: InstrumentRecord): Promise<void> {
     const { driver, underWay, on } = this.one(record.id);
     underWay?.stop.abort();
-    driver.close();
+    await driver.close();
     this.connect(record);
     if (on && !record.retired && this.isHere(record)) await this.setStandIn(record.id, { on });
     await this.tellAll();
@@ -211,7 +267,8 @@ export class Hub {
   }
 
   async view(id: string): Promise<Instrument> {
-    const { record, driver, state, warmInSeconds, underWay, on } = this.one(id);
+    const one = this.one(id);
+    const { record, driver, state, warmInSeconds, underWay, on } = one;
     const calibration = this.calibrations.get(id);
     return {
       ...record,
@@ -221,6 +278,7 @@ export class Hub {
       on,
       plugged: state !== 'lost',
       simulated: driver.simulated !== undefined,
+      trouble: one.trouble ? sentence(one.trouble) : '',
       reading: underWay && { key: underWay.key, asked: underWay.asked, swings: underWay.values },
       calibration: calibration ?? null,
       calibrationState: KINDS[record.kind].calibrates
@@ -310,7 +368,8 @@ export class Hub {
         if (value === undefined) continue;
         values.push(value);
         // What shows nothing by itself shows each swing.
-        if (!KINDS[record.kind].shows) this.tell({ kind: 'sample', instrumentId, value, steady: true });
+        if (!KINDS[record.kind].shows)
+          this.tell({ kind: 'sample', instrumentId, value, steady: true, tared: false });
         await this.tellAll();
       }
       const value = 'rod' in asked ? readingMean(values) : await this.keep(one, key, asked, values);

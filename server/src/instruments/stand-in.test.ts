@@ -92,7 +92,11 @@ describe('a stand-in as a driver', () => {
     const states: string[] = [];
     const samples: number[] = [];
     const one = new StandIn('scale', { ...SHEET, warmUpMinutes: 0.001 }, 1, { aValue: 10, aSample: 5 });
-    one.open({ state: (state) => states.push(state), sample: (value) => samples.push(value) });
+    one.open({
+      state: (state) => states.push(state),
+      sample: (value) => samples.push(value),
+      trouble: () => undefined,
+    });
     return { one, states, samples };
   };
   const wait = (ms: number) => new Promise((done) => setTimeout(done, ms));

@@ -1,10 +1,11 @@
 import type { Calibration, InstrumentNow } from '@kevro/core';
-import type { CalibrationRecord, NewInstrument } from '@kevro/contract';
+import type { z } from 'zod';
+import type { CalibrationRecord, newInstrument } from '@kevro/contract';
 import type { Queries } from '../db/db';
 import { tableOf } from '../db/table';
 import { newId } from './id';
 
-export type InstrumentRecord = Required<NewInstrument> & {
+export type InstrumentRecord = Required<z.output<typeof newInstrument>> & {
   id: string;
   retired: boolean;
   /** The bench machine that it is plugged into; empty where the shop has but one. */
@@ -17,6 +18,7 @@ const instruments = tableOf<InstrumentRecord>('instrument', {
   driver: 'driver',
   sheet: 'sheet',
   note: 'note',
+  link: 'link',
   retired: 'retired',
   bench: 'bench',
 });
@@ -27,7 +29,7 @@ export const listInstruments = (db: Queries): Promise<InstrumentRecord[]> =>
 /** The instrument stored, or undefined where the name is taken. */
 export const addInstrument = (
   db: Queries,
-  instrument: Required<NewInstrument> & { bench?: string },
+  instrument: Omit<InstrumentRecord, 'id' | 'retired' | 'bench'> & { bench?: string },
   id = newId(),
 ): Promise<InstrumentRecord | undefined> =>
   instruments.insert(db, { id, ...instrument }, 'on conflict (name, shop_id) do nothing');

@@ -1,5 +1,5 @@
 import type { Router } from 'express';
-import { sentence, type Instrument } from '@kevro/contract';
+import { sentence, type Instrument, type SerialLink } from '@kevro/contract';
 import type { Acts } from '../act';
 import type { Hub } from '../instruments/hub';
 import { ApiProblem } from '../problem';
@@ -15,11 +15,18 @@ import { answer } from './route';
 export function instrumentRoutes(router: Router, acts: Acts, hub: Hub): void {
   const { db } = acts;
   answer(router, 'instruments', () => hub.all());
+  answer(router, 'ports', () => hub.ports());
+  answer(router, 'hearPort', ({ body }) => hub.hearPort(body));
 
   function taken(name: string): ApiProblem {
     const values = { what: `an instrument named ${name}` };
     const message = sentence('already-there', values);
     return new ApiProblem('already-there', [{ path: 'name', code: 'already-there', message }], values);
+  }
+  /** @throws ApiProblem where a device at a port has none, or a stand-in has one */
+  function requirePort(driver: string, link: SerialLink | null): void {
+    const code = driver === 'serial' ? (link ? undefined : 'needs-a-port') : link ? 'bad-input' : undefined;
+    if (code) throw new ApiProblem(code, [{ path: 'link', code, message: sentence(code) }]);
   }
   /** An instrument as it stands once everything is stored. */
   const shown = (_q: unknown, id: string): Promise<() => Promise<Instrument>> =>
@@ -29,6 +36,7 @@ export function instrumentRoutes(router: Router, acts: Acts, hub: Hub): void {
     router,
     'addInstrument',
     async ({ tx, body, later }) => {
+      requirePort(body.driver, body.link);
       const instrument = await addInstrument(tx, { ...body, bench: hub.bench });
       if (!instrument) throw taken(body.name);
       later(() => hub.connect(instrument));
@@ -36,11 +44,12 @@ export function instrumentRoutes(router: Router, acts: Acts, hub: Hub): void {
     },
     shown,
   );
-  acts.on(router, 'editInstrument', async ({ tx, id, body: { name, sheet, note }, later }) => {
-    await hub.view(id);
+  acts.on(router, 'editInstrument', async ({ tx, id, body: { name, sheet, note, link }, later }) => {
+    const { driver } = await hub.view(id);
+    requirePort(driver, link);
     if (await nameTaken(tx, name, id)) throw taken(name);
     // What it is stays: its calibrations and readings were of that kind.
-    const changed = await changeInstrument(tx, id, { name, sheet, note });
+    const changed = await changeInstrument(tx, id, { name, sheet, note, link });
     if (changed) later(() => hub.changed(changed));
     return () => hub.view(id);
   });

@@ -65,7 +65,10 @@ async function run(work: () => Promise<unknown>): Promise<void> {
     failure.value = error instanceof Refused ? (error.errors[0]?.message ?? error.message) : String(error);
   }
 }
-const putOn = () => run(() => instruments.put(props.instrument.id, { rod: rod.value }));
+const putOn = () =>
+  run(async () => {
+    if (props.instrument.simulated) await instruments.put(props.instrument.id, { rod: rod.value });
+  });
 const take = () =>
   run(async () => {
     if (props.instrument.reading) return;
@@ -144,10 +147,10 @@ async function store(): Promise<void> {
         <v-btn color="primary" size="large" :loading="Boolean(instrument.reading)" @click="take"
           >Read the {{ rod }} rod<kbd class="ml-2">m</kbd></v-btn
         >
-        <v-btn v-if="liesOn !== rod" variant="outlined" @click="putOn"
+        <v-btn v-if="instrument.simulated && liesOn !== rod" variant="outlined" @click="putOn"
           >Put the {{ rod }} rod on<kbd class="ml-2">p</kbd></v-btn
         >
-        <span v-else class="soft small">On it: the {{ rod }} rod.</span>
+        <span v-else-if="instrument.simulated" class="soft small">On it: the {{ rod }} rod.</span>
         <NumberField
           v-model="draft.typed"
           :label="`Or type it for ${rod}`"

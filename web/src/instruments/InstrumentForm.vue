@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue';
 import type { Measure } from '@kevro/core';
-import { KINDS, type Instrument, type InstrumentKind } from '@kevro/contract';
+import { KINDS, type DRIVERS, type Instrument, type InstrumentKind } from '@kevro/contract';
 import { api } from '../api/client';
 import FormDialog from '../forms/FormDialog.vue';
 import NumberField from '../forms/NumberField.vue';
@@ -9,11 +9,15 @@ import { useDraft } from '../forms/draft';
 import { sent, sentOrNull, type Typed } from '../ui/typed';
 import { items } from '../words/players';
 import { KIND_WORDS } from '../words/instruments';
+import ChoiceRow from '../ui/ChoiceRow.vue';
+import PortPart from './PortPart.vue';
+import { linkOf, portDraftOf } from './port-draft';
 
-/** A simulated instrument by its data sheet, added or changed. */
+/** An instrument by its data sheet, added or changed: a device at a port, or a simulated one. */
 const emit = defineEmits<{ stored: [instrument: Instrument] }>();
 const open = ref(false);
 const before = ref<Instrument>();
+type Driver = (typeof DRIVERS)[number];
 const SHEETS: Record<
   InstrumentKind,
   [repeatability: number, accuracy: number, resolution: number, drift: number]
@@ -46,7 +50,13 @@ const draftOf = (i?: Instrument) => ({
     : sheetOf('scale')),
   warmUp: (i?.sheet.warmUpMinutes ?? 1) as Typed,
   axis: (i?.sheet.axisCm ?? null) as Typed,
+  driver: i?.driver ?? ('serial' as Driver),
+  port: portDraftOf(i?.link),
 });
+const driverChoices = [
+  { value: 'serial' as const, title: 'plugged in at a port' },
+  { value: 'stand-in' as const, title: 'simulated' },
+];
 const draft = useDraft(() => draftOf());
 const form = draft.value;
 function show(of?: Instrument): void {
@@ -62,13 +72,16 @@ const submit = (key: string): Promise<Instrument> => {
   const body = {
     name: f.name,
     kind: f.kind,
-    note: before.value?.note ?? 'simulated',
+    note: before.value?.note ?? (f.driver === 'stand-in' ? 'simulated' : ''),
+    driver: f.driver,
+    link: f.driver === 'serial' ? linkOf(f.port) : null,
     sheet: {
       repeatability: sent(f.repeatability),
       accuracy: sent(f.accuracy),
       resolution: sent(f.resolution),
       driftPerHour: sent(f.drift),
-      warmUpMinutes: sent(f.warmUp),
+      // A device at a port does not tell whether it is warm.
+      warmUpMinutes: f.driver === 'serial' ? 0 : sent(f.warmUp),
       axisCm: KINDS[f.kind].calibrates ? sentOrNull(f.axis) : null,
     },
   };
@@ -81,8 +94,8 @@ const submit = (key: string): Promise<Instrument> => {
 <template>
   <FormDialog
     v-model="open"
-    :title="before ? `Change ${before.name}` : 'Add a simulated instrument'"
-    :store="before ? 'Store' : 'Add'"
+    :title="before ? `Change ${before.name}` : 'Add an instrument'"
+    :store="before ? 'Save' : 'Add'"
     :submit="submit"
     :draft="draft"
     @stored="emit('stored', $event as Instrument)"
@@ -98,6 +111,14 @@ const submit = (key: string): Promise<Instrument> => {
           @update:model-value="choose"
         />
       </div>
+      <ChoiceRow v-if="!before" v-model="form.driver" label="How it is read" :choices="driverChoices" />
+      <PortPart
+        v-if="form.driver === 'serial'"
+        v-model="form.port"
+        :kind="form.kind"
+        :own="before?.name ?? ''"
+        :said="said"
+      />
       <p class="soft small mb-0">From the data sheet, as one standard deviation:</p>
       <div class="two">
         <NumberField
@@ -129,6 +150,7 @@ const submit = (key: string): Promise<Instrument> => {
           :error="said('sheet.driftPerHour')"
         />
         <NumberField
+          v-if="form.driver !== 'serial'"
           v-model="form.warmUp"
           label="Warms up in"
           measure="minutes"

@@ -62,8 +62,9 @@ const shows = (i: Instrument): string => {
   const now = instruments.shown.get(i.id);
   if (!now || i.state === 'lost') return '—';
   const { unit } = KINDS[i.kind];
+  const net = now.tared ? ' net' : '';
   if (unit === 'g')
-    return `${units.way.mass === 'oz' ? (now.value / (unitScale('mass', 'oz') ?? 1)).toFixed(2) : now.value.toFixed(1)} ${units.way.mass}`;
+    return `${units.way.mass === 'oz' ? (now.value / (unitScale('mass', 'oz') ?? 1)).toFixed(2) : now.value.toFixed(1)} ${units.way.mass}${net}`;
   if (unit === 'cm')
     return `${(now.value / (unitScale('length', units.way.length) ?? 1)).toFixed(2)} ${units.way.length}`;
   return `${now.value.toFixed(1)} ${unit}`;
@@ -98,6 +99,7 @@ const shows = (i: Instrument): string => {
               >
                 {{ instrumentStands(i) }}
               </div>
+              <div v-if="i.trouble" class="miss small" role="status">{{ i.trouble }}</div>
             </div>
             <output class="digits">{{ shows(i) }}</output>
             <div class="calibrated">
@@ -127,8 +129,8 @@ const shows = (i: Instrument): string => {
           <StandInPanel v-if="i.simulated && !i.retired && i.bench === null" :instrument="i" />
         </li>
       </ul>
-      <p class="soft small mt-3">
-        These are simulated, with noise, drift and warm-up. Real devices connect through a driver.
+      <p v-if="shown.some((i) => i.simulated)" class="soft small mt-3">
+        Simulated ones have noise, drift and warm-up.
       </p>
     </template>
     <template #after><InstrumentForm ref="form" @stored="stored" /></template>

@@ -52,6 +52,8 @@ const choose = (value: string): void => {
   preferred.value = { ...preferred.value, [props.quantity]: value };
 };
 const instrument = computed(() => (way.value?.kind === 'instrument' ? way.value.instrument : undefined));
+/** Whether it sends only what it is told to print. */
+const prints = computed(() => instrument.value?.link?.output === 'key');
 const underWay = computed(() => instrument.value?.reading ?? null);
 const liesHere = computed(() => {
   const on = instrument.value?.on;
@@ -74,7 +76,9 @@ const digits = computed(() => {
     const mean = readingMean(swings);
     return one.calibration && props.quantity !== 'leftRightG' ? corrected(one.calibration, mean) : mean;
   }
-  if (KINDS[one.kind].shows) return liesHere.value ? instruments.shown.get(one.id)?.value : undefined;
+  // What is on a real device only the fitter sees.
+  if (KINDS[one.kind].shows)
+    return liesHere.value || !one.simulated ? instruments.shown.get(one.id)?.value : undefined;
   return last.value?.quantity === props.quantity && last.value.id === one.id ? last.value.value : undefined;
 });
 const shownDigits = computed(() => {
@@ -97,9 +101,11 @@ const status = computed<{ text: string; warn: boolean }>(() => {
     return say('No word from the server. What was read is kept; trying again…', true);
   if (one.bench !== null)
     return say(`${one.name} is plugged in at ${one.bench}. Read it there; its readings show here too.`, true);
+  if (one.trouble && one.state !== 'lost') return say(one.trouble, true);
   if (one.state === 'lost') {
     const kept = underWay.value?.swings.length ?? 0;
-    if (!underWay.value) return say(`${one.name} is not connected. Plug it in, or take another way.`, true);
+    if (!underWay.value)
+      return say(one.trouble || `${one.name} is not connected. Plug it in, or take another way.`, true);
     const had = kept > 0 ? ` ${kept} of ${needed.value} swings are kept;` : '';
     return say(`${one.name} is lost.${had} the reading goes on when it is back.`, true);
   }
@@ -107,9 +113,12 @@ const status = computed<{ text: string; warn: boolean }>(() => {
     return say(
       needed.value > 1
         ? `swing ${underWay.value.swings.length + 1} of ${needed.value}`
-        : 'waiting until it is steady',
+        : prints.value
+          ? 'press its print key'
+          : 'waiting until it is steady',
     );
   }
+  if (instruments.shown.get(one.id)?.tared) return say('net, after a tare');
   if (one.state === 'warming') return say(`warming up, ${one.warmInSeconds} s: readings are less sure`, true);
   return say('');
 });
@@ -171,7 +180,7 @@ async function enterEdgeOn(): Promise<void> {
 }
 const putOn = (): Promise<void> =>
   run(async () => {
-    if (instrument.value) await instruments.put(instrument.value.id, { frameId });
+    if (instrument.value?.simulated) await instruments.put(instrument.value.id, { frameId });
   });
 const cancel = (): Promise<void> => {
   oneAfterTheOther = false;
@@ -238,7 +247,12 @@ defineExpose({ take, putOn, took, goOn, refused });
           >
         </template>
         <span v-if="liesHere" class="soft">On it: {{ bench.frame.tag }}</span>
-        <button v-else-if="instrument.bench === null" type="button" class="link" @click="putOn">
+        <button
+          v-else-if="instrument.simulated && instrument.bench === null"
+          type="button"
+          class="link"
+          @click="putOn"
+        >
           Put {{ bench.frame.tag }} on <kbd>p</kbd>
         </button>
       </p>

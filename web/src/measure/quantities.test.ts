@@ -23,6 +23,8 @@ const instrument = (id: string, kind: Instrument['kind']): Instrument => ({
   on: null,
   plugged: true,
   bench: null,
+  link: null,
+  trouble: '',
   retired: false,
   simulated: true,
   calibration: null,

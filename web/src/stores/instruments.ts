@@ -10,7 +10,7 @@ type Taken = Extract<InstrumentMessage, { kind: 'taken' | 'failed' }>;
 /** The instruments as they stand, kept up to date by the server's stream while a page listens. */
 export const useInstruments = defineStore('instruments', () => {
   const all = ref<Instrument[]>();
-  const shown = reactive(new Map<string, { value: number; steady: boolean }>());
+  const shown = reactive(new Map<string, { value: number; steady: boolean; tared: boolean }>());
   const stream = useStream();
   const { connected } = storeToRefs(stream);
   const listeners = new Set<(taken: Taken) => void>();
@@ -20,8 +20,8 @@ export const useInstruments = defineStore('instruments', () => {
   function hear(message: InstrumentMessage): void {
     if (message.kind === 'instruments') all.value = message.instruments;
     else if (message.kind === 'sample') {
-      const { instrumentId, value, steady } = message;
-      shown.set(instrumentId, { value, steady });
+      const { instrumentId, value, steady, tared } = message;
+      shown.set(instrumentId, { value, steady, tared });
     } else for (const listener of listeners) listener(message);
   }
 

@@ -1,0 +1,4 @@
+export * from './words';
+export * from './line';
+export * from './propose';
+export * from './assemble';
