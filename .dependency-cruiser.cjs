@@ -20,6 +20,7 @@ const PAGE = [
   [
     'frames',
     'instruments',
+    'labels',
     'library',
     'match',
     'played',

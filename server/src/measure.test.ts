@@ -308,3 +308,15 @@ it('a typed swing weight is moved from the axis that it was read about to the sp
   const byHand = 125 + (88 * ((29.5 - 10.16) ** 2 - 29.5 ** 2)) / 1000;
   expect(body.specs.swingWeight).toBeCloseTo(byHand, 9);
 });
+
+describe('a list of frames', () => {
+  it('is of exactly one tag, however it is written, or of some frames', async () => {
+    const [one, other] = [await addFrame({ tag: 'Tag-1' }), await addFrame({ tag: 'Tag-10' })];
+    const ids = async (query: string) =>
+      (await get(`/frames?${query}`)).body.rows.map(({ id }: { id: string }) => id);
+    expect(await ids('search=tag-1')).toEqual(expect.arrayContaining([one, other]));
+    expect(await ids('tag=tag-1')).toEqual([one]);
+    expect(await ids('tag=tag')).toEqual([]);
+    expect((await ids(`ids=${one},${other}`)).toSorted()).toEqual([one, other].toSorted());
+  });
+});

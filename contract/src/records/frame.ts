@@ -62,6 +62,8 @@ export const newStringing = stringing.omit({ id: true, retired: true }).extend({
 
 export const frameQuery = z.strictObject({
   search: text(80).optional(),
+  tag: text(60).optional().describe('exactly this tag, however it is written'),
+  ids: text(8000).optional().describe('these frames only, parted by commas'),
   sport: sport.optional(),
   owner: z.string().max(80).optional().describe('a player’s id, or `stock`'),
   sort: z.enum(['tag', 'model', 'owner', 'measured']).default('tag'),

@@ -50,7 +50,7 @@ export const linePattern = z.strictObject({
 export const SPEEDS = [300, 600, 1200, 2400, 4800, 9600, 19200, 38400, 57600, 115200] as const;
 export const PARITIES = ['none', 'even', 'odd'] as const;
 export const OUTPUTS = ['continuous', 'request', 'key'] as const;
-const printable = z.string().regex(/^[\x00-\x7f]*$/);
+const printable = z.string().regex(/^[ -~]*$/);
 /** The port of a device and how it sends. */
 export const serialPort = z.strictObject({
   path: text(200).min(1).describe('as the bench machine names it'),

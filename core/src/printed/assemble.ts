@@ -15,19 +15,24 @@ const QUIET_MS = 400;
 const LONGEST = 200;
 const MOST_A_SECOND = 100;
 
+/** What was sent, cut where its lines end: at one character, or at the usual ones. @example cutAtEnds('1 g\r2 g', '') // ['1 g', '2 g'] */
+export const cutAtEnds = (text: string, ends: string): string[] =>
+  ends === '' ? text.replaceAll('\u0003', '\n').split(/[\r\n]/) : text.split(ends);
+
 /** Cuts what a serial device sends into whole lines; times come from outside. A line that is not whole is left out and said. */
 export class LineCutter {
   private piece = '';
   private lastAt: number;
   /** Whether what comes belongs to a line whose beginning was not heard. */
   private headless: boolean | undefined;
-  private ends: RegExp;
   private recent: number[] = [];
 
   /** @param ends the one character that ends a line; empty for a carriage return, a line feed or an end of text @param openedAt ms */
-  constructor(ends: string, openedAt: number) {
+  constructor(
+    private readonly ends: string,
+    openedAt: number,
+  ) {
     this.lastAt = openedAt;
-    this.ends = ends === '' ? /[\r\n\u0003]/ : new RegExp(`[${ends.replace(/[\\\]^-]/g, '\\$&')}]`);
   }
 
   /** @param text what came, as Latin-1 @param at when, ms */
@@ -43,7 +48,7 @@ export class LineCutter {
     }
     this.lastAt = at;
     const lines: string[] = [];
-    const pieces = (this.piece + text.replaceAll('\u0002', '')).split(this.ends);
+    const pieces = cutAtEnds(this.piece + text.replaceAll('\u0002', ''), this.ends);
     this.piece = pieces.pop() ?? '';
     for (const piece of pieces) {
       if (this.headless) {
@@ -67,7 +72,7 @@ export class LineCutter {
 const MARKS = ['=', ';', '$', '#', '*', '&', '@'];
 /** What ends the lines of a device, found from what it sent: empty for the usual ends. @example proposeEnd('=312.4=312.4=312.4') // '=' */
 export function proposeEnd(text: string): string {
-  if (/[\r\n\u0003]/.test(text)) return '';
+  if (cutAtEnds(text, '').length > 1) return '';
   const count = (mark: string): number => text.split(mark).length - 1;
   const best = MARKS.toSorted((a, b) => count(b) - count(a))[0] ?? '';
   return count(best) >= 3 ? best : '';

@@ -1,4 +1,4 @@
-import { proposeEnd } from '@kevro/core';
+import { cutAtEnds, proposeEnd } from '@kevro/core';
 import { sentence, type ErrorCode, type HeardLines, type SerialPort } from '@kevro/contract';
 import { PortWatch, type Ports } from './ports';
 
@@ -67,7 +67,7 @@ export class Hearings {
           if (found === one.ends) return;
           // It ends its lines otherwise: what came is cut anew, and what comes too.
           one.ends = found;
-          one.lines = one.raw.split(found === '' ? /[\r\n\u0003]+/ : found).slice(1, -1);
+          one.lines = cutAtEnds(one.raw, found).filter(Boolean).slice(1, -1);
           void one.watch.stop().then(() => {
             if (this.open.get(port.path) !== one) return;
             one.watch = watchWith(found);

@@ -81,6 +81,8 @@ export async function listFrames(db: Queries, query: FrameQuery): Promise<Listin
   const asked = new Conditions()
     .and('f.archived = ?', query.archived)
     .search(query.search, "(f.words || ' ' || coalesce(p.name_words, 'stock'))");
+  if (query.ids) asked.and('f.id = any(?)', query.ids.split(','));
+  if (query.tag) asked.and('lower(f.tag) = lower(?)', query.tag);
   if (query.sport) asked.and("f.shape->>'sport' = ?", query.sport);
   if (query.owner === 'stock') asked.and('f.owner_id is null');
   else if (query.owner) asked.and('f.owner_id = ?', query.owner);

@@ -1,11 +1,13 @@
 <script setup lang="ts">
 import Sheet from '../ui/Sheet.vue';
+import { useTypingDevices } from '../ui/bursts';
 import { useShortcuts } from '../ui/keys';
 
 /** The keys that work, and the switch for those that are a single character. */
 const open = defineModel<boolean>({ required: true });
 const emit = defineEmits<{ marks: [] }>();
 const shortcuts = useShortcuts();
+const typingDevices = useTypingDevices();
 const KEYS: [string[], string][] = [
   [['1', '…', '7'], 'go to a station of the open fitting; on Today: open one of the first nine'],
   [['n'], 'Today: open a fitting'],
@@ -44,6 +46,11 @@ const KEYS: [string[], string][] = [
     <v-switch v-model="shortcuts" label="Single-key shortcuts" class="mt-2" />
     <p class="soft small mb-0">
       Turn off if you dictate or rest things on the keyboard. Ctrl shortcuts still work.
+    </p>
+    <v-switch v-model="typingDevices" label="Scales and scanners that type" class="mt-2" />
+    <p class="soft small mb-0">
+      A number goes to what is being read, a frame’s tag opens the frame. Turn off if fast typing is taken for
+      a device.
     </p>
     <div class="d-flex mt-4">
       <v-btn variant="outlined" @click="emit('marks')">What the marks mean</v-btn>

@@ -20,7 +20,9 @@ import KeysSheet from './KeysSheet.vue';
 import SideNav from './SideNav.vue';
 // There without the server, which it speaks of.
 import WaitingSheet from './WaitingSheet.vue';
+import { watchBursts } from '../ui/bursts';
 import { useKeys } from '../ui/keys';
+import { openScanned } from './scanned';
 import { useTour } from './tour';
 
 // What is stored on another page or device is seen here too.
@@ -96,6 +98,7 @@ const kept = computed(() => {
   if (refused.value.length > 0) return `${refused.value.length} to settle`;
   return unsent.value.length > 0 ? `${unsent.value.length} kept on this device` : '';
 });
+watchBursts(openScanned());
 useKeys({
   u: () => units.next(),
   // The one large button of a page is its main action.

@@ -51,6 +51,19 @@ export const router = createRouter({
       meta: { title: 'Measure' },
     },
     {
+      path: '/tag/:tag',
+      name: 'tag',
+      component: () => import('../frames/TagPage.vue'),
+      props: true,
+      meta: { title: 'Frame' },
+    },
+    {
+      path: '/labels',
+      name: 'labels',
+      component: () => import('../labels/LabelsPage.vue'),
+      meta: { title: 'Labels' },
+    },
+    {
       path: '/setups',
       name: 'setups',
       component: () => import('../library/SetupsPage.vue'),

@@ -3,6 +3,7 @@ import { computed, ref, watch } from 'vue';
 import type { FrameRow } from '@kevro/contract';
 import { api } from '../api/client';
 import { useSearch } from '../api/queries';
+import { isNumber, tagIn, useBurst } from '../ui/bursts';
 
 /** Chooses one frame, or a set of two to six, among however many there are. Those of the owner come first. */
 const { ownerId, error } = defineProps<{ label: string; ownerId?: string | null; error?: string }>();
@@ -13,6 +14,7 @@ const looking = defineModel<boolean>('looking', { default: false });
 type Named = Pick<FrameRow, 'id' | 'tag' | 'maker' | 'model' | 'ownerName'>;
 const known = ref(new Map<string, Named>());
 const none = ref('');
+const scanFailure = ref('');
 const { rows, total, text, failure, onlyMatch } = useSearch<FrameRow>(
   'frames',
   (query) => api('frames', { query }),
@@ -72,6 +74,22 @@ async function chooseOnly(event: KeyboardEvent): Promise<void> {
   if (!ids.value.includes(only.id)) ids.value = [...ids.value, only.id];
   text.value = '';
 }
+/** A scanned label answers which frame. */
+useBurst((scanned) => {
+  // A tag may be a number; a weight has a point or a unit.
+  if (isNumber(scanned) && !/^\d+$/.test(scanned)) return false;
+  void api('frames', { query: { tag: tagIn(scanned), limit: 1 } }).then(
+    ({ rows: [found] }) => {
+      scanFailure.value = found ? '' : `No frame has the tag “${tagIn(scanned)}”.`;
+      if (!found) return;
+      known.value.set(found.id, found);
+      if (!ids.value.includes(found.id)) ids.value = [...ids.value, found.id];
+      text.value = '';
+    },
+    () => undefined,
+  );
+  return true;
+});
 const hint = computed(() =>
   total.value > rows.value.length
     ? `${total.value} in all: type to find more`
@@ -92,7 +110,7 @@ const hint = computed(() =>
     chips
     no-filter
     clear-on-select
-    :error-messages="(error ?? failure) ? [error ?? failure] : []"
+    :error-messages="[error ?? (failure || scanFailure)].filter(Boolean)"
     @keydown.enter.capture="chooseOnly"
   />
 </template>

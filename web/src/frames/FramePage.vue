@@ -111,6 +111,7 @@ function startTwin(): void {
       <v-btn variant="text" @click="startTwin">Duplicate</v-btn>
       <v-btn variant="text" :to="{ name: 'match', query: { frames: id } }">Match</v-btn>
       <v-btn variant="text" :to="{ name: 'frame-card', params: { id } }">Card</v-btn>
+      <v-btn variant="text" :to="{ name: 'labels', query: { frames: id } }">Label</v-btn>
       <v-btn variant="outlined" @click="form?.show(page.frame)">Change</v-btn>
       <v-btn
         variant="outlined"

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { reactive, ref } from 'vue';
+import { computed, reactive, ref } from 'vue';
 import { RouterLink, useRouter } from 'vue-router';
 import { SPECS, capital, SPEC_KEYS, type Sport, type AnySpecKey } from '@kevro/core';
 import type { FrameQuery, FrameRow } from '@kevro/contract';
@@ -30,6 +30,13 @@ const { rows, total, failure, load, more } = useListing(
     api('frames', {
       query: { search, sort, archived: archived ? 'yes' : 'no', limit, offset, ...(sport ? { sport } : {}) },
     }),
+);
+/** The frames that are listed: their labels are printed together. */
+const labelled = computed(() =>
+  (rows.value ?? [])
+    .slice(0, 200)
+    .map(({ id }) => id)
+    .join(','),
 );
 const units = useUnits();
 const router = useRouter();
@@ -70,6 +77,9 @@ const SORTS: { value: typeof query.sort; title: string }[] = [
         :sorts="SORTS"
       />
       <RouterLink class="no-print" :to="{ name: 'match' }">Match frames</RouterLink>
+      <RouterLink v-if="labelled" class="no-print" :to="{ name: 'labels', query: { frames: labelled } }"
+        >Print labels</RouterLink
+      >
     </template>
     <template #default="{ rows: frames }">
       <table v-wide class="plain wide">

@@ -61,6 +61,12 @@ const open = (): void => {
     <template #pick>
       <div class="pick">
         <PickFrames v-model="ids" label="Frames to match" />
+        <router-link
+          v-if="ids.length > 0"
+          class="small"
+          :to="{ name: 'labels', query: { frames: ids.join(',') } }"
+          >Print their labels</router-link
+        >
         <p v-if="others.length > 0" class="warn small mb-0">
           {{ others.join(', ') }}: another sport. Choose frames of one sport.
         </p>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, nextTick, onMounted, ref, watch } from 'vue';
+import { nanoid } from 'nanoid';
 import {
   SPECS,
   isPlanned,
@@ -12,6 +13,7 @@ import {
   type Working,
 } from '@kevro/core';
 import type { FrameRecord, Measurement } from '@kevro/contract';
+import { isNumber, useBurst } from '../ui/bursts';
 import { useKeys } from '../ui/keys';
 import Lanes from '../lanes/Lanes.vue';
 import type { LaneMarks } from '../lanes/lane';
@@ -28,6 +30,7 @@ import { readingWorking } from '../bench/bench-marks';
 import { sweetOf } from '../rail/sweet';
 import { useWorking } from '../bench/working';
 import { useInstruments } from '../stores/instruments';
+import { useUnits } from '../stores/units';
 import { later } from '../stores/later';
 import WorkingSheet from '../bench/WorkingSheet.vue';
 import { PURPOSE_HINTS, PURPOSE_NAMES } from '../words';
@@ -61,6 +64,7 @@ const { capture, judgements, started, anything, busy, failure } = bench;
 const { sport } = bench.settledFrame;
 const quantities = quantitiesOf(sport);
 const instruments = useInstruments();
+const units = useUnits();
 const { sheet, show } = useWorking();
 const active = ref<Quantity>('massG');
 const dressOpen = ref(false);
@@ -192,6 +196,19 @@ function step(by: number): void {
   const to = quantities[quantities.indexOf(active.value) + by];
   if (to) active.value = to;
 }
+/** A scale that types is read like one that is typed for: as what is being read, in the units that are shown. */
+useBurst((text) => {
+  if (!isNumber(text) || document.querySelector('.v-overlay--active[role=dialog]')) return false;
+  const quantity = active.value;
+  const writing =
+    quantity === 'leftRightG'
+      ? units.measureWriting('mass', 'g')
+      : units.writing(quantity, props.frame.shape);
+  const value = writing.read(text);
+  if (value === undefined) return false;
+  void bench.addReading({ means: 'typed', key: nanoid(), quantity, value, ...bench.aboutOf(quantity) });
+  return true;
+});
 useKeys({
   m: () => void panel.value?.take(),
   p: () => void panel.value?.putOn(),

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { storeToRefs } from 'pinia';
-import { computed, reactive, ref } from 'vue';
+import { computed, nextTick, reactive, ref, watch } from 'vue';
+import { useRoute } from 'vue-router';
 import { PART_KINDS, type PartKind } from '@kevro/core';
 import type { PartRecord, PartRow } from '@kevro/contract';
 import { api } from '../api/client';
@@ -42,6 +43,17 @@ const groups = computed<Group[]>(() =>
       ({ part, retired }) => part.kind === kind && (withRetired.value || !retired),
     ),
   })).filter(({ parts }) => parts.length > 0),
+);
+/** The parts in use: their labels are printed together. */
+const labelled = computed(() =>
+  (rows.value ?? []).flatMap(({ part, retired }) => (retired ? [] : part.id)).join(','),
+);
+// A part's label leads to its row.
+const route = useRoute();
+watch(
+  () => [route.query.part, rows.value] as const,
+  ([part, known]) => void (typeof part === 'string' && known && nextTick(() => focusRow(part))),
+  { immediate: true },
 );
 const retiredCount = computed(() => (rows.value ?? []).filter(({ retired }) => retired).length);
 const valueOf = ({ part }: PartRow, field: string): string => {
@@ -88,6 +100,9 @@ async function retire({ part, retired }: PartRow): Promise<void> {
   >
     <template #filter>
       <router-link class="no-print" :to="{ name: 'learning' }">What your tape really weighs</router-link>
+      <router-link v-if="labelled" class="no-print" :to="{ name: 'labels', query: { parts: labelled } }"
+        >Print labels</router-link
+      >
       <v-checkbox v-if="retiredCount > 0" v-model="withRetired" :label="`Retired ones (${retiredCount})`" />
     </template>
     <template #default>
