@@ -22,3 +22,4 @@ export * from './typed';
 export * from './stock';
 export * from './learn';
 export * from './printed';
+export * from './film';

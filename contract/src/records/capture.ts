@@ -21,6 +21,12 @@ export const threadsSetting = z.strictObject({
   endAmplitudeDeg: z.number().min(0).max(90).optional(),
 });
 
+/** How uncertain the seconds of a film are, standard uncertainties. */
+export const filmTiming = z.strictObject({
+  random: positive.max(60).describe('s, which another film does not share'),
+  common: positive.max(60).describe('s, which another film shares'),
+});
+
 /** The readings that the page shows: where others stand by now, nothing is added to those. */
 export const ofCapture = { captureId: z.string().optional() };
 
@@ -52,6 +58,22 @@ export const newReading = z.discriminatedUnion('means', [
     key: z.string().min(8).max(80),
     quantity: z.literal('twistWeight'),
     timing: threadsSetting,
+  }),
+  z.strictObject({
+    means: z.literal('filmed-swing'),
+    ...ofCapture,
+    key: z.string().min(8).max(80),
+    quantity: z.literal('swingWeight'),
+    timing: pendulumSetting,
+    film: filmTiming,
+  }),
+  z.strictObject({
+    means: z.literal('filmed-twist'),
+    ...ofCapture,
+    key: z.string().min(8).max(80),
+    quantity: z.literal('twistWeight'),
+    timing: threadsSetting,
+    film: filmTiming,
   }),
   z.strictObject({
     means: z.literal('estimate'),

@@ -65,11 +65,19 @@ export const readingMean = (values: readonly number[]): number =>
 
 export type ReadingValue = Omit<Reading, 'id' | 'setAside'> & { raw?: number };
 
+/** How uncertain the seconds of a film are, standard uncertainties, s: what another film would not share, and what it would. */
+export interface FilmTiming {
+  random: number;
+  common: number;
+}
+
 /** A reading that no instrument sends. */
 export type ByHand =
   | { means: 'typed' | 'edge-on'; quantity: Quantity; value: number; axisCm?: number | undefined }
   | { means: 'pendulum'; quantity: 'swingWeight'; timing: PendulumSetting }
   | { means: 'threads'; quantity: 'twistWeight'; timing: ThreadsSetting }
+  | { means: 'filmed-swing'; quantity: 'swingWeight'; timing: PendulumSetting; film: FilmTiming }
+  | { means: 'filmed-twist'; quantity: 'twistWeight'; timing: ThreadsSetting; film: FilmTiming }
   | { means: 'estimate'; quantity: 'swingWeight' | 'twistWeight' };
 
 /** A typed or timed reading, or an estimate, with what it is uncertain by; undefined where an estimate lacks what it needs. */
@@ -82,6 +90,10 @@ export function readingByHand(
   if (means === 'pendulum' || means === 'threads') {
     const { timing } = body;
     return { means, quantity, timing, random: PENDULUM_UNCERTAINTY.seconds, common: 0, source: means };
+  }
+  if (means === 'filmed-swing' || means === 'filmed-twist') {
+    const { timing, film } = body;
+    return { means, quantity, timing, ...film, source: means };
   }
   if (means === 'estimate') {
     const known = {

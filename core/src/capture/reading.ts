@@ -13,9 +13,18 @@ export const quantitiesOf = ({ typicalReading }: Pick<SportData, 'typicalReading
 
 /**
  * How a reading came about. `edge-on`: the swing weight with the face turned by 90°, from which the twist weight follows.
- * `estimate`: not measured at all.
+ * `filmed-swing` and `filmed-twist`: a pendulum and two threads, timed by a film of it. `estimate`: not measured at all.
  */
-export const MEANS = ['instrument', 'typed', 'edge-on', 'pendulum', 'threads', 'estimate'] as const;
+export const MEANS = [
+  'instrument',
+  'typed',
+  'edge-on',
+  'pendulum',
+  'threads',
+  'filmed-swing',
+  'filmed-twist',
+  'estimate',
+] as const;
 export type Means = (typeof MEANS)[number];
 
 /** A pendulum as it was set up and timed; weight and balance come from the capture itself. */

@@ -185,7 +185,7 @@ class Capture {
   });
 
   private readonly swing = (reading: Reading): Omit<Worked, 'reading'> => {
-    if (reading.means !== 'pendulum') return { ...this.direct(reading), value: this.aboutOwnAxis(reading) };
+    if (!reading.timing) return { ...this.direct(reading), value: this.aboutOwnAxis(reading) };
     const { massG, balanceCm } = this.known();
     const timing = {
       ...(reading.timing as PendulumSetting),
@@ -202,7 +202,11 @@ class Capture {
       random: of({ seconds: reading.random }),
       // It is hung anew each time that a frame is measured, and weighed and balanced anew.
       shared: of({ massG: massG.parts.random, balanceCm: balanceCm.parts.random, pivotCm }),
-      common: of({ massG: massG.parts.common, balanceCm: balanceCm.parts.common }),
+      common: of({
+        massG: massG.parts.common,
+        balanceCm: balanceCm.parts.common,
+        seconds: reading.common,
+      }),
     };
   };
 
@@ -218,7 +222,10 @@ class Capture {
       value: twistByThreads(timing).twistWeight + air.add,
       random: of({ seconds: reading.random }),
       shared: of({ massG: massG.parts.random }),
-      common: root(of({ massG: massG.parts.common, threadCm: 0.2, separationCm: 0.05 }), air.uncertainty),
+      common: root(
+        of({ massG: massG.parts.common, threadCm: 0.2, separationCm: 0.05, seconds: reading.common }),
+        air.uncertainty,
+      ),
     };
   }
 
@@ -251,7 +258,7 @@ class Capture {
   private readonly twist =
     (faceOn: readonly Worked[]) =>
     (reading: Reading): Omit<Worked, 'reading'> => {
-      if (reading.means === 'threads') return this.threads(reading);
+      if (reading.timing) return this.threads(reading);
       return reading.means === 'edge-on' ? this.edgeOn(reading, faceOn) : this.direct(reading);
     };
 

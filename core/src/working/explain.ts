@@ -175,6 +175,14 @@ const BY: Record<Means, { equation: string; source: string }> = {
     equation: 'T = M·g·D²·T₀² / (16·π²·h)',
     source: 'two threads (bifilar pendulum, handbook mechanics), timed',
   },
+  'filmed-swing': {
+    equation: 'S = M·g·d·T₀² / 4π² − M·d² + M·(B − a)²',
+    source: 'physical pendulum (handbook mechanics), timed by a film of it',
+  },
+  'filmed-twist': {
+    equation: 'T = M·g·D²·T₀² / (16·π²·h)',
+    source: 'two threads (bifilar pendulum, handbook mechanics), timed by a film of it',
+  },
   estimate: { equation: 'from the usual frame of the sport', source: 'an estimate: not measured' },
 };
 

@@ -72,6 +72,8 @@ export const MEANS_WORDS: Record<Means, string> = {
   'edge-on': 'edge-on',
   pendulum: 'pendulum',
   threads: 'threads',
+  'filmed-swing': 'film',
+  'filmed-twist': 'film',
   estimate: 'estimate',
 };
 

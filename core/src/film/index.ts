@@ -1,0 +1,3 @@
+export * from './swing-fit';
+export * from './track';
+export * from './read-film';

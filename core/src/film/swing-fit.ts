@@ -1,0 +1,228 @@
+/** The angle of a frame that swings, at one moment. */
+export interface AngleAt {
+  /** s, of the film's own clock. */
+  at: number;
+  /** rad, from any zero. */
+  angle: number;
+}
+
+/** A damped swing fitted to angles. */
+export interface SwingFit {
+  /** Mean time of one full swing over the whole film, s, as a stopwatch would find it. */
+  period: number;
+  /** Standard uncertainty of it from the scatter of the angles, s. */
+  uncertainty: number;
+  /** Whole swings that the film holds. */
+  swings: number;
+  /** Half the whole angle at the first and the last moment, rad. */
+  startAmplitude: number;
+  endAmplitude: number;
+  /** The share of its amplitude that the swing loses in a second. */
+  decay: number;
+  /** What the zero moved by in all: the camera, or the sun on it, rad. */
+  drift: number;
+  /** Scatter of the angles about the fit, rad. */
+  scatter: number;
+  /** Places of the angles that lie too far off to belong to the swing. */
+  outliers: number[];
+  /** The fitted angle at each moment. */
+  fitted: number[];
+}
+
+type Parameters = [
+  centre: number,
+  drift: number,
+  amplitude: number,
+  decay: number,
+  phase: number,
+  rate: number,
+];
+const COUNT = 6;
+
+/** The phase of a dying swing: it quickens as it dies, ω = ω₀ (1 − θ²/16 − …), the handbook series turned round to second order. */
+function phaseAt(t: number, [, , amplitude, decay, phase, rate]: Parameters): number {
+  const square = (amplitude * amplitude) / 16;
+  const k = 2 * decay;
+  // ∫ e^(−2γt) dt and ∫ e^(−4γt) dt
+  const once = Math.abs(k * t) < 1e-6 ? t : (1 - Math.exp(-k * t)) / k;
+  const twice = Math.abs(2 * k * t) < 1e-6 ? t : (1 - Math.exp(-2 * k * t)) / (2 * k);
+  // 1/(1 + θ²/16 + 11θ⁴/3072) = 1 − θ²/16 + θ⁴/3072 …
+  return phase + rate * (t - square * once + (amplitude ** 4 / 3072) * twice);
+}
+function angleOf(t: number, p: Parameters): number {
+  const [centre, drift, amplitude, decay] = p;
+  return centre + drift * t + amplitude * Math.exp(-decay * t) * Math.cos(phaseAt(t, p));
+}
+
+/** Solves a small symmetric system, and gives the inverse of its matrix too; undefined where it cannot be solved. */
+function solve(
+  matrix: readonly number[][],
+  right: readonly number[],
+): { x: number[]; inverse: number[][] } | undefined {
+  const n = right.length;
+  const rows = matrix.map((row, i) => [...row, right[i] ?? 0, ...row.map((_, j) => (i === j ? 1 : 0))]);
+  for (let i = 0; i < n; i++) {
+    let best = i;
+    for (let r = i + 1; r < n; r++)
+      if (Math.abs(rows[r]?.[i] ?? 0) > Math.abs(rows[best]?.[i] ?? 0)) best = r;
+    const pivotRow = rows[best];
+    const pivot = pivotRow?.[i] ?? 0;
+    if (!pivotRow || !(Math.abs(pivot) > 1e-300)) return undefined;
+    [rows[i], rows[best]] = [pivotRow, rows[i] ?? []];
+    for (let c = 0; c < pivotRow.length; c++) pivotRow[c] = (pivotRow[c] ?? 0) / pivot;
+    for (let r = 0; r < n; r++) {
+      const row = rows[r];
+      const factor = row?.[i] ?? 0;
+      if (r === i || !row || factor === 0) continue;
+      for (let c = 0; c < row.length; c++) row[c] = (row[c] ?? 0) - factor * (pivotRow[c] ?? 0);
+    }
+  }
+  return { x: rows.map((row) => row[n] ?? 0), inverse: rows.map((row) => row.slice(n + 1)) };
+}
+
+const median = (values: readonly number[]): number => {
+  const sorted = values.toSorted((a, b) => a - b);
+  return sorted[Math.floor(sorted.length / 2)] ?? 0;
+};
+/** Standard deviation of normal values by their median distance from nought (handbook statistics). */
+const robustScatter = (residuals: readonly number[]): number => 1.4826 * median(residuals.map(Math.abs));
+
+/** Slowest and quickest swing that a racket, a paddle or its threads make, Hz. */
+const SLOWEST = 0.12;
+const QUICKEST = 3.5;
+
+/** The rate at which a sine takes most of the angles: a scan of least squares, finer than the film can tell rates apart. */
+function firstGuess(times: readonly number[], angles: readonly number[]): Parameters {
+  const length = times.at(-1) ?? 1;
+  const centre = angles.reduce((sum, a) => sum + a, 0) / angles.length;
+  // Some hundreds of angles tell the rate as well as thousands; no quick swing may fall between them.
+  const every = Math.max(1, Math.floor(angles.length / Math.max(400, 10 * QUICKEST * length)));
+  let best = { power: -1, rate: 1, cos: 0, sin: 0 };
+  for (let f = SLOWEST; f <= QUICKEST; f += 1 / (8 * length)) {
+    const rate = 2 * Math.PI * f;
+    let [cc, cs, ss, yc, ys] = [0, 0, 0, 0, 0];
+    for (let i = 0; i < angles.length; i += every) {
+      const [c, s, y] = [
+        Math.cos(rate * (times[i] ?? 0)),
+        Math.sin(rate * (times[i] ?? 0)),
+        (angles[i] ?? 0) - centre,
+      ];
+      cc += c * c;
+      cs += c * s;
+      ss += s * s;
+      yc += y * c;
+      ys += y * s;
+    }
+    const det = cc * ss - cs * cs;
+    if (!(det > 1e-9)) continue;
+    const [a, b] = [(yc * ss - ys * cs) / det, (ys * cc - yc * cs) / det];
+    const power = a * yc + b * ys;
+    if (power > best.power) best = { power, rate, cos: a, sin: b };
+  }
+  const amplitude = Math.hypot(best.cos, best.sin);
+  return [centre, 0, amplitude, 0.01, Math.atan2(-best.sin, best.cos), best.rate];
+}
+
+/** Tukey's weight: nought beyond so many scatters (from memory). */
+const BEYOND = 4.685;
+const OUTLIER = 6;
+const ROUNDS = 40;
+
+/**
+ * Fits a damped swing to angles over time by least squares, leaving out what does not belong to it:
+ * θ(t) = c + d t + A e^(−γt) cos φ(t), φ̇ = ω₀ (1 − θₐ²/16 + θₐ⁴/3072), θₐ = A e^(−γt).
+ * Source: physical pendulum with viscous damping and the series for wide swings (handbook mechanics); weights by Tukey; the uncertainty is that of the least squares,
+ * widened where neighbours err alike.
+ * @param samples in the order of time, at least 20 @returns undefined where nothing swings in them
+ * @example fitSwing(samples)?.period // 1.4312
+ */
+export function fitSwing(samples: readonly AngleAt[]): SwingFit | undefined {
+  if (samples.length < 20) return undefined;
+  const from = samples[0]?.at ?? 0;
+  const times = samples.map(({ at }) => at - from);
+  const angles = samples.map(({ angle }) => angle);
+  const length = times.at(-1) ?? 0;
+  if (!(length > 0)) return undefined;
+  let p = firstGuess(times, angles);
+  let weights = angles.map(() => 1);
+  let damping = 1e-3;
+  const residualsOf = (of: Parameters): number[] => angles.map((a, i) => a - angleOf(times[i] ?? 0, of));
+  const costOf = (residuals: readonly number[]): number =>
+    residuals.reduce((sum, r, i) => sum + (weights[i] ?? 0) * r * r, 0);
+  let residuals = residualsOf(p);
+  let normal: number[][] = [];
+  for (let round = 0; round < ROUNDS; round++) {
+    const steps = [1e-6, 1e-6 / length, 1e-6, 1e-6 / length, 1e-6, 1e-6 / length];
+    const slopes = steps.map((step, j) => {
+      const moved = [...p] as Parameters;
+      moved[j] = (moved[j] ?? 0) + step;
+      return times.map((t) => (angleOf(t, moved) - angleOf(t, p)) / step);
+    });
+    normal = slopes.map((a) =>
+      slopes.map((b) => a.reduce((sum, v, i) => sum + (weights[i] ?? 0) * v * (b[i] ?? 0), 0)),
+    );
+    const right = slopes.map((a) =>
+      a.reduce((sum, v, i) => sum + (weights[i] ?? 0) * v * (residuals[i] ?? 0), 0),
+    );
+    const damped = normal.map((row, i) => row.map((v, j) => (i === j ? v * (1 + damping) : v)));
+    const step = solve(damped, right)?.x;
+    if (!step) return undefined;
+    const next = p.map((v, i) => v + (step[i] ?? 0)) as Parameters;
+    const found = residualsOf(next);
+    const gained = costOf(residuals) - costOf(found);
+    if (gained >= 0) {
+      const small = gained < 1e-12 * costOf(residuals);
+      [p, residuals] = [next, found];
+      damping = Math.max(1e-9, damping / 5);
+      if (small && round > 8) break;
+    } else damping *= 8;
+    // Once it is near, what is far off loses its weight.
+    if (round >= 4 && round % 2 === 0) {
+      const scale = Math.max(robustScatter(residuals), 1e-9);
+      weights = residuals.map((r) => {
+        const z = r / (BEYOND * scale);
+        return Math.abs(z) >= 1 ? 0 : (1 - z * z) ** 2;
+      });
+    }
+    if (damping > 1e9) break;
+  }
+  const scatter = Math.max(robustScatter(residuals), 1e-12);
+  const outliers = residuals.flatMap((r, i) => (Math.abs(r) > OUTLIER * scatter ? [i] : []));
+  const [, drift, amplitude, decay, , rate] = p;
+  const inverse = solve(
+    normal,
+    Array.from({ length: COUNT }, () => 0),
+  )?.inverse;
+  if (!inverse || !(rate > 0)) return undefined;
+
+  // Neighbours that err alike tell less than as many that do not: the variance of a mean of an autoregressive row (handbook statistics).
+  const kept = residuals.map((r, i) => ((weights[i] ?? 0) > 0 ? r : 0));
+  const alike =
+    kept.reduce((sum, r, i) => sum + r * (kept[i + 1] ?? 0), 0) /
+    Math.max(
+      kept.reduce((sum, r) => sum + r * r, 0),
+      1e-30,
+    );
+  const rho = Math.min(0.98, Math.max(0, alike));
+  const freedom = Math.max(1, kept.filter((r) => r !== 0).length - COUNT);
+  const variance = kept.reduce((sum, r, i) => sum + (weights[i] ?? 0) * r * r, 0) / freedom;
+  const widened = Math.sqrt((1 + rho) / (1 - rho));
+
+  // The mean period over all whole swings, from the phase; of the zero swing when the film is shorter than one.
+  const turns = Math.abs(phaseAt(length, p) - phaseAt(0, p)) / (2 * Math.PI);
+  const swings = Math.floor(turns);
+  const period = length / Math.max(turns, 1e-9);
+  const rateUncertainty = Math.sqrt(Math.max(0, inverse[5]?.[5] ?? 0) * variance) * widened;
+  return {
+    period,
+    uncertainty: (period * rateUncertainty) / rate,
+    swings,
+    startAmplitude: Math.abs(amplitude),
+    endAmplitude: Math.abs(amplitude) * Math.exp(-decay * length),
+    decay,
+    drift: drift * length,
+    scatter,
+    outliers,
+    fitted: times.map((t) => angleOf(t, p)),
+  };
+}
