@@ -126,6 +126,8 @@ function firstGuess(times: readonly number[], angles: readonly number[]): Parame
 /** Tukey's weight: nought beyond so many scatters (from memory). */
 const BEYOND = 4.685;
 const OUTLIER = 6;
+/** What is nearer to the swing than this share of its amplitude is no bump. */
+const BUMP_SHARE = 0.04;
 const ROUNDS = 40;
 
 /**
@@ -187,8 +189,9 @@ export function fitSwing(samples: readonly AngleAt[]): SwingFit | undefined {
     if (damping > 1e9) break;
   }
   const scatter = Math.max(robustScatter(residuals), 1e-12);
-  const outliers = residuals.flatMap((r, i) => (Math.abs(r) > OUTLIER * scatter ? [i] : []));
   const [, drift, amplitude, decay, , rate] = p;
+  const far = Math.max(OUTLIER * scatter, BUMP_SHARE * Math.abs(amplitude));
+  const outliers = residuals.flatMap((r, i) => (Math.abs(r) > far ? [i] : []));
   const inverse = solve(
     normal,
     Array.from({ length: COUNT }, () => 0),

@@ -14,6 +14,8 @@ export const safeHeaders = helmet({
       // The component library writes its theme into a style element; a style cannot read or send anything.
       styleSrc: ["'self'", "'unsafe-inline'"],
       imgSrc: ["'self'", 'data:', 'blob:'],
+      // A film that was chosen is played where the browser decodes for no script.
+      mediaSrc: ["'self'", 'blob:'],
       fontSrc: ["'self'", 'data:'],
       connectSrc: ["'self'", 'blob:', 'data:'],
       objectSrc: ["'none'"],

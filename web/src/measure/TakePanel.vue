@@ -13,6 +13,7 @@ import { sent, type Typed } from '../ui/typed';
 import type { CaptureBench } from './capture';
 import { QUANTITY_NAMES, useQuantities, waysToTake } from './quantities';
 import Stopwatch from './Stopwatch.vue';
+import { later } from '../stores/later';
 import { useKept } from '../ui/kept';
 
 /** How the chosen quantity is taken: the way, large digits, and the reading that is under way. */
@@ -22,6 +23,8 @@ const props = defineProps<{
   /** How many more readings are asked for. */
   left: number;
 }>();
+// Only few films: it comes when it is chosen.
+const FilmPanel = later(() => import('./FilmPanel.vue'));
 const instruments = useInstruments();
 const { unit, show } = useQuantities();
 const units = useUnits();
@@ -259,6 +262,13 @@ defineExpose({ take, putOn, took, goOn, refused });
     </template>
     <Stopwatch
       v-else-if="way?.kind === 'pendulum' || way?.kind === 'threads'"
+      :key="way.kind"
+      :method="way.kind"
+      :bench="bench"
+      @timed="add"
+    />
+    <FilmPanel
+      v-else-if="way?.kind === 'filmed-swing' || way?.kind === 'filmed-twist'"
       :key="way.kind"
       :method="way.kind"
       :bench="bench"

@@ -32,11 +32,13 @@ export type TakingWay =
 const BY_METHOD: Partial<Record<Quantity, TakingWay[]>> = {
   swingWeight: [
     { value: 'pendulum', title: 'pendulum and stopwatch', kind: 'pendulum' },
+    { value: 'filmed-swing', title: 'pendulum, filmed', kind: 'filmed-swing' },
     { value: 'estimate', title: 'estimate, not measured', kind: 'estimate' },
   ],
   twistWeight: [
     { value: 'edge-on', title: 'edge-on minus face-on, typed', kind: 'edge-on' },
     { value: 'threads', title: 'two threads and stopwatch', kind: 'threads' },
+    { value: 'filmed-twist', title: 'two threads, filmed', kind: 'filmed-twist' },
     { value: 'estimate', title: 'estimate, not measured', kind: 'estimate' },
   ],
 };
@@ -59,7 +61,8 @@ export function waysToTake(
       instrument,
     }));
   const methods = BY_METHOD[quantity] ?? [];
-  const swings = ({ kind }: TakingWay): boolean => kind === 'pendulum' || kind === 'threads';
+  const SWINGS = new Set(['pendulum', 'threads', 'filmed-swing', 'filmed-twist']);
+  const swings = ({ kind }: TakingWay): boolean => SWINGS.has(kind);
   const noStopwatch = tools.length > 0 && !tools.includes('pendulum');
   return noStopwatch
     ? [...own, ...methods.filter((way) => !swings(way)), ...methods.filter(swings)]
