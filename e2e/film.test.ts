@@ -53,6 +53,7 @@ test('a filmed pendulum becomes a swing weight, within 0.05 % of its period on 2
   await page.getByRole('img', { name: 'First picture' }).waitFor();
   await page.getByRole('img', { name: /^Angle over/ }).waitFor();
   await page.getByText(/^Comes to/).waitFor();
+  await page.getByLabel('Keep the film with the measurement').check();
   await button('Enter this').click();
   await expect.poll(async () => (await readings()).length).toBe(3);
   const reading = (await readings())[2];
@@ -65,6 +66,14 @@ test('a filmed pendulum becomes a swing weight, within 0.05 % of its period on 2
       async () => (await shop.get<Measurement[]>('/frames/bd-040/measurements'))[0]?.how.swingWeight?.means,
     )
     .toEqual(['filmed-swing']);
+  // It was kept by its tick, is seen beside the measurement, and goes when that is wanted.
+  await page.goto('/frames/bd-040');
+  const film = page.getByRole('link', { name: 'Film', exact: true });
+  const file = await page.request.get((await film.getAttribute('href')) ?? '');
+  expect(file.headers()['content-type']).toBe('video/webm');
+  expect((await file.body()).length).toBeGreaterThan(100_000);
+  await button('Remove film').click();
+  await film.waitFor({ state: 'detached' });
 });
 
 test('filmed threads become a twist weight, in slow motion too', async ({ browser }) => {
@@ -120,6 +129,31 @@ test('is read where the browser decodes for no script, as without HTTPS, by play
   const reading = (await readings())[2];
   if (!reading) throw new Error('no reading');
   expect(Math.abs(offBy(reading, 1.35))).toBeLessThan(2e-3);
+});
+
+test('comes from a phone by a link, and is read as soon as it is there', async ({ browser }) => {
+  await atTheBench('pendulum, filmed', /^Take Swing weight/);
+  await button('With a phone').click();
+  await page.getByText('Waiting for the film').waitFor();
+  const { page: phone } = await openPage(browser, shop, { viewport: { width: 390, height: 800 } });
+  await phone.goto((await dialog().getByRole('link', { name: 'here' }).getAttribute('href')) ?? '');
+  await phone.getByText('Film 20 swings').waitFor();
+  await phone
+    .getByLabel('Film', { exact: true })
+    .setInputFiles({ name: 'notes.txt', mimeType: 'text/plain', buffer: Buffer.from('no film') });
+  await phone.getByText('This is no film.').waitFor();
+  const film = {
+    name: 'swing.webm',
+    mimeType: 'video/webm',
+    buffer: await makeFilm(browser, { ...PLAIN, seconds: 11 }),
+  };
+  await phone.getByLabel('Film', { exact: true }).setInputFiles(film);
+  await phone.getByText('Sent. See the bench').waitFor();
+  await page.getByText(/^8 swings in/).waitFor();
+  expect(await shop.get('/frames/bd-040/films')).toEqual([]);
+  await button('Enter this').click();
+  await expect.poll(async () => (await readings()).length).toBe(3);
+  await phone.context().close();
 });
 
 /** A film as Chromium's own camera plays it: pictures of 4:2:0, one after the other. */

@@ -47,6 +47,7 @@ const PICTURES = [
   ['setup', '/setups/rook-a'],
   ['stock', '/stock'],
   ['match', '/fittings/f-ines/match'],
+  ['labels', '/labels?frames=bd-040,ot-014,dw-034,kn-041,bd-052,dw-021'],
 ];
 
 const browser = await chromium.launch({

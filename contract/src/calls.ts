@@ -63,6 +63,7 @@ import {
   takeReading,
 } from './records/instrument';
 import { correction, counting, measurement, newMeasurement } from './records/measurement';
+import { filmLink, filmPage, filmQuery, keepFilm, keptFilm, removeFilm, sentFilm } from './records/film';
 import { guideBandsOf, guideRow } from './records/guide';
 import { addStarters, newPart, part, partRow, weighPart } from './records/part';
 import {
@@ -486,6 +487,52 @@ export const calls = {
     newLink,
   ),
   linkPage: call(at.linkPage, 'What a link is for', linkPage),
+  filmPage: call(at.filmPage, 'Of which frame a link takes films', filmPage),
+  sendFilm: {
+    ...at.sendFilm,
+    summary: 'Send a film of the frame by a link',
+    answer: sentFilm,
+    body: undefined,
+    query: filmQuery,
+    upload: ['video/*'],
+  },
+  addFilm: {
+    ...at.addFilm,
+    summary: 'A film of the frame from this device, to be kept with a reading',
+    answer: sentFilm,
+    body: undefined,
+    query: filmQuery,
+    upload: ['video/*'],
+  },
+  keepFilm: act(
+    at.keepFilm,
+    'frame',
+    'Keep a film with the reading that it gave',
+    z.array(keptFilm),
+    keepFilm,
+  ),
+  removeFilm: act(at.removeFilm, 'frame', 'Remove a film that was kept', z.array(keptFilm), removeFilm),
+  makeFilmLink: call(
+    at.makeFilmLink,
+    'A link by which a phone sends films of a frame, for an hour',
+    filmLink,
+    z.strictObject({}),
+  ),
+  sentFilms: call(at.sentFilms, 'Films of a frame that have come and are not read yet', z.array(sentFilm)),
+  sentFilm: {
+    ...at.sentFilm,
+    summary: 'A film that has come',
+    answer: z.string(),
+    body: undefined,
+    query: undefined,
+    download: 'video/*',
+  },
+  dropFilm: call(
+    at.dropFilm,
+    'Forget a film that was read',
+    z.strictObject({ dropped: z.literal(true) }),
+    z.strictObject({}),
+  ),
   noteByLink: {
     ...begin(
       at.noteByLink,

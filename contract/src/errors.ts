@@ -267,6 +267,7 @@ const TABLE = {
     'This instrument is plugged in at another bench. Read it there; the readings are seen here too.',
   ),
   'not-a-machine': entry(409, `Only a ${SPECS.swingWeight.name} machine is calibrated with rods.`),
+  'not-a-film': entry(415, 'This is no film. Choose one that the phone filmed.'),
   // About devices at a port
   'port-missing': entry(
     409,
@@ -291,7 +292,7 @@ const TABLE = {
     409,
     'The device sends lines that it was not set up with. Set it up again under Instruments.',
   ),
-  'no-answer': entry(409, 'The device does not answer. Is it switched on, and is this what asks it?'),
+  'no-answer': entry(409, 'The device does not answer. Switch it on, and look up what asks it.'),
   'over-load': entry(409, 'Overload: the device says that too much is on it.'),
   'under-load': entry(
     409,

@@ -13,6 +13,7 @@ export * from './records/frame';
 export * from './records/measurement';
 export * from './records/instrument';
 export * from './records/capture';
+export * from './records/film';
 export * from './judgements';
 export * from './records/setup';
 export * from './exchange/list-text';

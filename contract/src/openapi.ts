@@ -8,6 +8,7 @@ import * as setupFiles from './exchange/setup-file';
 import * as mappings from './exchange/setup-mapping';
 import * as access from './records/access';
 import * as captures from './records/capture';
+import * as films from './records/film';
 import * as fittings from './records/fitting';
 import * as frames from './records/frame';
 import * as guides from './records/guide';
@@ -30,6 +31,7 @@ const MODULES = [
   frames,
   measurements,
   captures,
+  films,
   setups,
   guides,
   fittings,
@@ -173,6 +175,8 @@ const TAGS: Record<string, string> = {
   frames: 'Frames, with their measurements and strings',
   guides: 'Bands of specs for kinds of players',
   health: 'Whether the server answers',
+  filmed: 'A link by which a phone sends films',
+  films: 'Films that phones sent',
   instruments: 'Scales, boards and machines, their readings and calibrations',
   learning: 'What builds showed about parts',
   let: 'Whether other devices of the network are listened for',

@@ -22,6 +22,7 @@ import {
   aimFromComplaints,
   NO_CHANGE,
   RODS,
+  angleError,
   apparentRestitution,
   calibrate,
   chanceOf,
@@ -161,6 +162,7 @@ const EXAMPLES: Record<string, number> = {
   threads: twistByThreads({ massG: 336, threadCm: 100, separationCm: 15, swings: 20, seconds: 34.4 })
     .twistWeight,
   slope: line.slope,
+  filmAngle: 100 * angleError(((10 * Math.PI) / 180) ** 2),
   left: correctionUncertainty(RODS, 0.5, 200).value,
   leftAt320: correctionUncertainty(RODS, 0.5, 320).value,
   swingGuess: estimateSwing(frame, 320, 32.5).value,

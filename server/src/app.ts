@@ -18,6 +18,7 @@ import { computeRoutes } from './routes/compute';
 import { fittingRoutes } from './routes/fittings';
 import { frameRoutes } from './routes/frames';
 import { housekeepingRoutes } from './routes/housekeeping';
+import { filmLinkRoutes, filmPageRoutes, filmRoutes } from './routes/films';
 import { instrumentRoutes } from './routes/instruments';
 import { libraryRoutes } from './routes/library';
 import { measurementRoutes } from './routes/measurements';
@@ -108,10 +109,13 @@ export function createApp({
   importRoutes(api, acts, now, reading);
   api.use(calls.restoreBackup.path, onlySignedIn, withRoom);
   restoreRoutes(api, restorer);
+  api.use(['/filmed', calls.addFilm.path], withRoom);
+  filmLinkRoutes(api, db, now);
   api.use(onlyJson);
   api.use('/played', withRoom);
   accessRoutes(api, { db, now, door, addresses, others, shopCode, ...(onBenchCode ? { onBenchCode } : {}) });
   linkRoutes(api, acts, now);
+  filmPageRoutes(api, db, now);
   answer(api, 'health', async () => {
     await db.query('select 1');
     return { status: 'ok' as const };
@@ -135,6 +139,7 @@ export function createApp({
   captureRoutes(api, acts, now, hub);
   streamRoutes(api, acts.changes, hub);
   instrumentRoutes(api, acts, hub);
+  filmRoutes(api, acts, now, { addresses, shopCode });
   libraryRoutes(api, acts, hub);
   setupRoutes(api, acts);
   fittingRoutes(api, acts, now);

@@ -52,7 +52,7 @@ if (!inject('emptyShop').server)
               for (const { message } of answer.errors ?? []) expect(message).toMatch(/[.!]$/);
             },
           ),
-          { numRuns: RUNS[name] ?? 200, seed: 42 },
+          { numRuns: RUNS[name] ?? 120, seed: 42 },
         );
         // The generator reaches the computation itself, not only its gate.
         expect(answered).toBeGreaterThan(5);
@@ -173,7 +173,8 @@ describe('every other call with a body, with generated JSON', () => {
           for (const { message } of answer.errors ?? []) expect(message).toMatch(/[.!]$/);
         },
       ),
-      { numRuns: SLOW.has(name) ? 6 : 60, seed: 7 },
+      // Another engine reads the same bodies: fewer of them show that it does.
+      { numRuns: SLOW.has(name) ? 6 : inject('emptyShop').server ? 25 : 60, seed: 7 },
     );
   });
 });

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { QUANTITIES } from '@kevro/core';
 import { dress, frameShape, plannedSpecs, school, specs, sport } from '../shapes';
+import { keptFilm } from './film';
 import { measurement } from './measurement';
 import { onFrame } from './placement';
 import { text, yes } from './text';
@@ -103,6 +104,7 @@ export const framePage = z.strictObject({
   ownerName: z.string().nullable(),
   measurements: z.array(measurement),
   stringings: z.array(stringing),
+  films: z.array(keptFilm),
   builds: z.array(
     z.strictObject({
       planId: z.string(),

@@ -34,6 +34,13 @@ const TYPED_RATE = 0.001 / Math.sqrt(3);
 /** An angle in the picture is this much off where the camera does not look straight along the axis, as a share (from memory). */
 const ANGLE_SHARE = 0.05;
 
+/**
+ * How much of the seconds of a film its amplitude leaves uncertain, as a share: the period of small swings follows from the angle, which the picture shows a little wrong, and θ²/16
+ * doubles that.
+ * @param meanSquare of the amplitude over the film, rad² @example angleError(0.0305) // 0.00019
+ */
+export const angleError = (meanSquare: number): number => (2 * ANGLE_SHARE * meanSquare) / 16;
+
 export const FEWEST_SWINGS = 6;
 const LEAST_DEG = 1;
 /** Scatter of the angles beyond which it is no swing of one thing, as a share of its amplitude (from memory). */
@@ -84,9 +91,7 @@ export function readTrack({ bars, region, shake }: Tracked, slowed = 1): FilmAns
   )
     return { trouble: 'film-sideways' };
   const seconds = swings * period;
-  // The period of small swings follows from the angle, which the picture shows a little wrong: θ²/16 doubles its share.
-  const mean = (startAmplitude ** 2 + endAmplitude ** 2) / 2;
-  const byAngle = ((2 * ANGLE_SHARE * mean) / 16) * seconds;
+  const byAngle = angleError((startAmplitude ** 2 + endAmplitude ** 2) / 2) * seconds;
   const clock = Math.hypot(CLOCK, slowed === 1 ? 0 : TYPED_RATE) * seconds;
   return {
     fit,

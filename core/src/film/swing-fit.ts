@@ -91,14 +91,14 @@ const robustScatter = (residuals: readonly number[]): number => 1.4826 * median(
 const SLOWEST = 0.12;
 const QUICKEST = 3.5;
 
-/** The rate at which a sine takes most of the angles: a scan of least squares, finer than the film can tell rates apart. */
+/** The rate at which a sine takes most of the angles: a scan of least squares, as fine as the film can tell rates apart. */
 function firstGuess(times: readonly number[], angles: readonly number[]): Parameters {
   const length = times.at(-1) ?? 1;
   const centre = angles.reduce((sum, a) => sum + a, 0) / angles.length;
   // Some hundreds of angles tell the rate as well as thousands; no quick swing may fall between them.
-  const every = Math.max(1, Math.floor(angles.length / Math.max(400, 10 * QUICKEST * length)));
+  const every = Math.max(1, Math.floor(angles.length / Math.max(150, 3 * QUICKEST * length)));
   let best = { power: -1, rate: 1, cos: 0, sin: 0 };
-  for (let f = SLOWEST; f <= QUICKEST; f += 1 / (8 * length)) {
+  for (let f = SLOWEST; f <= QUICKEST; f += 1 / (4 * length)) {
     const rate = 2 * Math.PI * f;
     let [cc, cs, ss, yc, ys] = [0, 0, 0, 0, 0];
     for (let i = 0; i < angles.length; i += every) {
@@ -154,11 +154,13 @@ export function fitSwing(samples: readonly AngleAt[]): SwingFit | undefined {
   let residuals = residualsOf(p);
   let normal: number[][] = [];
   for (let round = 0; round < ROUNDS; round++) {
+    // What is fitted now is the angle less what is left of it.
+    const now = angles.map((a, i) => a - (residuals[i] ?? 0));
     const steps = [1e-6, 1e-6 / length, 1e-6, 1e-6 / length, 1e-6, 1e-6 / length];
     const slopes = steps.map((step, j) => {
       const moved = [...p] as Parameters;
       moved[j] = (moved[j] ?? 0) + step;
-      return times.map((t) => (angleOf(t, moved) - angleOf(t, p)) / step);
+      return times.map((t, i) => (angleOf(t, moved) - (now[i] ?? 0)) / step);
     });
     normal = slopes.map((a) =>
       slopes.map((b) => a.reduce((sum, v, i) => sum + (weights[i] ?? 0) * v * (b[i] ?? 0), 0)),
@@ -173,7 +175,7 @@ export function fitSwing(samples: readonly AngleAt[]): SwingFit | undefined {
     const found = residualsOf(next);
     const gained = costOf(residuals) - costOf(found);
     if (gained >= 0) {
-      const small = gained < 1e-12 * costOf(residuals);
+      const small = gained < 1e-8 * costOf(residuals);
       [p, residuals] = [next, found];
       damping = Math.max(1e-9, damping / 5);
       if (small && round > 8) break;

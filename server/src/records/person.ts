@@ -17,6 +17,7 @@ const ABOUT: Record<string, string> = {
   stringing: `frame_id in (${FRAMES})`,
   measurement: MEASUREMENTS,
   measurement_mark: `measurement_id in (select id from measurement where ${MEASUREMENTS})`,
+  film: `frame_id in (${FRAMES})`,
   aim: `round_id in (${ROUNDS})`,
   plan: `round_id in (${ROUNDS})`,
   step_mark: `plan_id in (${PLANS})`,
@@ -116,7 +117,7 @@ export async function erasePlayer(tx: Queries, id: string, now: string): Promise
   const named = NAMED.map((table) => `select id from "${table}" where ${ABOUT[table]}`);
   const found = await tx.query<{ id: string }>(named.join(' union all '), [id]);
   const [player] = await tx.query<{ name: string }>('select name from player where id = $1', [id]);
-  for (const table of ['session_link', 'session', 'look_again'])
+  for (const table of ['session_link', 'session', 'look_again', 'film'])
     await tx.query(`delete from ${table} where ${ABOUT[table]}`, [id]);
   // What leads to the others is blanked last.
   for (const table of Object.keys(BLANKED).toReversed()) {
@@ -136,7 +137,12 @@ export async function erasePlayer(tx: Queries, id: string, now: string): Promise
 
 /** Every table in which words about a person may have been. */
 const CLEARED = [
-  ...new Set([...Object.keys(ABOUT), ...Object.keys(MAY_NAME), ...Object.keys(MAY_NAME_INSIDE)]),
+  ...new Set([
+    ...Object.keys(ABOUT),
+    'film_piece',
+    ...Object.keys(MAY_NAME),
+    ...Object.keys(MAY_NAME_INSIDE),
+  ]),
 ];
 
 /**

@@ -16,6 +16,7 @@ import {
   setDress,
   setReadingAside,
 } from '../records/capture';
+import { removeFilmsOfCapture } from '../records/film';
 import { frameOrNone } from './frames';
 import { measurementOrNone, storeMeasurement } from './measurements';
 import { answer } from './route';
@@ -83,7 +84,10 @@ export function captureRoutes(router: Router, acts: Acts, now: Clock, hub: Hub):
 
   acts.on(router, 'dropCapture', async ({ tx, id, body }) => {
     const capture = await lockCapture(tx, id, body.captureId);
-    if (capture && capture.measurementId === null) await dropCapture(tx, capture.id);
+    if (capture && capture.measurementId === null) {
+      await dropCapture(tx, capture.id);
+      await removeFilmsOfCapture(tx, capture.id);
+    }
     return open(tx, id);
   });
 

@@ -17,6 +17,7 @@ import {
   listStringings,
   retireStringing,
 } from '../records/frame';
+import { keptFilms } from '../records/film';
 import { listMeasurements } from '../records/measurement';
 import { buildsOf } from '../records/plan';
 import { findPlayer } from '../records/player';
@@ -56,13 +57,14 @@ export function frameRoutes(router: Router, acts: Acts): void {
 
   answer(router, 'frame', async ({ params }) => {
     const frame = await frameOrNone(db, params.id);
-    const [owner, measurements, stringings, builds] = await Promise.all([
+    const [owner, measurements, stringings, builds, films] = await Promise.all([
       frame.ownerId === null ? undefined : findPlayer(db, frame.ownerId),
       listMeasurements(db, frame.id),
       listStringings(db, frame.id),
       buildsOf(db, frame.id),
+      keptFilms(db, frame.id),
     ]);
-    return { frame, ownerName: owner?.name ?? null, measurements, stringings, builds };
+    return { frame, ownerName: owner?.name ?? null, measurements, stringings, builds, films };
   });
 
   acts.begin(

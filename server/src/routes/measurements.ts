@@ -28,6 +28,7 @@ import {
 } from '../records/measurement';
 import { broughtSetups, nearestSetups, offeredIds, type Measured } from '../records/near-setups';
 import { stepMarks } from '../records/step-mark';
+import { removeFilmsOfMeasurement } from '../records/film';
 import { frameOrNone } from './frames';
 import { theShop } from '../records/shop';
 import { answer } from './route';
@@ -147,6 +148,8 @@ export function measurementRoutes(router: Router, acts: Acts): void {
   acts.on(router, 'countMeasurement', async ({ tx, id, body: { counts, reason }, now: at }) => {
     const measurement = await measurementToChange(tx, id);
     if (measurement.supersededBy !== null) throw new ApiProblem('measurement-superseded');
+    // A film is kept as long as what was read of it counts.
+    if (!counts) await removeFilmsOfMeasurement(tx, id);
     return countMeasurement(tx, measurement, counts, reason, at);
   });
 

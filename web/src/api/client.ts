@@ -69,15 +69,16 @@ const isUnreachable = (error: unknown): boolean =>
 const offline = (): Refused => new Refused('cannot-reach-server', sentence('cannot-reach-server'));
 
 /** Sends a file to a call of the contract. @param signal by which it is stopped */
-export function upload<N extends 'importSetups' | 'restoreBackup'>(
+export function upload<N extends 'importSetups' | 'restoreBackup' | 'addFilm'>(
   name: N,
   file: Blob | string,
   type: string,
   query: QueryOf<N>,
   signal?: AbortSignal,
+  id = '',
 ): Promise<AnswerOf<N>> {
   const { path } = paths[name];
-  return answered(`/api/v1${path}${queryText(query as object)}`, {
+  return answered(`/api/v1${path.replace(':id', encodeURIComponent(id))}${queryText(query as object)}`, {
     method: 'POST',
     headers: { 'content-type': type },
     body: file,

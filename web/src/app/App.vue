@@ -19,7 +19,7 @@ const router = useRouter();
 const route = useRoute();
 /** Known from the address before the page's own code has come: the frame of the application does not wait for it. */
 const alone = computed(() =>
-  route.matched.length > 0 ? route.meta.alone === true : location.pathname.startsWith('/played/'),
+  route.matched.length > 0 ? route.meta.alone === true : /^\/(played|filmed)\//.test(location.pathname),
 );
 // What was typed is kept as a draft; once signed in it goes on where it was.
 useEventListener(window, NOT_SIGNED_IN, () => {

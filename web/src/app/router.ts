@@ -138,6 +138,13 @@ export const router = createRouter({
       meta: { title: 'How it played', alone: true },
     },
     {
+      path: '/filmed/:code',
+      name: 'filmed',
+      component: () => import('../played/FilmedPage.vue'),
+      props: true,
+      meta: { title: 'Film the swing', alone: true },
+    },
+    {
       path: '/settings/instruments',
       name: 'instruments',
       component: () => import('../instruments/InstrumentsPage.vue'),

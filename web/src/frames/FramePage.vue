@@ -4,7 +4,7 @@ import { computed, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { SPECS, SPEC_KEYS, isStrung, settleFrame, type AnySpecKey } from '@kevro/core';
 import type { FrameRecord, Stringing } from '@kevro/contract';
-import { api } from '../api/client';
+import { api, urlOf } from '../api/client';
 import FormDialog from '../forms/FormDialog.vue';
 import { dayWords } from '../words/days';
 import { dressWords } from '../words/dress';
@@ -73,6 +73,16 @@ async function archive(): Promise<void> {
   const archived = !page.value?.frame.archived;
   try {
     await api('archiveFrame', { id: props.id, body: { archived } });
+    await changed();
+  } catch (error) {
+    saved.failed(error);
+  }
+}
+const filmsOf = (measurementId: string) =>
+  (page.value?.films ?? []).filter((film) => film.measurementId === measurementId);
+async function removeFilm(filmId: string): Promise<void> {
+  try {
+    await api('removeFilm', { id: props.id, body: { filmId } });
     await changed();
   } catch (error) {
     saved.failed(error);
@@ -172,6 +182,10 @@ function startTwin(): void {
               <span v-else :class="{ struck: h.fault }">{{ h.title }}</span>
               <span v-if="h.text" class="soft small d-block">{{ h.text }}</span>
               <span v-if="h.fault" class="warn small d-block">{{ h.fault }}</span>
+              <span v-for="film in filmsOf(h.key)" :key="film.id" class="acts no-print">
+                <a :href="urlOf(`films/${film.id}/file`)" target="_blank" rel="noopener">Film</a>
+                <button type="button" @click="removeFilm(film.id)">Remove film</button>
+              </span>
               <span v-if="h.measurement && h.measurement.supersededBy === null" class="acts no-print">
                 <button v-if="h.measurement.counts" type="button" @click="putRight?.correct(h.measurement)">
                   Correct…<span class="d-sr-only"> what was measured on {{ dayWords(h.at) }}</span>
@@ -265,7 +279,8 @@ dd {
   display: flex;
   gap: 14px;
 }
-.acts button {
+.acts button,
+.acts a {
   text-decoration: underline;
   text-underline-offset: 3px;
   font-size: 13.5px;

@@ -125,6 +125,7 @@ describe('what happened to a frame', () => {
       frame: base,
       ownerName: null,
       stringings: [stringing],
+      films: [],
       builds: [
         {
           planId: 'p',
@@ -177,6 +178,7 @@ describe('what happened to a frame', () => {
         const page = {
           frame: base,
           ownerName: null,
+          films: [],
           builds: [],
           stringings: [stringing],
           measurements: [at(same), at(before)],
@@ -204,6 +206,7 @@ describe('what happened to a frame', () => {
     const page = {
       frame: base,
       ownerName: null,
+      films: [],
       builds: [],
       stringings: [],
       measurements: [wrong, corrected],
@@ -218,6 +221,7 @@ describe('what happened to a frame', () => {
     const page = {
       frame: base,
       ownerName: null,
+      films: [],
       builds: [],
       stringings: [],
       measurements: ['2026-01-01T10:00:00Z', '2026-11-20T10:00:00Z'].map((takenAt) => ({

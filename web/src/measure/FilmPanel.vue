@@ -1,8 +1,10 @@
 <script setup lang="ts">
-import { computed, nextTick, ref, watch } from 'vue';
+import { computed, nextTick, ref, shallowRef, watch } from 'vue';
 import { nanoid } from 'nanoid';
-import { sentence, type NewReading } from '@kevro/contract';
+import { useTimeoutPoll } from '@vueuse/core';
+import { sentence, type AnswerOf, type NewReading } from '@kevro/contract';
 import { settleCapture, surestPivot, type FilmRead, type Measure } from '@kevro/core';
+import { api, upload, urlOf } from '../api/client';
 import NumberField from '../forms/NumberField.vue';
 import Sheet from '../ui/Sheet.vue';
 import { useKept } from '../ui/kept';
@@ -16,7 +18,6 @@ import { useQuantities } from './quantities';
 
 // What a fitter comes here to do: say how it hangs; give the film; see that it can be trusted, and enter it.
 const props = defineProps<{ method: 'filmed-swing' | 'filmed-twist'; bench: CaptureBench }>();
-const emit = defineEmits<{ timed: [reading: NewReading] }>();
 const units = useUnits();
 const { unit, show, showBand } = useQuantities();
 const FilmChart = later(() => import('./FilmChart.vue'));
@@ -52,6 +53,11 @@ const best = computed(() =>
     ? surestPivot(props.bench.settledFrame, props.bench.specs.value, 20)
     : undefined,
 );
+/** The film itself, which can be kept: what a camera of this device shows is no file. */
+const given = shallowRef<File>();
+const keeps = ref(false);
+const keeping = ref(false);
+const keepFailure = ref('');
 const slowMotion = ref(false);
 const trueRate = ref<Typed>(240);
 const wrong = ref<Record<string, string>>({});
@@ -80,6 +86,7 @@ function settings(): Record<string, number> | undefined {
 async function take(file: File | undefined): Promise<void> {
   if (!file || !settings()) return;
   open.value = true;
+  given.value = file;
   await filming.read(file, slowMotion.value ? numberOf(trueRate.value) : undefined);
 }
 function drop(event: DragEvent): void {
@@ -102,8 +109,44 @@ async function openCamera(): Promise<void> {
   await nextTick();
   if (video.value && camera.value) video.value.srcObject = camera.value;
 }
+/** A phone films: it is led to its page by a picture, and what it sends is read here as soon as it has come. */
+const link = ref<AnswerOf<'makeFilmLink'>>();
+const linkFailure = ref('');
+const picture = computed(() =>
+  link.value?.picture ? `data:image/svg+xml;charset=utf-8,${encodeURIComponent(link.value.picture)}` : '',
+);
+const { pause, resume } = useTimeoutPoll(lookForFilm, 1500, { immediate: false });
+async function byPhone(): Promise<void> {
+  if (!settings()) return;
+  open.value = true;
+  linkFailure.value = '';
+  link.value = undefined;
+  try {
+    link.value = await api('makeFilmLink', { id: props.bench.frame.id, body: {} });
+    resume();
+  } catch (error) {
+    linkFailure.value = error instanceof Error ? error.message : String(error);
+  }
+}
+async function lookForFilm(): Promise<void> {
+  const films = await api('sentFilms', { id: props.bench.frame.id }).catch(() => []);
+  const film = films.at(-1);
+  if (!film || !open.value || !link.value) return;
+  pause();
+  const response = await fetch(urlOf(`films/${film.id}/file`));
+  const file = new File([await response.blob()], film.name, { type: film.type });
+  link.value = undefined;
+  // Read once, none of them stays; one that is kept is sent from here.
+  for (const { id } of films) void api('dropFilm', { id, body: {} }).catch(() => undefined);
+  given.value = file;
+  await filming.read(file, slowMotion.value ? numberOf(trueRate.value) : undefined);
+}
 watch(open, (now) => {
   if (now) return;
+  pause();
+  link.value = undefined;
+  given.value = undefined;
+  keeps.value = false;
   filming.stop();
   filming.closeCamera();
   filming.forget();
@@ -147,10 +190,26 @@ const comesTo = computed(() => {
     ? `${show(one.quantity, settled.value, frame.shape, 1)} ±${showBand(one.quantity, settled.uncertainty, frame.shape)} ${unit(one.quantity)}`
     : undefined;
 });
-function enter(): void {
-  if (!reading.value) return;
-  emit('timed', reading.value);
-  open.value = false;
+async function enter(): Promise<void> {
+  const now = reading.value;
+  if (!now || keeping.value) return;
+  keeping.value = true;
+  keepFailure.value = '';
+  try {
+    if (!(await props.bench.addReading(now))) return;
+    if (keeps.value && given.value) await keep(given.value, now.key);
+    open.value = false;
+  } catch (error) {
+    keepFailure.value = `The reading is entered. The film is not kept: ${error instanceof Error ? error.message : String(error)}`;
+  } finally {
+    keeping.value = false;
+  }
+}
+async function keep(file: File, readingId: string): Promise<void> {
+  const { id } = props.bench.frame;
+  const type = file.type.startsWith('video/') ? file.type : 'video/mp4';
+  const sent = await upload('addFilm', file, type, { name: file.name.slice(0, 120) }, undefined, id);
+  await api('keepFilm', { id, body: { filmId: sent.id, readingId } });
 }
 </script>
 
@@ -187,8 +246,9 @@ function enter(): void {
     />
     <div class="buttons">
       <v-btn color="primary" variant="outlined" @click="input?.click()">Choose a film</v-btn>
+      <v-btn variant="text" @click="byPhone">With a phone</v-btn>
       <v-btn v-if="filming.canFilm.value" variant="text" @click="openCamera">Film here</v-btn>
-      <span class="soft small">or drop it here</span>
+      <span class="soft small">or drop a film here</span>
     </div>
     <input
       ref="input"
@@ -200,7 +260,25 @@ function enter(): void {
       @change="chosen"
     />
     <Sheet v-model="open" title="Film" :width="760">
-      <div v-if="camera" class="live">
+      <div v-if="link" class="live">
+        <template v-if="link.address">
+          <img :src="picture" alt="The address as a picture for a phone’s camera" width="220" height="220" />
+          <p class="mb-0">
+            <b>{{ link.address }}</b>
+          </p>
+        </template>
+        <p v-else class="mb-0">
+          Only this machine reaches Kevro now. For a phone to reach it, press
+          <RouterLink :to="{ name: 'safety' }" class="link">Let other devices in</RouterLink>. On this machine
+          the link is
+          <RouterLink :to="{ name: 'filmed', params: { code: link.code } }" class="link" target="_blank"
+            >here</RouterLink
+          >.
+        </p>
+        <p class="soft mb-0" role="status">Waiting for the film…</p>
+      </div>
+      <p v-else-if="linkFailure" class="miss" role="alert">{{ linkFailure }}</p>
+      <div v-else-if="camera" class="live">
         <video ref="video" muted playsinline autoplay aria-label="What the camera shows" />
         <p class="mb-0" role="status">
           {{
@@ -238,10 +316,18 @@ function enter(): void {
         <p v-if="comesTo" class="mb-0">Comes to {{ comesTo }}.</p>
         <p v-else class="warn mb-0">Read weight and balance too: without them it stays a time.</p>
       </template>
+      <v-checkbox
+        v-if="result && given"
+        v-model="keeps"
+        label="Keep the film with the measurement"
+        hint="Of the frame alone, with nobody in it."
+        :persistent-hint="keeps"
+      />
+      <p v-if="keepFailure" class="miss mb-0" role="alert">{{ keepFailure }}</p>
       <div class="d-flex ga-2 mt-4">
         <v-spacer />
         <v-btn variant="text" @click="open = false">Close</v-btn>
-        <v-btn v-if="result" color="primary" autofocus @click="enter">Enter this</v-btn>
+        <v-btn v-if="result" color="primary" autofocus :loading="keeping" @click="enter">Enter this</v-btn>
       </div>
     </Sheet>
   </div>

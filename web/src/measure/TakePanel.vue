@@ -272,7 +272,6 @@ defineExpose({ take, putOn, took, goOn, refused });
       :key="way.kind"
       :method="way.kind"
       :bench="bench"
-      @timed="add"
     />
     <div v-else-if="way?.kind === 'estimate'" class="face">
       <p class="soft small mb-0">Estimated from weight and balance until you measure it.</p>

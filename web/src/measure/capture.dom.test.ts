@@ -60,7 +60,14 @@ beforeEach(() => {
     }
     if (call.path.endsWith('/store')) return json(measurement);
     if (call.path === '/frames/f1')
-      return json({ frame: frameRecord, ownerName: null, measurements: [], stringings: [], builds: [] });
+      return json({
+        frame: frameRecord,
+        ownerName: null,
+        measurements: [],
+        stringings: [],
+        films: [],
+        builds: [],
+      });
     return json(capture);
   });
 });

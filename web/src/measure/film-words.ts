@@ -4,7 +4,7 @@ import type { FilmTrouble } from '@kevro/core';
 export const FILM_WORDS: Record<FilmTrouble, string> = {
   'film-unreadable': 'This film can’t be opened here. Save it as MP4 and try again.',
   'film-short': 'Fewer than six swings are in the film. Film 20 swings.',
-  'film-dark': 'Too dark: the frame can’t be told from what is behind it. Turn a lamp on it.',
+  'film-dark': 'Too dark to see the frame. Turn a lamp on it.',
   'film-still': 'Nothing is seen to swing. Hang it before a plain wall of another colour.',
   'film-cut-off': 'The frame swings out of the picture. Step back until all of it stays in.',
   'film-two-move': 'Two things move in the film. Let only the frame move.',

@@ -38,8 +38,8 @@ describe('ways to take a quantity', () => {
     const names = (q: Parameters<typeof waysToTake>[0]) => waysToTake(q, all).map((w) => w.value);
     expect(names('massG')).toEqual(['scale']);
     expect(names('balanceCm')).toEqual(['board']);
-    expect(names('swingWeight')).toEqual(['machine', 'pendulum', 'estimate']);
-    expect(names('twistWeight')).toEqual(['machine', 'edge-on', 'threads', 'estimate']);
+    expect(names('swingWeight')).toEqual(['machine', 'pendulum', 'filmed-swing', 'estimate']);
+    expect(names('twistWeight')).toEqual(['machine', 'edge-on', 'threads', 'filmed-twist', 'estimate']);
     expect(names('leftRightG')).toEqual(['machine']);
     expect(waysToTake('massG', [{ ...instrument('scale', 'scale'), retired: true }])).toEqual([]);
   });

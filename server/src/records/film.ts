@@ -1,0 +1,128 @@
+import { createHash } from 'node:crypto';
+import type { KeptFilm, SentFilm } from '@kevro/contract';
+import type { Db, Queries } from '../db/db';
+import { tableOf } from '../db/table';
+
+interface Row extends SentFilm {
+  frameId: string;
+  readingId: string | null;
+  isWhole: boolean;
+}
+const films = tableOf<Row>('film', {
+  id: 'id',
+  frameId: 'frame_id',
+  readingId: 'reading_id',
+  name: 'name',
+  type: 'type',
+  bytes: 'bytes',
+  isWhole: 'is_whole',
+  sentAt: 'sent_at',
+});
+const shown = ({ id, name, type, bytes, sentAt }: Row): SentFilm => ({
+  id,
+  name,
+  type,
+  // A bigint comes as text from some engines.
+  bytes: Number(bytes),
+  sentAt,
+});
+
+const hashOf = (code: string): string => createHash('sha256').update(code).digest('hex');
+export const addFilmLink = (q: Queries, code: string, frameId: string, endsAt: string): Promise<unknown> =>
+  q.query('insert into film_link (code_hash, frame_id, ends_at) values ($1, $2, $3)', [
+    hashOf(code),
+    frameId,
+    endsAt,
+  ]);
+/** The frame that a link is for, and until when. */
+export const findFilmLink = async (
+  q: Queries,
+  code: string,
+): Promise<{ frameId: string; endsAt: string } | undefined> =>
+  (
+    await q.query<{ frameId: string; endsAt: string }>(
+      'select frame_id as "frameId", ends_at as "endsAt" from film_link where code_hash = $1',
+      [hashOf(code)],
+    )
+  )[0];
+
+/** What nobody read or kept in time goes, and links that have ended. */
+export async function forgetOldFilms(q: Queries, sentBefore: string, now: string): Promise<void> {
+  await q.query('delete from film where reading_id is null and sent_at < $1', [sentBefore]);
+  await q.query('delete from film_link where ends_at < $1', [now]);
+}
+
+/** Begins a film whose pieces follow; until it is whole nobody sees it. */
+export const beginFilm = (q: Queries, film: Omit<Row, 'isWhole' | 'readingId'>): Promise<unknown> =>
+  films.insert(q, film);
+/** Each piece by itself: a phone may take minutes, and no transaction waits for it. */
+export const addPiece = (q: Queries, filmId: string, place: number, data: Buffer): Promise<unknown> =>
+  q.query('insert into film_piece (film_id, place, data) values ($1, $2, $3)', [
+    filmId,
+    place,
+    data.toString('base64'),
+  ]);
+export const finishFilm = async (q: Queries, id: string, bytes: number): Promise<SentFilm | undefined> => {
+  const row = await films.change(q, { isWhole: true, bytes }, 'id = $1', id);
+  return row && shown(row);
+};
+/** Forgets a film that is not kept. */
+export const dropFilm = (q: Queries, id: string): Promise<unknown> =>
+  q.query('delete from film where id = $1 and reading_id is null', [id]);
+
+/** Films of a frame that are kept, with the measurements that their readings are of. */
+export const keptFilms = async (q: Queries, frameId: string): Promise<KeptFilm[]> =>
+  (
+    await q.query<KeptFilm>(
+      `select f.id, c.measurement_id as "measurementId", f.name, f.bytes
+       from film f join reading r on r.id = f.reading_id join capture c on c.id = r.capture_id
+       where f.frame_id = $1 and c.measurement_id is not null order by f.seq`,
+      [frameId],
+    )
+  ).map((film) => ({ ...film, bytes: Number(film.bytes) }));
+/** @returns whether there is such a film of the frame, and such a reading */
+export const keepFilm = async (
+  q: Queries,
+  frameId: string,
+  { filmId, readingId }: { filmId: string; readingId: string },
+): Promise<boolean> => {
+  const rows = await q.query(
+    `update film set reading_id = $3 where id = $1 and frame_id = $2 and is_whole and exists
+       (select 1 from reading r join capture c on c.id = r.capture_id where r.id = $3 and c.frame_id = $2)
+     returning id`,
+    [filmId, frameId, readingId],
+  );
+  return rows.length > 0;
+};
+export const removeFilm = (q: Queries, frameId: string, filmId: string): Promise<unknown> =>
+  q.query('delete from film where id = $1 and frame_id = $2', [filmId, frameId]);
+/** What was kept with readings that nobody wants any more goes with them. */
+export const removeFilmsOfCapture = (q: Queries, captureId: string): Promise<unknown> =>
+  q.query('delete from film where reading_id in (select id from reading where capture_id = $1)', [captureId]);
+export const removeFilmsOfMeasurement = (q: Queries, measurementId: string): Promise<unknown> =>
+  q.query(
+    `delete from film where reading_id in
+       (select r.id from reading r join capture c on c.id = r.capture_id where c.measurement_id = $1)`,
+    [measurementId],
+  );
+
+/** Films of a frame that have come whole, in the order of their coming. */
+export const filmsOf = async (q: Queries, frameId: string): Promise<SentFilm[]> =>
+  (
+    await films.find(q, 'where frame_id = $1 and is_whole and reading_id is null order by seq', [frameId])
+  ).map(shown);
+export const findFilm = async (q: Queries, id: string): Promise<SentFilm | undefined> => {
+  const [row] = await films.find(q, 'where id = $1 and is_whole', [id]);
+  return row && shown(row);
+};
+/** Its pieces, one after the other. */
+export async function* piecesOf(db: Db, id: string): AsyncGenerator<Buffer> {
+  for (let place = 0; ; place++) {
+    const [piece] = await db.query<{ data: string }>(
+      'select data from film_piece where film_id = $1 and place = $2',
+      [id, place],
+    );
+    if (!piece) return;
+    yield Buffer.from(piece.data, 'base64');
+  }
+}

@@ -1,0 +1,114 @@
+<script setup lang="ts">
+import { onMounted, ref } from 'vue';
+import { paths, sentence, type AnswerOf, type ErrorCode } from '@kevro/contract';
+import { api } from '../api/client';
+
+// What somebody at the bench comes here to do, by a link on a phone: film the swing, and send it.
+const props = defineProps<{ code: string }>();
+const page = ref<AnswerOf<'filmPage'>>();
+const failure = ref('');
+const input = ref<HTMLInputElement>();
+/** How much of it has gone; undefined while nothing is sent. */
+const share = ref<number>();
+const sent = ref(0);
+
+async function look(): Promise<void> {
+  failure.value = '';
+  try {
+    page.value = await api('filmPage', { id: props.code });
+  } catch (error) {
+    failure.value = error instanceof Error ? error.message : String(error);
+  }
+}
+onMounted(look);
+
+/** A film takes a while: how far it is is seen, which a plain call does not tell. */
+function put(file: File): Promise<void> {
+  return new Promise((done, fail) => {
+    const request = new XMLHttpRequest();
+    const query = new URLSearchParams({ name: file.name.slice(0, 120) }).toString();
+    request.open('PUT', `/api/v1${paths.sendFilm.path.replace(':code', props.code)}?${query}`);
+    request.setRequestHeader('content-type', file.type || 'video/mp4');
+    request.upload.onprogress = ({ loaded, total }) => (share.value = total > 0 ? loaded / total : 0);
+    request.onerror = () => fail(new Error(sentence('cannot-reach-server')));
+    request.onload = () => {
+      if (request.status < 300) return done();
+      const answer = JSON.parse(request.responseText || '{}') as { detail?: string; code?: ErrorCode };
+      fail(new Error(answer.detail ?? sentence(answer.code ?? 'internal')));
+    };
+    request.send(file);
+  });
+}
+async function send(): Promise<void> {
+  const [file] = input.value?.files ?? [];
+  if (!file || share.value !== undefined) return;
+  failure.value = '';
+  share.value = 0;
+  try {
+    await put(file);
+    sent.value++;
+  } catch (error) {
+    failure.value = error instanceof Error ? error.message : String(error);
+  } finally {
+    share.value = undefined;
+    if (input.value) input.value.value = '';
+  }
+}
+</script>
+
+<template>
+  <main class="filmed">
+    <header>
+      <b>{{ page?.shop ?? 'Kevro' }}</b>
+    </header>
+    <h1 tabindex="-1">Film the swing</h1>
+    <template v-if="page">
+      <p class="soft">{{ page.frame.maker }} {{ page.frame.model }}, {{ page.frame.tag }}</p>
+      <ol>
+        <li>Lean the phone against something: it must not move.</li>
+        <li>All of the frame is in the picture, and nothing else moves.</li>
+        <li>Film 20 swings, about half a minute.</li>
+      </ol>
+      <input
+        ref="input"
+        type="file"
+        accept="video/*"
+        capture="environment"
+        class="d-sr-only"
+        tabindex="-1"
+        aria-label="Film"
+        @change="send"
+      />
+      <v-btn color="primary" size="large" block :loading="share !== undefined" @click="input?.click()">{{
+        sent > 0 ? 'Film again' : 'Film it'
+      }}</v-btn>
+      <p v-if="share !== undefined" role="status">Sending… {{ Math.round(100 * share) }} %</p>
+      <p v-else-if="sent > 0 && !failure" class="good" role="status">
+        Sent. See the bench for what it came to.
+      </p>
+      <p v-if="failure" class="miss" role="alert">{{ failure }}</p>
+    </template>
+    <template v-else-if="failure">
+      <p class="miss" role="alert">{{ failure }}</p>
+      <v-btn variant="outlined" @click="look">Try again</v-btn>
+    </template>
+    <p v-else class="soft" role="status">Looking up the link…</p>
+  </main>
+</template>
+
+<style scoped>
+.filmed {
+  max-width: 520px;
+  margin: 0 auto;
+  padding: 20px;
+  display: flex;
+  flex-direction: column;
+  gap: 14px;
+}
+h1 {
+  margin: 0;
+}
+ol {
+  padding-left: 22px;
+}
+</style>
