@@ -52,7 +52,7 @@ if (!inject('emptyShop').server)
               for (const { message } of answer.errors ?? []) expect(message).toMatch(/[.!]$/);
             },
           ),
-          { numRuns: RUNS[name] ?? 120, seed: 42 },
+          { numRuns: RUNS[name] ?? 200, seed: 42 },
         );
         // The generator reaches the computation itself, not only its gate.
         expect(answered).toBeGreaterThan(5);

@@ -17,6 +17,7 @@ import { computeInThreads } from './compute/compute';
 import { systemClock } from './clock';
 import type { Db } from './db/db';
 import { Hub } from './instruments/hub';
+import { noPorts, type Ports } from './instruments/ports';
 import { BENCH_PACE } from './instruments/stand-in';
 import { dropUnfinishedBatches } from './records/setup-batch';
 import { openPostgres, type SharedDb } from './db/postgres';
@@ -161,10 +162,10 @@ const machineAddresses = (): string[] => addressesAt(host).map((name) => `http:/
 /** What ends with this process. */
 const stops: (() => void)[] = [];
 /** What serves one shop beside its database, whether it is alone or one of several. */
-async function startShop(of: Db, keptIn: string, wire: Wire | undefined) {
+async function startShop(of: Db, keptIn: string, wire: Wire | undefined, ports?: Ports) {
   await dropUnfinishedBatches(of);
   const changes = new Changes(wire);
-  const hub = new Hub(of, systemClock, BENCH_PACE, wire && { bench, changes });
+  const hub = new Hub(of, systemClock, BENCH_PACE, wire && { bench, changes }, ports);
   await hub.start();
   // The demo is made anew each time: nothing of it is worth keeping.
   const backups = demo ? undefined : new KeptBackups(of, keptIn, systemClock, room);
@@ -207,7 +208,7 @@ function severalShops(database: SharedDb): RequestListener {
   async function serve({ id, code }: ListedShop): Promise<RequestListener> {
     const of = database.ofShop(id);
     await finishErasing(of);
-    const { parts } = await startShop(of, join(folder, BACKUPS, code), wires.of(id));
+    const { parts } = await startShop(of, join(folder, BACKUPS, code), wires.of(id), noPorts);
     return createApp({
       ...parts,
       door: new Door(of, systemClock, ownersKey, false),

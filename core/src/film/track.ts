@@ -131,7 +131,7 @@ class Shifts {
     const weaker = (xx + yy) / 2 - Math.sqrt(((xx - yy) / 2) ** 2 + xy * xy);
     this.isMarked = weaker / all > FEWEST_MARKS;
   }
-  of(picture: Uint8Array): { x: number; y: number } {
+  of(picture: Uint8Array): Shift {
     const { width, height, reference } = this;
     let [dx, dy] = [0, 0];
     for (let round = 0; round < 5; round++) {
@@ -252,107 +252,130 @@ const GROUND_ROUNDS = 4;
 const FEWEST_BARE = 4;
 /** Of its reach at most so much is left out. */
 const LEFT_OUT_MOST = 0.7;
+/** A tripod shakes less than this, picture elements. */
+const LEAST_SHAKE = 0.3;
+/** Where something moves its elements have at least this share of the strongest change, and there are so many of them. */
+const LEAST_ENERGY = 0.06;
+const LEAST_PLACES = 40;
 /** No bar is broader than this share of the picture: what seems so is the ground taken for it. */
 const MOST_ACROSS = 0.02;
 
-/**
- * Follows the bar that swings through a film: what differs from the middle value of every picture element, as one long shape with an axis.
- * A frame that swings face first is a thin bar from the side, and one that twists on its threads is one from below.
- * @example trackBar(film).bars[0]?.angle // 1.57
- */
-export function trackBar({ width, height, frames }: Film): Tracked | { trouble: FilmTrouble } {
-  if (frames.length < FEWEST_PICTURES) return { trouble: 'film-short' };
-  const size = width * height;
-  const few = evenly(frames, SAMPLED);
-  // A camera that is held moves the whole picture: it is moved back, where the wall behind shows by how much.
-  const shifts = new Shifts(
-    middleOf(
-      evenly(few, 9).map(({ grey }) => grey),
-      size,
-    ),
-    width,
-    height,
-  );
-  const shiftOf = (grey: Uint8Array) => (shifts.isMarked ? shifts.of(grey) : { x: 0, y: 0 });
-  const tried = few.map(({ grey }) => shiftOf(grey));
-  const shake = Math.max(...tried.map(({ x, y }) => Math.hypot(x, y)));
-  const isHeld = shake > 0.3;
-  const steady = isHeld
-    ? few.map(({ grey }, i) => shifted(grey, width, height, tried[i] ?? { x: 0, y: 0 }))
-    : few.map(({ grey }) => grey);
+interface Shift {
+  x: number;
+  y: number;
+}
+const UNMOVED: Shift = { x: 0, y: 0 };
 
-  const ground = middleOf(steady, size);
-  const off: number[] = [];
-  for (let p = 0; p < size; p += 7)
-    off.push(medianOfBytes(steady.map((grey) => Math.abs((grey[p] ?? 0) - (ground[p] ?? 0)))));
-  const noise = Math.max(0.7, 1.4826 * medianOfBytes(off));
-  const least = Math.max(FEWEST_GREYS, NOISES * noise);
+/** A camera that is held moves the whole picture: it is moved back, where the wall behind shows by how much. */
+class Steadied {
+  /** Some pictures over the whole film. */
+  readonly samples: Uint8Array[];
+  /** How far the camera moved at the most. */
+  readonly shake: number;
+  private readonly shifts: Shifts;
+  constructor(private readonly film: Film) {
+    const { width, height, frames } = film;
+    const few = evenly(frames, SAMPLED).map(({ grey }) => grey);
+    this.shifts = new Shifts(middleOf(evenly(few, 9), width * height), width, height);
+    const moved = few.map((grey) => this.shiftOf(grey));
+    this.shake = Math.max(...moved.map(({ x, y }) => Math.hypot(x, y)));
+    this.samples = few.map((grey, i) => this.back(grey, moved[i] ?? UNMOVED));
+  }
+  private shiftOf(grey: Uint8Array): Shift {
+    return this.shifts.isMarked ? this.shifts.of(grey) : UNMOVED;
+  }
+  private back(grey: Uint8Array, by: Shift): Uint8Array {
+    return this.isHeld ? shifted(grey, this.film.width, this.film.height, by) : grey;
+  }
+  private get isHeld(): boolean {
+    return this.shake > LEAST_SHAKE;
+  }
+  /** A picture as if the camera had not moved, and by how much it did. */
+  steady(grey: Uint8Array): { picture: Uint8Array; by: Shift } {
+    const by = this.isHeld ? this.shiftOf(grey) : UNMOVED;
+    return { picture: this.back(grey, by), by };
+  }
+}
 
-  // What was there once, as somebody who walks by, is not what swings: the two strongest pictures of each element do not count.
-  const energy = new Float32Array(size);
-  for (let p = 0; p < size; p++) {
+/** How much each element changes over the samples, above the noise. What was there once, as somebody who walks by, is not what swings: its two strongest pictures do not count. */
+function energyOf(samples: readonly Uint8Array[], ground: Uint8Array, least: number): Float32Array {
+  return Float32Array.from(ground, (still, p) => {
     let [sum, first, second] = [0, 0, 0];
-    for (const grey of steady) {
-      const d = Math.abs((grey[p] ?? 0) - (ground[p] ?? 0)) - least;
+    for (const grey of samples) {
+      const d = Math.abs((grey[p] ?? 0) - still) - least;
       if (d <= 0) continue;
       sum += d;
       if (d > first) [first, second] = [d, first];
       else if (d > second) second = d;
     }
-    energy[p] = sum - first - second;
-  }
-  const strongest =
-    Float32Array.from(energy)
-      .sort()
-      .at(-Math.ceil(size / 500)) ?? 0;
-  const brightness = ground.reduce((sum, v) => sum + v, 0) / size;
-  const none: FilmTrouble = brightness < DARK ? 'film-dark' : 'film-still';
-  if (!(strongest > 0)) return { trouble: none };
-  const parts = partsOf(energy, width, height, 0.06 * strongest);
-  const [main, second] = parts;
-  if (!main || main.places.length < 40) return { trouble: none };
-  if (second && second.places.length > 40 && second.energy > SECOND_SHARE * main.energy)
-    return { trouble: 'film-two-move' };
+    return sum - first - second;
+  });
+}
 
-  // What swings, with room round it: few of the pictures that were looked at show its widest places.
-  const ROOM = Math.max(4, Math.round(0.05 * Math.max(width, height)));
-  const near = new Uint8Array(size);
-  const region = { left: width, top: height, right: 0, bottom: 0 };
-  for (const p of main.places) {
-    const [px, py] = [p % width, Math.floor(p / width)];
-    region.left = Math.min(region.left, px);
-    region.right = Math.max(region.right, px);
-    region.top = Math.min(region.top, py);
-    region.bottom = Math.max(region.bottom, py);
-    for (let y = Math.max(0, py - ROOM); y <= Math.min(height - 1, py + ROOM); y++)
-      for (let x = Math.max(0, px - ROOM); x <= Math.min(width - 1, px + ROOM); x++) near[y * width + x] = 1;
-  }
-  if (region.left <= 0 || region.top <= 0 || region.right >= width - 1 || region.bottom >= height - 1)
-    return { trouble: 'film-cut-off' };
-  const places: number[] = [];
-  for (let p = 0; p < size; p++) if (near[p]) places.push(p);
-  const still: number[] = [];
-  for (let p = 0; p < size; p += 5) if (!near[p]) still.push(p);
+/** The greys by which something must differ from the ground: more than the noise does. */
+function leastDifference(samples: readonly Uint8Array[], ground: Uint8Array): number {
+  const off: number[] = [];
+  for (let p = 0; p < ground.length; p += 7)
+    off.push(medianOfBytes(samples.map((grey) => Math.abs((grey[p] ?? 0) - (ground[p] ?? 0)))));
+  return Math.max(FEWEST_GREYS, NOISES * Math.max(0.7, 1.4826 * medianOfBytes(off)));
+}
 
-  /** The bar in one picture: the axis of what differs from the ground, near to where it is thought to be. */
-  function barIn(
-    picture: Uint8Array,
-    at: number,
-    by: { x: number; y: number },
-    thought?: Bar,
-  ): Bar | undefined {
+/** Looks for the bar in pictures, against a ground that is found without the bar. */
+class BarFinder {
+  readonly region: Tracked['region'];
+  /** Where the bar may be, and where nothing moves. */
+  private readonly places: number[] = [];
+  private readonly still: number[] = [];
+  /** What the bar hides all the time, and what lies so near to where it turns. */
+  private readonly hidden: Uint8Array;
+  constructor(
+    private readonly width: number,
+    private readonly height: number,
+    moving: readonly number[],
+    private readonly ground: Uint8Array,
+    private readonly least: number,
+  ) {
+    this.hidden = new Uint8Array(ground.length);
+    const near = new Uint8Array(ground.length);
+    // Few of the samples show the widest places: there is room round what they show.
+    const room = Math.max(4, Math.round(0.05 * Math.max(width, height)));
+    const region = { left: width, top: height, right: 0, bottom: 0 };
+    for (const p of moving) {
+      const [px, py] = [p % width, Math.floor(p / width)];
+      region.left = Math.min(region.left, px);
+      region.right = Math.max(region.right, px);
+      region.top = Math.min(region.top, py);
+      region.bottom = Math.max(region.bottom, py);
+      for (let y = Math.max(0, py - room); y <= Math.min(height - 1, py + room); y++)
+        near.fill(1, y * width + Math.max(0, px - room), y * width + Math.min(width - 1, px + room) + 1);
+    }
+    this.region = region;
+    for (let p = 0; p < near.length; p++)
+      if (near[p]) this.places.push(p);
+      else if (p % 5 === 0) this.still.push(p);
+  }
+
+  get isCutOff(): boolean {
+    const { left, top, right, bottom } = this.region;
+    return left <= 0 || top <= 0 || right >= this.width - 1 || bottom >= this.height - 1;
+  }
+
+  /** The axis of what differs from the ground, near to where the bar is thought to be. */
+  look(picture: Uint8Array, thought?: Bar): Bar | undefined {
+    const { ground, hidden, least, width } = this;
     // A lamp that flickers, or a camera that finds its exposure, lightens all alike.
     let lighter = 0;
-    for (const p of still) lighter += (picture[p] ?? 0) - (ground[p] ?? 0);
-    lighter /= Math.max(1, still.length);
+    for (const p of this.still) lighter += (picture[p] ?? 0) - (ground[p] ?? 0);
+    lighter /= Math.max(1, this.still.length);
     const room = thought ? ROOM_ACROSS * thought.across + 2 : Infinity;
     const [dx, dy] = thought ? [Math.cos(thought.angle), Math.sin(thought.angle)] : [0, 0];
     let [w, wx, wy, wxx, wyy, wxy] = [0, 0, 0, 0, 0, 0];
-    for (const p of places) {
+    for (const p of this.places) {
       if (hidden[p]) continue;
       const d = Math.abs((picture[p] ?? 0) - (ground[p] ?? 0) - lighter) - least;
       if (d <= 0) continue;
-      const [x, y] = [p % width, Math.floor(p / width)];
+      const x = p % width;
+      const y = (p - x) / width;
       if (thought && Math.abs((y - thought.y) * dx - (x - thought.x) * dy) > room) continue;
       const weight = Math.min(1, d / least);
       w += weight;
@@ -368,72 +391,109 @@ export function trackBar({ width, height, frames }: Film): Tracked | { trouble: 
     const half = Math.sqrt(((xx - yy) / 2) ** 2 + xy * xy);
     const middle = (xx + yy) / 2;
     return {
-      at,
+      at: 0,
       angle: 0.5 * Math.atan2(2 * xy, xx - yy),
-      x: x + by.x,
-      y: y + by.y,
+      x,
+      y,
       along: Math.sqrt(middle + half),
       across: Math.sqrt(Math.max(0, middle - half)),
       seen: w,
     };
   }
-  const unmoved = { x: 0, y: 0 };
-  const hidden = new Uint8Array(size);
-  // Where the bar is most of the time the middle value is the bar's own: the ground is taken from when it was elsewhere, and what it always hides is left out.
-  let isNarrow = false;
-  let sampledBars = steady.map((picture) => barIn(picture, 0, unmoved));
-  for (let round = 0; round < GROUND_ROUNDS; round++) {
-    const seen = sampledBars.filter((bar) => bar !== undefined);
-    const breadth =
-      2 * Math.min(medianOfBytes(seen.map(({ across }) => across)), MOST_ACROSS * Math.max(width, height)) +
-      1.5;
-    for (const p of places) {
-      const [x, y] = [p % width, Math.floor(p / width)];
-      const bare: number[] = [];
-      sampledBars.forEach((bar, i) => {
-        if (!bar) return;
-        const [dx, dy] = [Math.cos(bar.angle), Math.sin(bar.angle)];
-        const across = Math.abs((y - bar.y) * dx - (x - bar.x) * dy);
-        if (across > breadth) bare.push(steady[i]?.[p] ?? 0);
+
+  /**
+   * Takes the ground from when the bar was elsewhere: where it is most of the time the middle value is the bar's own. What it always hides is left out.
+   * @returns whether it swings so little that hardly anything of it is left
+   */
+  clearGround(samples: readonly Uint8Array[]): boolean {
+    const { places, width, height, ground, hidden } = this;
+    let isHidden = false;
+    let bars = samples.map((picture) => this.look(picture));
+    for (let round = 0; round < GROUND_ROUNDS; round++) {
+      const seen = bars.flatMap((bar, i) => (bar ? [{ ...bar, picture: samples[i] as Uint8Array }] : []));
+      if (seen.length === 0) return true;
+      const across = medianOfBytes(seen.map((bar) => bar.across));
+      const breadth = 2 * Math.min(across, MOST_ACROSS * Math.max(width, height)) + 1.5;
+      const axes = seen.map(({ x, y, angle, picture }) => {
+        const [nx, ny] = [-Math.sin(angle), Math.cos(angle)];
+        return { nx, ny, from: nx * x + ny * y, picture };
       });
-      hidden[p] = bare.length < FEWEST_BARE ? 1 : 0;
-      if (!hidden[p]) ground[p] = medianOfBytes(bare);
+      for (const p of places) {
+        const x = p % width;
+        const y = (p - x) / width;
+        const bare: number[] = [];
+        for (const { nx, ny, from, picture } of axes)
+          if (Math.abs(nx * x + ny * y - from) > breadth) bare.push(picture[p] ?? 0);
+        hidden[p] = bare.length < FEWEST_BARE ? 1 : 0;
+        if (!hidden[p]) ground[p] = medianOfBytes(bare);
+      }
+      isHidden = this.hideMiddle(seen);
+      bars = samples.map((picture, i) => this.look(picture, bars[i]) ?? bars[i]);
     }
-    // So near to where it turns the bar never leaves its place: all of that circle is left out, so that no side of the bar weighs more.
-    const centre = crossingOf(seen);
+    return isHidden;
+  }
+
+  /** So near to where it turns the bar never leaves its place: all of that circle is left out, so that no side of the bar weighs more. */
+  private hideMiddle(bars: readonly Bar[]): boolean {
+    const { places, width, hidden } = this;
+    const centre = crossingOf(bars);
     const distance = (p: number): number =>
       Math.hypot((p % width) - centre.x, Math.floor(p / width) - centre.y);
     const reach = Math.max(
-      ...seen.map(({ x, y, along }) => Math.hypot(x - centre.x, y - centre.y) + 1.5 * along),
+      ...bars.map(({ x, y, along }) => Math.hypot(x - centre.x, y - centre.y) + 1.5 * along),
     );
     const hides = places.filter((p) => hidden[p] && distance(p) < reach).map(distance);
-    const circle = Math.min(
-      hides.toSorted((a, b) => a - b)[Math.floor(0.98 * hides.length)] ?? 0,
-      LEFT_OUT_MOST * reach,
-    );
+    const widest = hides.toSorted((a, b) => a - b)[Math.floor(0.98 * hides.length)] ?? 0;
+    const circle = Math.min(widest, LEFT_OUT_MOST * reach);
     for (const p of places) if (distance(p) < circle) hidden[p] = 1;
-    isNarrow = circle >= LEFT_OUT_MOST * reach;
-    sampledBars = steady.map((picture, i) => barIn(picture, 0, unmoved, sampledBars[i]) ?? sampledBars[i]);
+    return widest >= LEFT_OUT_MOST * reach;
   }
+}
 
-  const bars: Bar[] = [];
-  for (const { at, grey } of frames) {
-    const by = isHeld ? shiftOf(grey) : unmoved;
-    const picture = isHeld ? shifted(grey, width, height, by) : grey;
+/** An axis has no beginning: half a turn further is the same one, and the nearest is meant. */
+function unwound(bars: readonly Bar[]): Bar[] {
+  let before = bars[0]?.angle ?? 0;
+  return bars.map((bar) => {
+    before = bar.angle + Math.PI * Math.round((before - bar.angle) / Math.PI);
+    return { ...bar, angle: before };
+  });
+}
+
+/**
+ * Follows the bar that swings through a film: what differs from the middle value of every picture element, as one long shape with an axis.
+ * A frame that swings face first is a thin bar from the side, and one that twists on its threads is one from below.
+ * @example trackBar(film).bars[0]?.angle // 1.57
+ */
+export function trackBar(film: Film): Tracked | { trouble: FilmTrouble } {
+  const { width, height, frames } = film;
+  if (frames.length < FEWEST_PICTURES) return { trouble: 'film-short' };
+  const steadied = new Steadied(film);
+  const { samples } = steadied;
+  const ground = middleOf(samples, width * height);
+  const brightness = ground.reduce((sum, v) => sum + v, 0) / ground.length;
+  const unseen: FilmTrouble = brightness < DARK ? 'film-dark' : 'film-still';
+  const least = leastDifference(samples, ground);
+  const energy = energyOf(samples, ground, least);
+  const strongest = energy.toSorted().at(-Math.ceil(energy.length / 500)) ?? 0;
+  if (!(strongest > 0)) return { trouble: unseen };
+  const [main, second] = partsOf(energy, width, height, LEAST_ENERGY * strongest);
+  if (!main || main.places.length < LEAST_PLACES) return { trouble: unseen };
+  if (second && second.places.length > LEAST_PLACES && second.energy > SECOND_SHARE * main.energy)
+    return { trouble: 'film-two-move' };
+
+  const finder = new BarFinder(width, height, main.places, ground, least);
+  if (finder.isCutOff) return { trouble: 'film-cut-off' };
+  const isHidden = finder.clearGround(samples);
+  const bars = frames.flatMap(({ at, grey }): Bar[] => {
+    const { picture, by } = steadied.steady(grey);
     // Seen in two looks: all that differs, then what is near to that axis.
-    const first = barIn(picture, at, unmoved);
-    const bar = first && barIn(picture, at, by, first);
-    if (bar) bars.push(bar);
-  }
-  if (isNarrow) return { trouble: 'film-too-little' };
-  if (bars.length < 0.7 * frames.length) return { trouble: none };
+    const first = finder.look(picture);
+    const bar = first && finder.look(picture, first);
+    return bar ? [{ ...bar, at, x: bar.x + by.x, y: bar.y + by.y }] : [];
+  });
+  if (isHidden) return { trouble: 'film-too-little' };
+  if (bars.length < 0.7 * frames.length) return { trouble: unseen };
   const broad = medianOfBytes(bars.map(({ along, across }) => across / along));
   if (broad > BROADEST) return { trouble: 'film-wrong-side' };
-  // An axis has no beginning: half a turn further is the same one, and the nearest is meant.
-  let before = bars[0]?.angle ?? 0;
-  for (const bar of bars) {
-    bar.angle += Math.PI * Math.round((before - bar.angle) / Math.PI);
-    before = bar.angle;
-  }
-  return { bars, region, shake };
+  return { bars: unwound(bars), region: finder.region, shake: steadied.shake };
 }

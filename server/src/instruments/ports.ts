@@ -29,6 +29,13 @@ export const systemPorts: Ports = {
   },
 };
 
+/** A server of several shops is nobody's bench: its ports are no shop's. */
+export const noPorts: Ports = {
+  list: () => Promise.resolve([]),
+  make: () => Promise.reject(new Error('no ports here')),
+  isPort: () => Promise.resolve(false),
+};
+
 export const usbOf = ({ vendorId, productId, serialNumber }: PortInfo): SerialPort['usb'] =>
   vendorId && productId ? { vendor: vendorId, product: productId, serial: serialNumber ?? '' } : null;
 const sameUsb = (a: SerialPort['usb'], b: SerialPort['usb']): boolean =>

@@ -68,7 +68,7 @@ export function useFilming() {
   const pictures = (
     video: HTMLVideoElement,
     ended: () => Promise<void>,
-    slowed: number,
+    trueRate: number | undefined,
     onPicture: (at: number) => void,
   ): Promise<void> =>
     ask(
@@ -95,7 +95,7 @@ export function useFilming() {
         await ended();
         over = true;
         await under.catch(() => undefined);
-        return worker.end(slowed);
+        return worker.end(trueRate);
       },
       (answer) => (found.value = answer),
     );

@@ -115,10 +115,14 @@ const films = {
     }
     picture.close();
   },
-  async end(slowed: number): Promise<FilmFound> {
+  /** @param trueRate as above; the rate at which it plays is seen by its pictures */
+  async end(trueRate: number | undefined): Promise<FilmFound> {
     if (!live || !liveCanvas) return UNREADABLE;
     await live.keepLast(liveCanvas);
-    const done = live.read({ slowed });
+    const { frames } = live.film;
+    const gaps = frames.slice(1).map(({ at }, i) => at - (frames[i]?.at ?? at));
+    const gap = gaps.toSorted((a, b) => a - b)[gaps.length >> 1] ?? 0;
+    const done = live.read({ slowed: trueRate && gap > 0 ? Math.max(1, trueRate * gap) : 1 });
     live = undefined;
     return done;
   },
