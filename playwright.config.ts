@@ -8,13 +8,14 @@ export default defineConfig({
   fullyParallel: true,
   workers: 2,
   timeout: 120_000,
+  retries: 1,
   expect: { timeout: WAIT_MS },
   outputDir: 'test-results',
   use: {
     // What a page keeps of itself would be fetched anew in every test: one asks for it.
     serviceWorkers: 'block',
-    // A film of every test would make the run a third longer; what the page held at each act shows enough.
-    trace: { mode: 'retain-on-failure', snapshots: true, screenshots: false, sources: false },
+    // To keep what the page held at each act makes the run longer: it is kept of a test that failed, which is tried once more for it.
+    trace: { mode: 'on-first-retry', snapshots: true, screenshots: false, sources: false },
     launchOptions: {
       ...(findChromium() ? { executablePath: findChromium() } : {}),
       // A page that was left keeps the program read for the next one.

@@ -82,21 +82,21 @@ test('filmed threads become a twist weight, in slow motion too', async ({ browse
   await field(/^Filmed at/).fill('120');
   const film = {
     ...PLAIN,
-    smallPeriod: 1.28,
+    smallPeriod: 0.9,
     startDeg: 20,
-    seconds: 12,
+    seconds: 7,
     rate: 120,
     playedAt: 30,
     threads: true,
   };
   await give(await makeFilm(browser, film));
-  await page.getByText(/^9 swings in/).waitFor();
+  await page.getByText(/^7 swings in/).waitFor();
   await button('Enter this').click();
   await expect.poll(async () => (await readings()).length).toBe(3);
   const reading = (await readings())[2];
   if (!reading) throw new Error('no reading');
   expect(reading.means).toBe('filmed-twist');
-  expect(Math.abs(offBy(reading, 1.28))).toBeLessThan(1e-3);
+  expect(Math.abs(offBy(reading, 0.9))).toBeLessThan(1e-3);
 });
 
 test('a film that cannot be trusted is refused with what to do, and nothing is entered', async ({
@@ -107,11 +107,11 @@ test('a film that cannot be trusted is refused with what to do, and nothing is e
   await page.getByText('This film can’t be opened here.').waitFor();
   await page.getByRole('button', { name: 'Close', exact: true }).click();
   await dialog().waitFor({ state: 'detached' });
-  await give(await makeFilm(browser, { ...PLAIN, seconds: 6 }));
+  await give(await makeFilm(browser, { ...PLAIN, seconds: 4 }));
   await page.getByText('Fewer than six swings are in the film.').waitFor();
   await page.getByRole('button', { name: 'Close', exact: true }).click();
   await dialog().waitFor({ state: 'detached' });
-  await give(await makeFilm(browser, { ...PLAIN, seconds: 10, dark: true, noise: 4 }));
+  await give(await makeFilm(browser, { ...PLAIN, seconds: 5, dark: true, noise: 4 }));
   await page.getByText('Too dark').waitFor();
   await expect(button('Enter this')).toHaveCount(0);
   expect(await readings()).toHaveLength(2);
@@ -122,13 +122,13 @@ test('is read where the browser decodes for no script, as without HTTPS, by play
 }) => {
   await page.addInitScript(() => Object.defineProperty(window, 'VideoDecoder', { value: undefined }));
   await atTheBench('pendulum, filmed', /^Take Swing weight/);
-  await give(await makeFilm(browser, { ...PLAIN, seconds: 9.8 }));
+  await give(await makeFilm(browser, { ...PLAIN, smallPeriod: 0.9, seconds: 6.8 }));
   await page.getByText(/^7 swings in/).waitFor();
   await button('Enter this').click();
   await expect.poll(async () => (await readings()).length).toBe(3);
   const reading = (await readings())[2];
   if (!reading) throw new Error('no reading');
-  expect(Math.abs(offBy(reading, 1.35))).toBeLessThan(2e-3);
+  expect(Math.abs(offBy(reading, 0.9))).toBeLessThan(2e-3);
 });
 
 test('comes from a phone by a link, and is read as soon as it is there', async ({ browser }) => {
@@ -145,11 +145,11 @@ test('comes from a phone by a link, and is read as soon as it is there', async (
   const film = {
     name: 'swing.webm',
     mimeType: 'video/webm',
-    buffer: await makeFilm(browser, { ...PLAIN, seconds: 11 }),
+    buffer: await makeFilm(browser, { ...PLAIN, smallPeriod: 0.9, seconds: 6.8 }),
   };
   await phone.getByLabel('Film', { exact: true }).setInputFiles(film);
   await phone.getByText('Sent. See the bench').waitFor();
-  await page.getByText(/^8 swings in/).waitFor();
+  await page.getByText(/^7 swings in/).waitFor();
   expect(await shop.get('/frames/bd-040/films')).toEqual([]);
   await button('Enter this').click();
   await expect.poll(async () => (await readings()).length).toBe(3);

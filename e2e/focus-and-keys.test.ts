@@ -132,7 +132,7 @@ test.describe('keys', () => {
     const means = page.getByRole('combobox', { name: / by$/ });
     await page.getByRole('textbox', { name: /^Swing weight/ }).click();
     await means.press('Enter');
-    await page.getByRole('option', { name: /pendulum/i }).click();
+    await page.getByRole('option', { name: 'pendulum and stopwatch' }).click();
     await button(/^Start/).waitFor();
     await change.focus();
     const before = await open();

@@ -1,4 +1,4 @@
-import { realpath } from 'node:fs/promises';
+import { realpath, stat } from 'node:fs/promises';
 import type { SerialPort as SystemPort, SerialPortMock } from 'serialport';
 import { LineCutter } from '@kevro/core';
 import type { ErrorCode, SerialPort } from '@kevro/contract';
@@ -16,7 +16,12 @@ export interface Ports {
   make: (settings: Settings) => Stream | Promise<Stream>;
   /** Whether a path is a port's: nothing else of the machine is opened. */
   isPort: (path: string) => Promise<boolean>;
+  /** What tells a port from another one that gets its name later; undefined where it is gone. */
+  mark: (path: string) => Promise<string | undefined>;
 }
+
+/** Ports that are no files tell by themselves when they go. */
+const NO_FILE = 'no file';
 
 export const systemPorts: Ports = {
   list: async () => (await import('serialport')).SerialPort.list(),
@@ -27,6 +32,13 @@ export const systemPorts: Ports = {
     const stands = await realpath(path).catch(() => path);
     return /^\/dev\/[\w./-]+$/.test(stands) && !stands.includes('..');
   },
+  mark: (path) =>
+    path.startsWith('/')
+      ? stat(path).then(
+          ({ ino, rdev }) => `${ino} ${rdev}`,
+          () => undefined,
+        )
+      : Promise.resolve(NO_FILE),
 };
 
 /** A server of several shops is nobody's bench: its ports are no shop's. */
@@ -34,6 +46,7 @@ export const noPorts: Ports = {
   list: () => Promise.resolve([]),
   make: () => Promise.reject(new Error('no ports here')),
   isPort: () => Promise.resolve(false),
+  mark: () => Promise.resolve(undefined),
 };
 
 export const usbOf = ({ vendorId, productId, serialNumber }: PortInfo): SerialPort['usb'] =>
@@ -79,11 +92,14 @@ export interface PortEvents {
 /** How soon a port that is not there is looked for again, and after a flood, ms. */
 const AGAIN_MS = 700;
 const AFTER_FLOOD_MS = 4000;
+/** How often it is looked whether an open port is there: one that is pulled in the middle of a reading does not always say so. */
+const LOOK_EVERY_MS = 1000;
 
 /** Watches one port: opens it, cuts what comes into lines, says when it goes away, and looks for it again. */
 export class PortWatch {
   private stream: Stream | undefined;
   private timer: NodeJS.Timeout | undefined;
+  private looking: NodeJS.Timeout | undefined;
   private stopped = false;
   private opening = Promise.resolve();
   /** The name under which it is open. */
@@ -103,6 +119,7 @@ export class PortWatch {
   private lose(why: ErrorCode, againMs = AGAIN_MS): void {
     const { stream } = this;
     this.stream = undefined;
+    clearInterval(this.looking);
     stream?.removeAllListeners();
     // Whoever closes what is gone already is told so; nobody asks.
     stream?.on('error', () => undefined);
@@ -128,6 +145,7 @@ export class PortWatch {
     await new Promise<void>((resolve, reject) => stream.open((error) => (error ? reject(error) : resolve())));
     if (this.stopped) return void stream.close();
     this.stream = stream;
+    this.lookAfter(stream, await this.ports.mark(this.path));
     const cutter = new LineCutter(this.ends, performance.now());
     stream.on('data', (bytes: Buffer) => {
       // Each byte is one character: what is no text is seen as such.
@@ -146,6 +164,16 @@ export class PortWatch {
     this.events.there();
   }
 
+  /** A port that is gone, or that is another one by now, is lost whether it says so or not. */
+  private lookAfter(stream: Stream, mark: string | undefined): void {
+    clearInterval(this.looking);
+    this.looking = setInterval(() => {
+      void this.ports.mark(this.path).then((now) => {
+        if (this.stream === stream && now !== mark) this.lose('port-missing');
+      });
+    }, LOOK_EVERY_MS);
+  }
+
   /** Sends what asks for a value. */
   ask(ask: string): void {
     this.stream?.write(Buffer.from(sentAs(ask), 'latin1'), () => undefined);
@@ -155,6 +183,7 @@ export class PortWatch {
   async stop(): Promise<void> {
     this.stopped = true;
     clearTimeout(this.timer);
+    clearInterval(this.looking);
     await this.opening;
     const { stream } = this;
     this.stream = undefined;

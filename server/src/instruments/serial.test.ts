@@ -261,6 +261,7 @@ describe('a device at the package’s own mock', () => {
     list: () => binding.list(),
     make: (settings) => new SerialPortMock(settings as ConstructorParameters<typeof SerialPortMock>[0]),
     isPort: () => Promise.resolve(true),
+    mark: () => Promise.resolve('mock'),
   };
   afterEach(() => binding.reset());
 

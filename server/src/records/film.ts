@@ -72,7 +72,10 @@ export const dropFilm = (q: Queries, id: string): Promise<unknown> =>
 
 /** Forgets all films of a frame that wait to be read but for one. */
 export const dropOthers = (q: Queries, frameId: string, id: string): Promise<unknown> =>
-  q.query('delete from film where frame_id = $1 and id <> $2 and reading_id is null and is_whole', [frameId, id]);
+  q.query('delete from film where frame_id = $1 and id <> $2 and reading_id is null and is_whole', [
+    frameId,
+    id,
+  ]);
 
 /** Films of a frame that are kept, with the measurements that their readings are of. */
 export const keptFilms = async (q: Queries, frameId: string): Promise<KeptFilm[]> =>

@@ -95,7 +95,7 @@ const submit = (key: string): Promise<Instrument> => {
   <FormDialog
     v-model="open"
     :title="before ? `Change ${before.name}` : 'Add an instrument'"
-    :store="before ? 'Save' : 'Add'"
+    :store="before ? 'Store' : 'Add'"
     :submit="submit"
     :draft="draft"
     @stored="emit('stored', $event as Instrument)"

@@ -17,9 +17,14 @@ export const useInstruments = defineStore('instruments', () => {
   let stop: (() => void) | undefined;
   let users = 0;
 
+  /** How often the stream said how all of them stand. */
+  let heard = 0;
+
   function hear(message: InstrumentMessage): void {
-    if (message.kind === 'instruments') all.value = message.instruments;
-    else if (message.kind === 'sample') {
+    if (message.kind === 'instruments') {
+      all.value = message.instruments;
+      heard++;
+    } else if (message.kind === 'sample') {
       const { instrumentId, value, steady, tared } = message;
       shown.set(instrumentId, { value, steady, tared });
     } else for (const listener of listeners) listener(message);
@@ -35,16 +40,19 @@ export const useInstruments = defineStore('instruments', () => {
     });
   }
 
-  function replace(one: Instrument): void {
-    all.value = all.value?.map((i) => (i.id === one.id ? one : i));
+  /** What a call answers counts where the stream has not said something newer meanwhile. */
+  async function replace(asking: () => Promise<Instrument>): Promise<void> {
+    const before = heard;
+    const one = await asking();
+    if (heard === before) all.value = all.value?.map((i) => (i.id === one.id ? one : i));
   }
-  const take = async (id: string, asked: Asked, key: string = nanoid()): Promise<void> =>
-    replace(await api('takeReading', { id, body: { key, asked } }));
-  const cancel = async (id: string): Promise<void> => replace(await api('cancelReading', { id, body: {} }));
-  const put = async (id: string, on: OnStandIn | null): Promise<void> =>
-    replace(await api('standIn', { id, body: { on } }));
-  const plug = async (id: string, plugged: boolean): Promise<void> =>
-    replace(await api('standIn', { id, body: { plugged } }));
+  const take = (id: string, asked: Asked, key: string = nanoid()): Promise<void> =>
+    replace(() => api('takeReading', { id, body: { key, asked } }));
+  const cancel = (id: string): Promise<void> => replace(() => api('cancelReading', { id, body: {} }));
+  const put = (id: string, on: OnStandIn | null): Promise<void> =>
+    replace(() => api('standIn', { id, body: { on } }));
+  const plug = (id: string, plugged: boolean): Promise<void> =>
+    replace(() => api('standIn', { id, body: { plugged } }));
 
   return { all, shown, connected, listen, take, cancel, put, plug };
 });

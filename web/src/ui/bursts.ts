@@ -12,6 +12,8 @@ const ENTER_MS = 80;
 const LEAST = 3;
 /** How long a key outside of a field waits for the next before it is a person's, ms. */
 const HOLD_MS = 45;
+/** On a busy page keys come late, and the next ones later still: the wait grows with that, up to this. */
+const LONGEST_HOLD_MS = 600;
 
 /** Takes what a device typed. @returns whether it was taken */
 export type TakeBurst = (text: string) => boolean;
@@ -128,7 +130,8 @@ export function watchBursts(otherwise: TakeBurst): void {
       event.preventDefault();
       event.stopImmediatePropagation();
       clearTimeout(timer);
-      timer = setTimeout(letThrough, HOLD_MS);
+      const late = Math.max(0, performance.now() - event.timeStamp);
+      timer = setTimeout(letThrough, Math.min(LONGEST_HOLD_MS, HOLD_MS + 3 * late));
     },
     { capture: true },
   );
