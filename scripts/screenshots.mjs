@@ -43,7 +43,6 @@ const PICTURES = [
   ['play', '/fittings/f-liv/play'],
   ['player', '/players/liv-harrowdene'],
   ['frames', '/frames', 'dark'],
-  ['setups', '/setups'],
   ['setup', '/setups/rook-a'],
   ['stock', '/stock'],
   ['match', '/fittings/f-ines/match'],
