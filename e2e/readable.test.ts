@@ -46,11 +46,9 @@ const PAGES = [
   '/players/liv-harrowdene',
   '/fittings/f-odo/build',
   '/fittings/f-odo/check',
-  '/stock/learning',
   '/stock/match',
   '/fittings/f-ines/match',
   '/players',
-  '/settings/changes',
   '/sign-in',
 ];
 
