@@ -2,6 +2,12 @@ import type { PrintedMeasure, Quantity } from '@kevro/core';
 
 /** The programs that speak with instruments. */
 export const DRIVERS = ['stand-in', 'serial'] as const;
+export type DriverName = (typeof DRIVERS)[number];
+/** What a driver needs to know and can tell: where its device is plugged in, and whether that is warm. */
+export const DRIVER_TRAITS: Record<DriverName, { hasPort: boolean; tellsWarm: boolean }> = {
+  'stand-in': { hasPort: false, tellsWarm: true },
+  serial: { hasPort: true, tellsWarm: false },
+};
 
 export const INSTRUMENT_KINDS = ['scale', 'board', 'machine'] as const;
 export type InstrumentKind = (typeof INSTRUMENT_KINDS)[number];

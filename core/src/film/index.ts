@@ -1,3 +1,5 @@
 export * from './swing-fit';
-export * from './track';
+export type { Film } from './pictures';
+export type { Bar } from './bar-finder';
+export { FILM_TROUBLES, type FilmTrouble } from './track';
 export * from './read-film';

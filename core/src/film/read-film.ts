@@ -1,6 +1,8 @@
 import { WIDEST_DEG } from '../measure';
 import { fitSwing, type SwingFit } from './swing-fit';
-import { trackBar, type Bar, type Film, type FilmTrouble, type Tracked } from './track';
+import type { Bar } from './bar-finder';
+import type { Film } from './pictures';
+import { trackBar, type FilmTrouble } from './track';
 
 /** What a film of a swing came to. */
 export interface FilmRead {
@@ -15,9 +17,7 @@ export interface FilmRead {
   common: number;
   /** How many pictures were left out as bumps. */
   leftOut: number;
-  bars: Bar[];
-  region: Tracked['region'];
-  shake: number;
+  bars: readonly Bar[];
 }
 export type FilmAnswer = FilmRead | { trouble: FilmTrouble };
 
@@ -41,7 +41,7 @@ const ANGLE_SHARE = 0.05;
  */
 export const angleError = (meanSquare: number): number => (2 * ANGLE_SHARE * meanSquare) / 16;
 
-export const FEWEST_SWINGS = 6;
+const FEWEST_SWINGS = 6;
 const LEAST_DEG = 1;
 /** Scatter of the angles beyond which it is no swing of one thing, as a share of its amplitude (from memory). */
 const MOST_SCATTER = 0.15;
@@ -67,11 +67,11 @@ export function readFilm(film: Film, { slowed }: FilmClock = { slowed: 1 }): Fil
     ...film,
     frames: film.frames.map(({ at, grey }) => ({ at: at / slowed, grey })),
   });
-  return 'trouble' in tracked ? tracked : readTrack(tracked, slowed);
+  return 'trouble' in tracked ? tracked : readBars(tracked.bars, slowed);
 }
 
 /** The same of what was followed already. */
-export function readTrack({ bars, region, shake }: Tracked, slowed = 1): FilmAnswer {
+export function readBars(bars: readonly Bar[], slowed = 1): FilmAnswer {
   const fit = fitSwing(bars);
   if (!fit) return { trouble: 'film-still' };
   const { swings, period, startAmplitude, endAmplitude, scatter, outliers } = fit;
@@ -103,7 +103,5 @@ export function readTrack({ bars, region, shake }: Tracked, slowed = 1): FilmAns
     common: Math.hypot(byAngle, clock),
     leftOut: outliers.length,
     bars,
-    region,
-    shake,
   };
 }

@@ -1,3 +1,6 @@
+import { inverse } from '../learn';
+import { MAD_TO_SIGMA, median } from '../measure';
+
 /** The angle of a frame that swings, at one moment. */
 export interface AngleAt {
   /** s, of the film's own clock. */
@@ -17,8 +20,6 @@ export interface SwingFit {
   /** Half the whole angle at the first and the last moment, rad. */
   startAmplitude: number;
   endAmplitude: number;
-  /** The share of its amplitude that the swing loses in a second. */
-  decay: number;
   /** What the zero moved by in all: the camera, or the sun on it, rad. */
   drift: number;
   /** Scatter of the angles about the fit, rad. */
@@ -38,6 +39,8 @@ type Parameters = [
   rate: number,
 ];
 const COUNT = 6;
+/** The place of the rate among them. */
+const RATE = 5;
 
 /** The phase of a dying swing: it quickens as it dies, ω = ω₀ (1 − θ²/16 − …), the handbook series turned round to second order. */
 function phaseAt(t: number, [, , amplitude, decay, phase, rate]: Parameters): number {
@@ -54,38 +57,9 @@ function angleOf(t: number, p: Parameters): number {
   return centre + drift * t + amplitude * Math.exp(-decay * t) * Math.cos(phaseAt(t, p));
 }
 
-/** Solves a small symmetric system, and gives the inverse of its matrix too; undefined where it cannot be solved. */
-function solve(
-  matrix: readonly number[][],
-  right: readonly number[],
-): { x: number[]; inverse: number[][] } | undefined {
-  const n = right.length;
-  const rows = matrix.map((row, i) => [...row, right[i] ?? 0, ...row.map((_, j) => (i === j ? 1 : 0))]);
-  for (let i = 0; i < n; i++) {
-    let best = i;
-    for (let r = i + 1; r < n; r++)
-      if (Math.abs(rows[r]?.[i] ?? 0) > Math.abs(rows[best]?.[i] ?? 0)) best = r;
-    const pivotRow = rows[best];
-    const pivot = pivotRow?.[i] ?? 0;
-    if (!pivotRow || !(Math.abs(pivot) > 1e-300)) return undefined;
-    [rows[i], rows[best]] = [pivotRow, rows[i] ?? []];
-    for (let c = 0; c < pivotRow.length; c++) pivotRow[c] = (pivotRow[c] ?? 0) / pivot;
-    for (let r = 0; r < n; r++) {
-      const row = rows[r];
-      const factor = row?.[i] ?? 0;
-      if (r === i || !row || factor === 0) continue;
-      for (let c = 0; c < row.length; c++) row[c] = (row[c] ?? 0) - factor * (pivotRow[c] ?? 0);
-    }
-  }
-  return { x: rows.map((row) => row[n] ?? 0), inverse: rows.map((row) => row.slice(n + 1)) };
-}
-
-const median = (values: readonly number[]): number => {
-  const sorted = values.toSorted((a, b) => a - b);
-  return sorted[Math.floor(sorted.length / 2)] ?? 0;
-};
 /** Standard deviation of normal values by their median distance from nought (handbook statistics). */
-const robustScatter = (residuals: readonly number[]): number => 1.4826 * median(residuals.map(Math.abs));
+const robustScatter = (residuals: readonly number[]): number =>
+  MAD_TO_SIGMA * median(residuals.map(Math.abs));
 
 /** Slowest and quickest swing that a racket, a paddle or its threads make, Hz. */
 const SLOWEST = 0.12;
@@ -169,9 +143,11 @@ export function fitSwing(samples: readonly AngleAt[]): SwingFit | undefined {
       a.reduce((sum, v, i) => sum + (weights[i] ?? 0) * v * (residuals[i] ?? 0), 0),
     );
     const damped = normal.map((row, i) => row.map((v, j) => (i === j ? v * (1 + damping) : v)));
-    const step = solve(damped, right)?.x;
-    if (!step) return undefined;
-    const next = p.map((v, i) => v + (step[i] ?? 0)) as Parameters;
+    const by = inverse(damped);
+    const next = p.map(
+      (v, i) => v + right.reduce((sum, r, j) => sum + (by[i]?.[j] ?? 0) * r, 0),
+    ) as Parameters;
+    if (!next.every(Number.isFinite)) return undefined;
     const found = residualsOf(next);
     const gained = costOf(residuals) - costOf(found);
     if (gained >= 0) {
@@ -194,11 +170,8 @@ export function fitSwing(samples: readonly AngleAt[]): SwingFit | undefined {
   const [, drift, amplitude, decay, , rate] = p;
   const far = Math.max(OUTLIER * scatter, BUMP_SHARE * Math.abs(amplitude));
   const outliers = residuals.flatMap((r, i) => (Math.abs(r) > far ? [i] : []));
-  const inverse = solve(
-    normal,
-    Array.from({ length: COUNT }, () => 0),
-  )?.inverse;
-  if (!inverse || !(rate > 0)) return undefined;
+  const rateVariance = inverse(normal)[RATE]?.[RATE] ?? Number.NaN;
+  if (!(rateVariance >= 0 && rate > 0)) return undefined;
 
   // Neighbours that err alike tell less than as many that do not: the variance of a mean of an autoregressive row (handbook statistics).
   const kept = residuals.map((r, i) => ((weights[i] ?? 0) > 0 ? r : 0));
@@ -217,14 +190,13 @@ export function fitSwing(samples: readonly AngleAt[]): SwingFit | undefined {
   const turns = Math.abs(phaseAt(length, p) - phaseAt(0, p)) / (2 * Math.PI);
   const swings = Math.floor(turns);
   const period = length / Math.max(turns, 1e-9);
-  const rateUncertainty = Math.sqrt(Math.max(0, inverse[5]?.[5] ?? 0) * variance) * widened;
+  const rateUncertainty = Math.sqrt(rateVariance * variance) * widened;
   return {
     period,
     uncertainty: (period * rateUncertainty) / rate,
     swings,
     startAmplitude: Math.abs(amplitude),
     endAmplitude: Math.abs(amplitude) * Math.exp(-decay * length),
-    decay,
     drift: drift * length,
     scatter,
     outliers,

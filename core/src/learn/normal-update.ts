@@ -17,8 +17,8 @@ export interface Observed {
 
 const at = (m: readonly (readonly number[])[], i: number, j: number): number => m[i]?.[j] ?? 0;
 
-/** The inverse of a positive definite matrix, by Gauss and Jordan with the largest pivot. */
-function inverse(matrix: readonly (readonly number[])[]): number[][] {
+/** The inverse of a positive definite matrix, by Gauss and Jordan with the largest pivot; no numbers where there is none. @example inverse([[2]]) // [[0.5]] */
+export function inverse(matrix: readonly (readonly number[])[]): number[][] {
   const n = matrix.length;
   const rows = matrix.map((row, i) => [...row, ...Array.from({ length: n }, (_, j) => (i === j ? 1 : 0))]);
   for (let k = 0; k < n; k++) {

@@ -9,7 +9,8 @@ export interface Repeats {
   outliers: number[];
 }
 
-const median = (values: readonly number[]): number => {
+/** The middle one of some numbers, or the mean of the two in the middle. @example median([3, 1, 2, 10]) // 2.5 */
+export const median = (values: readonly number[]): number => {
   const sorted = values.toSorted((a, b) => a - b);
   const middle = sorted.length >> 1;
   const upper = sorted[middle] ?? Number.NaN;
@@ -18,7 +19,8 @@ const median = (values: readonly number[]): number => {
 
 /** Modified z-score over which a reading is pointed out (Iglewicz & Hoaglin 1993; from memory). */
 const OUTLYING = 3.5;
-const MAD_TO_SIGMA = 1.4826;
+/** The standard deviation of normal numbers by the median of how far they are off it. */
+export const MAD_TO_SIGMA = 1.4826;
 /** Of fewer readings the spread says less about one of them than the instrument does: one that lies far off would hide itself. */
 const ENOUGH = 5;
 

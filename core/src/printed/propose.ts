@@ -1,4 +1,4 @@
-import { readLine, tokensOf, type DecimalMark, type LinePattern, type LineWord, type Token } from './line';
+import { tokensOf, type DecimalMark, type LinePattern, type LineWord, type Token } from './line';
 import {
   PRINTED_UNITS,
   SPELT_UNITS,
@@ -113,15 +113,3 @@ export function proposePattern(lines: readonly string[], measure: PrintedMeasure
   };
   return { pattern };
 }
-
-/** Whether any of the lines is read as what lies on the device. */
-export const readsKnown = (
-  pattern: LinePattern,
-  lines: readonly string[],
-  measure: PrintedMeasure,
-  known: number,
-): boolean =>
-  lines.some((line) => {
-    const read = readLine(pattern, measure, line);
-    return read.kind === 'value' && Math.abs(read.value - known) <= Math.max(NEAR * known, 1);
-  });

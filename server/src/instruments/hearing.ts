@@ -91,16 +91,20 @@ export class Hearings {
   }
 
   async close(path: string): Promise<void> {
+    if (await this.end(path)) this.onLetGo(path);
+  }
+  private async end(path: string): Promise<boolean> {
     const one = this.open.get(path);
-    if (!one) return;
+    if (!one) return false;
     this.open.delete(path);
     clearTimeout(one.letGo);
     clearInterval(one.asking);
     await one.watch.stop();
-    this.onLetGo(path);
+    return true;
   }
 
-  async closeAll(): Promise<void> {
-    for (const path of [...this.open.keys()]) await this.close(path);
+  /** The end of the server: nobody has the ports after it. */
+  async stop(): Promise<void> {
+    for (const path of [...this.open.keys()]) await this.end(path);
   }
 }

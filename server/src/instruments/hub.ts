@@ -135,7 +135,7 @@ export class Hub {
       underWay?.stop.abort();
       void driver.close();
     }
-    void this.hearings.closeAll();
+    void this.hearings.stop();
   }
 
   /** The ports of this bench machine, and whose each is. */
@@ -194,8 +194,11 @@ export class Hub {
     this.connected.set(record.id, one);
     // One that is retired, or plugged in at another bench, is known, and not spoken with.
     if (record.retired || !this.isHere(record)) return;
-    // While it is set up anew its port is listened to; that ends by itself.
-    if (record.link && this.hearings.has(record.link.path)) void this.hearings.close(record.link.path);
+    // It was set up by listening to its port: it is spoken with once that is let go.
+    if (record.link && this.hearings.has(record.link.path)) {
+      void this.hearings.close(record.link.path);
+      return;
+    }
     driver.open({
       state: (state, warmInSeconds) => {
         one.state = state;

@@ -200,7 +200,12 @@ describe('a scale at a pseudo terminal', () => {
     expect(readLine(found.pattern, 'mass', lines.at(-1))).toMatchObject({ value: 200.1, steady: true });
     const id = await scale({ ...serialPort.parse(port), ends, pattern: found.pattern });
     await ready(id);
-    // It is looked at once more: it rests meanwhile, and comes back by itself.
+    // It is looked at once more: it rests meanwhile, whoever asks for a reading waits, and it comes back by itself.
+    const frameId = await addFrame();
+    await hear();
+    expect((await view(id)).state).toBe('lost');
+    await take(id, frameId);
+    expect((await view(id)).reading).toMatchObject({ asked: { frameId } });
     await until(async () => (await hear()).lines.length >= 2);
     expect((await put(`/instruments/${id}`, { ...(await stored(id)), link: link(at.path) })).status).toBe(
       200,

@@ -49,7 +49,7 @@ export class SerialDevice implements Driver {
 
   /** The name of the port that it has now. */
   get path(): string {
-    return this.watch.path;
+    return this.watch.path || this.link.path;
   }
 
   open(events: DriverEvents): void {
@@ -169,6 +169,8 @@ export class SerialDevice implements Driver {
 
   async close(): Promise<void> {
     clearInterval(this.asking);
+    // Whoever asks for a reading meanwhile waits.
+    if (this.there) this.events?.state('lost', 0);
     this.events = undefined;
     this.there = false;
     for (const { lost } of this.waiting) lost();

@@ -1,5 +1,5 @@
 import type { Router } from 'express';
-import { sentence, type Instrument, type SerialLink } from '@kevro/contract';
+import { DRIVER_TRAITS, sentence, type DriverName, type Instrument, type SerialLink } from '@kevro/contract';
 import type { Acts } from '../act';
 import type { Hub } from '../instruments/hub';
 import { ApiProblem } from '../problem';
@@ -24,9 +24,11 @@ export function instrumentRoutes(router: Router, acts: Acts, hub: Hub): void {
     return new ApiProblem('already-there', [{ path: 'name', code: 'already-there', message }], values);
   }
   /** @throws ApiProblem where a device at a port has none, or a stand-in has one */
-  function requirePort(driver: string, link: SerialLink | null): void {
-    const code = driver === 'serial' ? (link ? undefined : 'needs-a-port') : link ? 'bad-input' : undefined;
-    if (code) throw new ApiProblem(code, [{ path: 'link', code, message: sentence(code) }]);
+  function requirePort(driver: DriverName, link: SerialLink | null): void {
+    const { hasPort } = DRIVER_TRAITS[driver];
+    if (hasPort === (link !== null)) return;
+    const code = hasPort ? 'needs-a-port' : 'bad-input';
+    throw new ApiProblem(code, [{ path: 'link', code, message: sentence(code) }]);
   }
   /** An instrument as it stands once everything is stored. */
   const shown = (_q: unknown, id: string): Promise<() => Promise<Instrument>> =>

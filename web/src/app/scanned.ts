@@ -1,6 +1,7 @@
 import { useRouter } from 'vue-router';
 import { api } from '../api/client';
 import { useSaved } from '../stores/saved';
+import { isDialogOpen } from '../ui/keys';
 import { tagIn, type TakeBurst } from '../ui/bursts';
 
 /** What nothing on the page takes is a frame's tag or a part's label, and opens it. */
@@ -21,8 +22,7 @@ export function openScanned(): TakeBurst {
   }
   return (text) => {
     // What is half filled in is not left for a label.
-    if (document.querySelector('.v-overlay--active[role=dialog]'))
-      saved.failed(new Error(`A device typed “${text}”. Close this form first.`));
+    if (isDialogOpen()) saved.failed(new Error(`A device typed “${text}”. Close this form first.`));
     else void open(tagIn(text));
     return true;
   };

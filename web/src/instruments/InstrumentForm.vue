@@ -1,7 +1,6 @@
 <script setup lang="ts">
-import { ref } from 'vue';
-import type { Measure } from '@kevro/core';
-import { KINDS, type DRIVERS, type Instrument, type InstrumentKind } from '@kevro/contract';
+import { computed, ref } from 'vue';
+import { DRIVER_TRAITS, KINDS, type DriverName, type Instrument, type InstrumentKind } from '@kevro/contract';
 import { api } from '../api/client';
 import FormDialog from '../forms/FormDialog.vue';
 import NumberField from '../forms/NumberField.vue';
@@ -17,7 +16,6 @@ import { linkOf, portDraftOf } from './port-draft';
 const emit = defineEmits<{ stored: [instrument: Instrument] }>();
 const open = ref(false);
 const before = ref<Instrument>();
-type Driver = (typeof DRIVERS)[number];
 const SHEETS: Record<
   InstrumentKind,
   [repeatability: number, accuracy: number, resolution: number, drift: number]
@@ -26,10 +24,6 @@ const SHEETS: Record<
   board: [0.03, 0.04, 0.05, 0],
   machine: [0.4, 2, 0.1, 0.02],
 };
-const MEASURE = { scale: 'mass', board: 'length', machine: 'inertia' } as const satisfies Record<
-  InstrumentKind,
-  Measure
->;
 function sheetOf(kind: InstrumentKind) {
   const [repeatability, accuracy, resolution, drift] = SHEETS[kind];
   return { repeatability, accuracy, resolution, drift } as Record<
@@ -50,7 +44,7 @@ const draftOf = (i?: Instrument) => ({
     : sheetOf('scale')),
   warmUp: (i?.sheet.warmUpMinutes ?? 1) as Typed,
   axis: (i?.sheet.axisCm ?? null) as Typed,
-  driver: i?.driver ?? ('serial' as Driver),
+  driver: i?.driver ?? ('serial' as DriverName),
   port: portDraftOf(i?.link),
 });
 const driverChoices = [
@@ -59,6 +53,7 @@ const driverChoices = [
 ];
 const draft = useDraft(() => draftOf());
 const form = draft.value;
+const traits = computed(() => DRIVER_TRAITS[form.value.driver]);
 function show(of?: Instrument): void {
   before.value = of;
   draft.begin(`instrument ${of?.id ?? 'new'}`, draftOf(of));
@@ -72,16 +67,15 @@ const submit = (key: string): Promise<Instrument> => {
   const body = {
     name: f.name,
     kind: f.kind,
-    note: before.value?.note ?? (f.driver === 'stand-in' ? 'simulated' : ''),
+    note: before.value?.note ?? (traits.value.hasPort ? '' : 'simulated'),
     driver: f.driver,
-    link: f.driver === 'serial' ? linkOf(f.port) : null,
+    link: traits.value.hasPort ? linkOf(f.port) : null,
     sheet: {
       repeatability: sent(f.repeatability),
       accuracy: sent(f.accuracy),
       resolution: sent(f.resolution),
       driftPerHour: sent(f.drift),
-      // A device at a port does not tell whether it is warm.
-      warmUpMinutes: f.driver === 'serial' ? 0 : sent(f.warmUp),
+      warmUpMinutes: traits.value.tellsWarm ? sent(f.warmUp) : 0,
       axisCm: KINDS[f.kind].calibrates ? sentOrNull(f.axis) : null,
     },
   };
@@ -113,7 +107,7 @@ const submit = (key: string): Promise<Instrument> => {
       </div>
       <ChoiceRow v-if="!before" v-model="form.driver" label="How it is read" :choices="driverChoices" />
       <PortPart
-        v-if="form.driver === 'serial'"
+        v-if="traits.hasPort"
         v-model="form.port"
         :kind="form.kind"
         :own="before?.name ?? ''"
@@ -125,32 +119,32 @@ const submit = (key: string): Promise<Instrument> => {
           v-model="form.repeatability"
           label="Repeatability of a reading"
           :unit="KINDS[form.kind].unit"
-          :measure="MEASURE[form.kind]"
+          :measure="KINDS[form.kind].measure"
           :error="said('sheet.repeatability')"
         />
         <NumberField
           v-model="form.accuracy"
           label="Accuracy uncalibrated"
           :unit="KINDS[form.kind].unit"
-          :measure="MEASURE[form.kind]"
+          :measure="KINDS[form.kind].measure"
           :error="said('sheet.accuracy')"
         />
         <NumberField
           v-model="form.resolution"
           label="Resolution"
           :unit="KINDS[form.kind].unit"
-          :measure="MEASURE[form.kind]"
+          :measure="KINDS[form.kind].measure"
           :error="said('sheet.resolution')"
         />
         <NumberField
           v-model="form.drift"
           label="Drift an hour"
           :unit="KINDS[form.kind].unit"
-          :measure="MEASURE[form.kind]"
+          :measure="KINDS[form.kind].measure"
           :error="said('sheet.driftPerHour')"
         />
         <NumberField
-          v-if="form.driver !== 'serial'"
+          v-if="traits.tellsWarm"
           v-model="form.warmUp"
           label="Warms up in"
           measure="minutes"

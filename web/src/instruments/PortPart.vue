@@ -60,7 +60,7 @@ const outputs = OUTPUTS.map((value) => ({ value, title: OUTPUT_TITLES[value] }))
 const kind = computed(() => KINDS[props.kind]);
 const known = computed(() => numberOf(draft.value.known));
 
-/** What came, asked for again and again while the form is open; an answer for other settings counts no more. */
+/** The last lines, while the form is open. An answer for other settings is dropped. */
 const lines = ref<string[]>([]);
 const trouble = ref('');
 let stopped = false;
@@ -104,18 +104,17 @@ const proposed = computed(() =>
     ? proposePattern(lines.value, kind.value.measure, known.value)
     : undefined,
 );
+// What was found is of what was said: another port, kind or weight asks anew.
+watch(
+  () => [props.kind, draft.value.path, known.value],
+  () => {
+    if (known.value !== undefined) draft.value.pattern = null;
+  },
+);
 // Found once, it stays while something else is put on, so that it can be seen to read that too.
 watch(proposed, (found) => {
   if (!draft.value.pattern && found && 'pattern' in found) draft.value.pattern = found.pattern;
 });
-watch(
-  () => [props.kind, draft.value.path, known.value],
-  ([, , now], [, , before]) => {
-    if (now !== before || draft.value.known !== null) draft.value.pattern = null;
-    const found = proposed.value;
-    if (found && 'pattern' in found) draft.value.pattern = found.pattern;
-  },
-);
 const NONE_WORDS: Record<NoPattern, string> = {
   'no-lines': 'Nothing came yet.',
   'no-numbers': 'No number in these lines. Look at the speed, the bits and the parity.',

@@ -99,7 +99,7 @@ export function cornerOf(of: LabelSheet, place: number): { x: number; y: number 
 const EDGE = 2;
 /** A camera reads no finer squares, and a scanner no finer bars, than these (from memory), mm. */
 const FINEST_SQUARE = 0.33;
-export const FINEST_BAR = 0.19;
+const FINEST_BAR = 0.19;
 /** Wide enough for any scanner. */
 const USUAL_BAR = 0.33;
 /** Both need white beside them: four squares, ten bars (ISO/IEC 18004, 15417). */

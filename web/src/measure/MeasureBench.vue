@@ -14,7 +14,7 @@ import {
 } from '@kevro/core';
 import type { FrameRecord, Measurement } from '@kevro/contract';
 import { isNumber, useBurst } from '../ui/bursts';
-import { useKeys } from '../ui/keys';
+import { isDialogOpen, useKeys } from '../ui/keys';
 import Lanes from '../lanes/Lanes.vue';
 import type { LaneMarks } from '../lanes/lane';
 import AxisQuestion from '../forms/AxisQuestion.vue';
@@ -198,7 +198,7 @@ function step(by: number): void {
 }
 /** A scale that types is read like one that is typed for: as what is being read, in the units that are shown. */
 useBurst((text) => {
-  if (!isNumber(text) || document.querySelector('.v-overlay--active[role=dialog]')) return false;
+  if (!isNumber(text) || isDialogOpen()) return false;
   const quantity = active.value;
   const writing =
     quantity === 'leftRightG'

@@ -55,7 +55,7 @@ const choose = (value: string): void => {
   preferred.value = { ...preferred.value, [props.quantity]: value };
 };
 const instrument = computed(() => (way.value?.kind === 'instrument' ? way.value.instrument : undefined));
-/** Whether it sends only what it is told to print. */
+/** Whether it sends nothing until its print key is pressed. */
 const prints = computed(() => instrument.value?.link?.output === 'key');
 const underWay = computed(() => instrument.value?.reading ?? null);
 const liesHere = computed(() => {

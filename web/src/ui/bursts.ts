@@ -2,7 +2,7 @@ import { useEventListener } from '@vueuse/core';
 import { onScopeDispose } from 'vue';
 import { useKept } from './kept';
 
-/** Whether a scale or scanner that acts as a keyboard is told from a person who types. */
+/** Whether fast typing counts as a scale or a scanner. */
 export const useTypingDevices = () => useKept('kevro-typing-devices', true);
 
 /** A device sends its keys faster than fingers do: gap between two, ms; and to the Enter at the end. */

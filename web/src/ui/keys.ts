@@ -29,6 +29,9 @@ const OWN: [keys: ReadonlySet<string>, of: string][] = [
   ],
 ];
 
+/** Whether a form or a sheet lies over the page. */
+export const isDialogOpen = (): boolean => document.querySelector('.v-overlay--active[role=dialog]') !== null;
+
 function nameOf(event: KeyboardEvent): string {
   const letter = event.key.length === 1 && /[a-z]/i.test(event.key);
   const key = letter ? event.key.toLowerCase() : event.key;
@@ -42,7 +45,7 @@ export function useKeys(map: KeyMap): void {
   const on = useShortcuts();
   const listen = (event: KeyboardEvent): void => {
     if (event.defaultPrevented || event.altKey) return;
-    if (document.querySelector('.v-overlay--active[role=dialog]')) return;
+    if (isDialogOpen()) return;
     const name = nameOf(event);
     const act = map[name];
     if (!act) return;

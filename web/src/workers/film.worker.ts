@@ -3,11 +3,11 @@ import { readFilm, type Film, type FilmAnswer, type FilmClock } from '@kevro/cor
 import { ALL_FORMATS, BlobSource, CanvasSink, Input } from 'mediabunny';
 
 /** Of a picture so much is enough to follow a bar within a twentieth of a degree, and a minute of it fits into memory. */
-export const FILM_WIDE = 320;
+const FILM_WIDE = 320;
 /** More pictures a second tell no more. */
 const MOST_A_SECOND = 60;
 /** Longer films are read up to here, s of true time. */
-export const LONGEST_FILM = 90;
+const LONGEST_FILM = 90;
 
 /** What came of a film: the answer, and the first and last picture of it to be shown. */
 export interface FilmFound {
@@ -18,7 +18,7 @@ export interface FilmFound {
 }
 
 /** The size at which a film is read: every side is even and at least 2. */
-export function sizeOf(width: number, height: number): { width: number; height: number } {
+function sizeOf(width: number, height: number): { width: number; height: number } {
   const scale = Math.min(1, FILM_WIDE / Math.max(width, height, 1));
   const even = (side: number): number => Math.max(2, 2 * Math.round((side * scale) / 2));
   return { width: even(width), height: even(height) };
