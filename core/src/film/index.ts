@@ -1,5 +1,5 @@
 export * from './swing-fit';
 export type { Film } from './pictures';
 export type { Bar } from './bar-finder';
-export { FILM_TROUBLES, type FilmTrouble } from './track';
+export type { FilmTrouble } from './track';
 export * from './read-film';

@@ -3,20 +3,18 @@ import { medianOf, middleOf, type Film } from './pictures';
 import { Steadied } from './steadied';
 
 /** Why a film cannot be trusted. */
-export const FILM_TROUBLES = [
-  'film-unreadable',
-  'film-short',
-  'film-dark',
-  'film-still',
-  'film-cut-off',
-  'film-two-move',
-  'film-wrong-side',
-  'film-sideways',
-  'film-uneven',
-  'film-too-little',
-  'film-too-wide',
-] as const;
-export type FilmTrouble = (typeof FILM_TROUBLES)[number];
+export type FilmTrouble =
+  | 'film-unreadable'
+  | 'film-short'
+  | 'film-dark'
+  | 'film-still'
+  | 'film-cut-off'
+  | 'film-two-move'
+  | 'film-wrong-side'
+  | 'film-sideways'
+  | 'film-uneven'
+  | 'film-too-little'
+  | 'film-too-wide';
 
 /** Fewer pictures than this hold no swings. */
 const FEWEST_PICTURES = 30;

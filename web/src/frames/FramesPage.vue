@@ -76,10 +76,12 @@ const SORTS: { value: typeof query.sort; title: string }[] = [
         label="Find by tag, model or owner"
         :sorts="SORTS"
       />
-      <RouterLink class="no-print" :to="{ name: 'match' }">Match frames</RouterLink>
-      <RouterLink v-if="labelled" class="no-print" :to="{ name: 'labels', query: { frames: labelled } }"
-        >Print labels</RouterLink
-      >
+      <span class="links no-print">
+        <RouterLink :to="{ name: 'match' }">Match frames</RouterLink>
+        <RouterLink v-if="labelled" :to="{ name: 'labels', query: { frames: labelled } }"
+          >Print labels</RouterLink
+        >
+      </span>
     </template>
     <template #default="{ rows: frames }">
       <table v-wide class="plain wide">
@@ -135,6 +137,11 @@ const SORTS: { value: typeof query.sort; title: string }[] = [
   font-weight: 700;
   color: inherit;
   text-underline-offset: 3px;
+}
+.links {
+  display: flex;
+  flex-direction: column;
+  white-space: nowrap;
 }
 .unit {
   font-weight: 400;

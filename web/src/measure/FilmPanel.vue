@@ -1,19 +1,20 @@
 <script setup lang="ts">
-import { computed, nextTick, ref, shallowRef, watch } from 'vue';
+import { computed, ref, shallowRef, watch } from 'vue';
 import { nanoid } from 'nanoid';
-import { useTimeoutPoll } from '@vueuse/core';
-import { sentence, type AnswerOf, type NewReading } from '@kevro/contract';
-import { settleCapture, surestPivot, type FilmRead, type Measure } from '@kevro/core';
-import { api, upload, urlOf } from '../api/client';
+import { sentence, type NewReading } from '@kevro/contract';
+import { readingByHand, settleCapture, surestPivot, type FilmRead } from '@kevro/core';
+import { api, upload } from '../api/client';
 import NumberField from '../forms/NumberField.vue';
 import Sheet from '../ui/Sheet.vue';
-import { useKept } from '../ui/kept';
 import { later } from '../stores/later';
 import { useUnits } from '../stores/units';
 import { numberOf, type Typed } from '../ui/typed';
 import type { CaptureBench } from './capture';
+import FilmByPhone from './FilmByPhone.vue';
+import FilmHere from './FilmHere.vue';
 import { FILM_WORDS } from './film-words';
 import { useFilming } from './filming';
+import { PENDULUM_HANGS, THREADS_HANGS, useHangs, type HangField } from './hangs';
 import { useQuantities } from './quantities';
 
 // What a fitter comes here to do: say how it hangs; give the film; see that it can be trusted, and enter it.
@@ -22,19 +23,11 @@ const units = useUnits();
 const { unit, show, showBand } = useQuantities();
 const FilmChart = later(() => import('./FilmChart.vue'));
 const filming = useFilming();
-const { working, found, share, camera, filmed } = filming;
+const { working, found, share } = filming;
 
-interface Field {
-  name: 'pivotCm' | 'threadCm' | 'separationCm';
-  label: string;
-  measure: Measure;
-}
-const FIELDS: Record<typeof props.method, Field[]> = {
-  'filmed-swing': [{ name: 'pivotCm', label: 'Hangs at, from the butt', measure: 'length' }],
-  'filmed-twist': [
-    { name: 'threadCm', label: 'Length of the threads', measure: 'length' },
-    { name: 'separationCm', label: 'Threads apart', measure: 'length' },
-  ],
+const FIELDS: Record<typeof props.method, readonly HangField[]> = {
+  'filmed-swing': PENDULUM_HANGS,
+  'filmed-twist': THREADS_HANGS,
 };
 const HOW: Record<typeof props.method, string> = {
   'filmed-swing':
@@ -42,19 +35,14 @@ const HOW: Record<typeof props.method, string> = {
   'filmed-twist':
     'Hang it butt down by two upright threads, tied to the head at 3 and 9 o’clock. Twist it about 20°. Film it from straight below: a phone on the floor.',
 };
-/** The same as the stopwatch's: a frame hangs as it hung. */
-const set = useKept<Record<string, Typed>>(
-  'kevro-hangs',
-  { pivotCm: 1, amplitudeDeg: 8, endAmplitudeDeg: null, threadCm: 120, separationCm: 15, swings: 20 },
-  { mergeDefaults: true },
-);
+const set = useHangs();
 const best = computed(() =>
   props.method === 'filmed-swing'
     ? surestPivot(props.bench.settledFrame, props.bench.specs.value, 20)
     : undefined,
 );
 /** The film itself, which can be kept: what a camera of this device shows is no file. */
-const given = shallowRef<File>();
+const film = shallowRef<File>();
 const keeps = ref(false);
 const keeping = ref(false);
 const keepFailure = ref('');
@@ -62,90 +50,52 @@ const slowMotion = ref(false);
 const trueRate = ref<Typed>(240);
 const wrong = ref<Record<string, string>>({});
 const input = ref<HTMLInputElement>();
-const video = ref<HTMLVideoElement>();
 const isOver = ref(false);
 const open = ref(false);
+/** Where the film comes from while there is none yet. */
+const from = ref<'phone' | 'here'>();
 
-function settings(): Record<string, number> | undefined {
-  const given = FIELDS[props.method].map(({ name }): [string, number | undefined] => [
-    name,
-    numberOf(set.value[name]),
-  ]);
+const hangs = computed(() =>
+  Object.fromEntries(FIELDS[props.method].map(({ name }) => [name, numberOf(set.value[name])])),
+);
+/** Whether how it hangs is said; what is not is shown beside its field. */
+function isSaid(): boolean {
   wrong.value = Object.fromEntries(
-    given.flatMap(([name, value]) => {
+    Object.entries(hangs.value).flatMap(([name, value]) => {
       if (value === undefined) return [[name, sentence('not-a-number')]];
       return value < 0 || (value === 0 && name !== 'pivotCm') ? [[name, sentence('not-positive')]] : [];
     }),
   );
   if (slowMotion.value && !((numberOf(trueRate.value) ?? 0) >= 10))
     wrong.value.trueRate = sentence('not-a-number');
-  return Object.keys(wrong.value).length > 0
-    ? undefined
-    : (Object.fromEntries(given) as Record<string, number>);
+  return Object.keys(wrong.value).length === 0;
 }
 async function take(file: File | undefined): Promise<void> {
-  if (!file || !settings()) return;
+  if (!file || !isSaid()) return;
   open.value = true;
-  given.value = file;
+  from.value = undefined;
+  film.value = file;
   await filming.read(file, slowMotion.value ? numberOf(trueRate.value) : undefined);
 }
 function drop(event: DragEvent): void {
   isOver.value = false;
-  void take(
-    [...(event.dataTransfer?.files ?? [])].find(({ type }) => type.startsWith('video/')) ??
-      event.dataTransfer?.files[0],
-  );
+  const files = [...(event.dataTransfer?.files ?? [])];
+  void take(files.find(({ type }) => type.startsWith('video/')) ?? files[0]);
 }
 function chosen(): void {
-  const [file] = input.value?.files ?? [];
-  void take(file);
+  void take(input.value?.files?.[0]);
   // The same film may be chosen again.
   if (input.value) input.value.value = '';
 }
-async function openCamera(): Promise<void> {
-  if (!settings()) return;
+function begin(by: 'phone' | 'here'): void {
+  if (!isSaid()) return;
+  from.value = by;
   open.value = true;
-  await filming.openCamera();
-  await nextTick();
-  if (video.value && camera.value) video.value.srcObject = camera.value;
-}
-/** A phone films: it is led to its page by a picture, and what it sends is read here as soon as it has come. */
-const link = ref<AnswerOf<'makeFilmLink'>>();
-const linkFailure = ref('');
-const picture = computed(() =>
-  link.value?.picture ? `data:image/svg+xml;charset=utf-8,${encodeURIComponent(link.value.picture)}` : '',
-);
-const { pause, resume } = useTimeoutPoll(lookForFilm, 1500, { immediate: false });
-async function byPhone(): Promise<void> {
-  if (!settings()) return;
-  open.value = true;
-  linkFailure.value = '';
-  link.value = undefined;
-  try {
-    link.value = await api('makeFilmLink', { id: props.bench.frame.id, body: {} });
-    resume();
-  } catch (error) {
-    linkFailure.value = error instanceof Error ? error.message : String(error);
-  }
-}
-async function lookForFilm(): Promise<void> {
-  const films = await api('sentFilms', { id: props.bench.frame.id }).catch(() => []);
-  const film = films.at(-1);
-  if (!film || !open.value || !link.value) return;
-  pause();
-  const response = await fetch(urlOf(`films/${film.id}/file`));
-  const file = new File([await response.blob()], film.name, { type: film.type });
-  link.value = undefined;
-  // Read once, none of them stays; one that is kept is sent from here.
-  for (const { id } of films) void api('dropFilm', { id, body: {} }).catch(() => undefined);
-  given.value = file;
-  await filming.read(file, slowMotion.value ? numberOf(trueRate.value) : undefined);
 }
 watch(open, (now) => {
   if (now) return;
-  pause();
-  link.value = undefined;
-  given.value = undefined;
+  from.value = undefined;
+  film.value = undefined;
   keeps.value = false;
   filming.stop();
   filming.closeCamera();
@@ -159,36 +109,35 @@ const trouble = computed(() =>
 const result = computed<FilmRead | undefined>(() =>
   answer.value && 'fit' in answer.value ? answer.value : undefined,
 );
-const quantity = computed(() => (props.method === 'filmed-swing' ? 'swingWeight' : 'twistWeight'));
 const reading = computed<NewReading | undefined>(() => {
   const at = result.value;
-  const given =
-    at && Object.fromEntries(FIELDS[props.method].map(({ name }) => [name, numberOf(set.value[name])]));
-  if (!at || !given) return undefined;
+  if (!at) return undefined;
   const timing = {
-    ...given,
+    ...hangs.value,
     swings: at.swings,
     seconds: at.seconds,
     amplitudeDeg: at.startDeg,
     endAmplitudeDeg: at.endDeg,
   };
-  const film = { random: at.random, common: at.common };
-  return { means: props.method, key: nanoid(), quantity: quantity.value, timing, film } as NewReading;
+  const { random, common } = at;
+  const quantity = props.method === 'filmed-swing' ? 'swingWeight' : 'twistWeight';
+  return { means: props.method, key: nanoid(), quantity, timing, film: { random, common } } as NewReading;
 });
 /** What it would come to alone, with the weight and balance that are known. */
 const comesTo = computed(() => {
   const one = reading.value;
-  if (!one || !('film' in one)) return undefined;
+  if (!one) return undefined;
   const { frame, settledFrame, capture } = props.bench;
-  const known = (capture.value?.readings ?? []).filter(
-    (r) => r.quantity === 'massG' || r.quantity === 'balanceCm',
+  const { quantity } = one;
+  const others = (capture.value?.readings ?? []).filter((r) => r.quantity !== quantity);
+  const own = readingByHand(settledFrame, one, settleCapture(settledFrame, others));
+  if (!own) return undefined;
+  const all = [...others, { ...own, id: one.key, setAside: false }];
+  const settled = settleCapture(settledFrame, all).settled[quantity];
+  return (
+    settled &&
+    `${show(quantity, settled.value, frame.shape, 1)} ±${showBand(quantity, settled.uncertainty, frame.shape)} ${unit(quantity)}`
   );
-  const own = { id: 'film', quantity: one.quantity, means: one.means, timing: one.timing, ...one.film };
-  const all = [...known, { ...own, source: one.means, setAside: false }];
-  const settled = settleCapture(settledFrame, all).settled[one.quantity];
-  return settled
-    ? `${show(one.quantity, settled.value, frame.shape, 1)} ±${showBand(one.quantity, settled.uncertainty, frame.shape)} ${unit(one.quantity)}`
-    : undefined;
 });
 async function enter(): Promise<void> {
   const now = reading.value;
@@ -197,7 +146,7 @@ async function enter(): Promise<void> {
   keepFailure.value = '';
   try {
     if (!(await props.bench.addReading(now))) return;
-    if (keeps.value && given.value) await keep(given.value, now.key);
+    if (keeps.value && film.value) await keep(film.value, now.key);
     open.value = false;
   } catch (error) {
     keepFailure.value = `The reading is entered. The film is not kept: ${error instanceof Error ? error.message : String(error)}`;
@@ -246,8 +195,8 @@ async function keep(file: File, readingId: string): Promise<void> {
     />
     <div class="buttons">
       <v-btn color="primary" variant="outlined" @click="input?.click()">Choose a film</v-btn>
-      <v-btn variant="text" @click="byPhone">With a phone</v-btn>
-      <v-btn v-if="filming.canFilm.value" variant="text" @click="openCamera">Film here</v-btn>
+      <v-btn variant="text" @click="begin('phone')">With a phone</v-btn>
+      <v-btn v-if="filming.canFilm.value" variant="text" @click="begin('here')">Film here</v-btn>
       <span class="soft small">or drop a film here</span>
     </div>
     <input
@@ -260,43 +209,8 @@ async function keep(file: File, readingId: string): Promise<void> {
       @change="chosen"
     />
     <Sheet v-model="open" title="Film" :width="760">
-      <div v-if="link" class="live">
-        <template v-if="link.address">
-          <img :src="picture" alt="The address as a picture for a phone’s camera" width="220" height="220" />
-          <p class="mb-0">
-            <b>{{ link.address }}</b>
-          </p>
-        </template>
-        <p v-else class="mb-0">
-          Only this machine reaches Kevro now. For a phone to reach it, press
-          <RouterLink :to="{ name: 'safety' }" class="link">Let other devices in</RouterLink>. On this machine
-          the link is
-          <RouterLink :to="{ name: 'filmed', params: { code: link.code } }" class="link" target="_blank"
-            >here</RouterLink
-          >.
-        </p>
-        <p class="soft mb-0" role="status">Waiting for the film…</p>
-      </div>
-      <p v-else-if="linkFailure" class="miss" role="alert">{{ linkFailure }}</p>
-      <div v-else-if="camera" class="live">
-        <video ref="video" muted playsinline autoplay aria-label="What the camera shows" />
-        <p class="mb-0" role="status">
-          {{
-            filmed === undefined
-              ? 'Let it swing, then start. Film 20 swings.'
-              : `${filmed.toFixed(0)} s filmed`
-          }}
-        </p>
-        <div class="buttons">
-          <v-btn v-if="filmed === undefined" color="primary" autofocus @click="video && filming.film(video)"
-            >Start</v-btn
-          >
-          <v-btn v-else color="primary" autofocus @click="filming.stopFilming">Stop</v-btn>
-        </div>
-      </div>
-      <p v-else-if="filming.cameraFailure.value" class="miss" role="alert">
-        {{ filming.cameraFailure.value }}
-      </p>
+      <FilmByPhone v-if="from === 'phone'" :frame-id="bench.frame.id" @came="take" />
+      <FilmHere v-else-if="from === 'here' && !found && !filming.failure.value" :filming="filming" />
       <p v-else-if="working" role="status">Reading the film… {{ Math.round(100 * share) }} %</p>
       <p v-else-if="filming.failure.value" class="miss" role="alert">{{ filming.failure.value }}</p>
       <template v-if="trouble">
@@ -317,7 +231,7 @@ async function keep(file: File, readingId: string): Promise<void> {
         <p v-else class="warn mb-0">Read weight and balance too: without them it stays a time.</p>
       </template>
       <v-checkbox
-        v-if="result && given"
+        v-if="result && film"
         v-model="keeps"
         label="Keep the film with the measurement"
         hint="Of the frame alone, with nobody in it."
@@ -354,15 +268,5 @@ async function keep(file: File, readingId: string): Promise<void> {
   flex-wrap: wrap;
   align-items: center;
   gap: 10px;
-}
-.live {
-  display: flex;
-  flex-direction: column;
-  gap: 10px;
-}
-video {
-  width: 100%;
-  max-height: 50vh;
-  background: #000;
 }
 </style>

@@ -3,12 +3,12 @@ import { useIntervalFn } from '@vueuse/core';
 import { computed, ref } from 'vue';
 import { nanoid } from 'nanoid';
 import { sentence, type NewReading } from '@kevro/contract';
-import { surestPivot, type Measure } from '@kevro/core';
+import { surestPivot } from '@kevro/core';
 import { useKeys } from '../ui/keys';
 import NumberField from '../forms/NumberField.vue';
-import { useKept } from '../ui/kept';
 import { useUnits } from '../stores/units';
 import type { CaptureBench } from './capture';
+import { PENDULUM_HANGS, THREADS_HANGS, useHangs, type HangField } from './hangs';
 import { numberOf, type Typed } from '../ui/typed';
 
 /** A pendulum or two threads, timed by hand: how it hangs, then start and stop. */
@@ -16,23 +16,13 @@ const props = defineProps<{ method: 'pendulum' | 'threads'; bench: CaptureBench 
 const units = useUnits();
 const emit = defineEmits<{ timed: [reading: NewReading] }>();
 
-interface Field {
-  name: string;
-  label: string;
-  measure: Measure;
-  /** May be left empty. */
-  open?: boolean;
-}
-const FIELDS: Record<typeof props.method, Field[]> = {
+const FIELDS: Record<typeof props.method, readonly HangField[]> = {
   pendulum: [
-    { name: 'pivotCm', label: 'Hangs at, from the butt', measure: 'length' },
+    ...PENDULUM_HANGS,
     { name: 'amplitudeDeg', label: 'Start angle', measure: 'angle' },
     { name: 'endAmplitudeDeg', label: 'End angle', measure: 'angle', open: true },
   ],
-  threads: [
-    { name: 'threadCm', label: 'Length of the threads', measure: 'length' },
-    { name: 'separationCm', label: 'Threads apart', measure: 'length' },
-  ],
+  threads: THREADS_HANGS,
 };
 const HOW: Record<typeof props.method, string> = {
   pendulum:
@@ -40,12 +30,7 @@ const HOW: Record<typeof props.method, string> = {
   threads:
     'Hang it butt down by two upright threads of one length, tied to the head at 3 and 9 o’clock. Twist it a little about its long axis and count full twists, there and back.',
 };
-/** How it hangs is chosen last on this device; the seconds are of one timing. */
-const set = useKept<Record<string, Typed>>(
-  'kevro-hangs',
-  { pivotCm: 1, amplitudeDeg: 8, endAmplitudeDeg: null, threadCm: 120, separationCm: 15, swings: 20 },
-  { mergeDefaults: true },
-);
+const set = useHangs();
 const best = computed(() =>
   props.method === 'pendulum'
     ? surestPivot(props.bench.settledFrame, props.bench.specs.value, numberOf(set.value.swings))

@@ -2,6 +2,7 @@
 import { onMounted, ref } from 'vue';
 import { paths, sentence, type AnswerOf, type ErrorCode } from '@kevro/contract';
 import { api } from '../api/client';
+import LinkPage from './LinkPage.vue';
 
 // What somebody at the bench comes here to do, by a link on a phone: film the swing, and send it.
 const props = defineProps<{ code: string }>();
@@ -57,11 +58,7 @@ async function send(): Promise<void> {
 </script>
 
 <template>
-  <main class="filmed">
-    <header>
-      <b>{{ page?.shop ?? 'Kevro' }}</b>
-    </header>
-    <h1 tabindex="-1">Film the swing</h1>
+  <LinkPage :shop="page?.shop" title="Film the swing">
     <template v-if="page">
       <p class="soft">{{ page.frame.maker }} {{ page.frame.model }}, {{ page.frame.tag }}</p>
       <ol>
@@ -93,21 +90,10 @@ async function send(): Promise<void> {
       <v-btn variant="outlined" @click="look">Try again</v-btn>
     </template>
     <p v-else class="soft" role="status">Looking up the link…</p>
-  </main>
+  </LinkPage>
 </template>
 
 <style scoped>
-.filmed {
-  max-width: 520px;
-  margin: 0 auto;
-  padding: 20px;
-  display: flex;
-  flex-direction: column;
-  gap: 14px;
-}
-h1 {
-  margin: 0;
-}
 ol {
   padding-left: 22px;
 }

@@ -9,6 +9,7 @@ import { dayWords } from '../words/days';
 import { useDraft } from '../forms/draft';
 import { focusWrong } from '../ui/focus';
 import SessionFields from '../forms/SessionFields.vue';
+import LinkPage from './LinkPage.vue';
 import { checkSession, emptySession, sessionBody } from '../forms/session-draft';
 
 // What a player comes here to do, by a link from the shop: say how one session went, in under a minute; nothing else of the shop is here.
@@ -63,11 +64,7 @@ const at = (path: string): string[] => [refused.value?.at(path)].filter((s) => s
 </script>
 
 <template>
-  <main class="played">
-    <header>
-      <b>{{ page?.shop ?? 'Kevro' }}</b>
-    </header>
-    <h1 tabindex="-1">How did it play?</h1>
+  <LinkPage :shop="page?.shop" title="How did it play?">
     <template v-if="nope">
       <p class="miss" role="alert">{{ nope.refused?.message }}</p>
       <v-btn variant="outlined" @click="leaveOut(nope)">Forget what I noted</v-btn>
@@ -99,21 +96,10 @@ const at = (path: string): string[] => [refused.value?.at(path)].filter((s) => s
       <v-btn variant="outlined" @click="look">Try again</v-btn>
     </template>
     <p v-else class="soft" role="status">Looking up the link…</p>
-  </main>
+  </LinkPage>
 </template>
 
 <style scoped>
-h1 {
-  margin: 0;
-}
-.played {
-  max-width: 520px;
-  margin: 0 auto;
-  padding: 12px 14px 32px;
-  display: flex;
-  flex-direction: column;
-  gap: 10px;
-}
 form {
   display: flex;
   flex-direction: column;

@@ -22,3 +22,10 @@ const emit = defineEmits<{ act: []; retry: [] }>();
     <slot name="after" />
   </div>
 </template>
+
+<style scoped>
+/* A place is called by one or two words: they are never parted. */
+h1 {
+  white-space: nowrap;
+}
+</style>
