@@ -50,6 +50,7 @@ import {
   newFrame,
   newStringing,
   stringing,
+  takenOutline,
 } from './records/frame';
 import {
   calibration,
@@ -63,7 +64,17 @@ import {
   takeReading,
 } from './records/instrument';
 import { correction, counting, measurement, newMeasurement } from './records/measurement';
-import { filmLink, filmPage, filmQuery, keepFilm, keptFilm, removeFilm, sentFilm } from './records/film';
+import {
+  PHOTO_TYPES,
+  filmLink,
+  filmPage,
+  filmQuery,
+  keepFilm,
+  keptFilm,
+  newFilmLink,
+  removeFilm,
+  sentFilm,
+} from './records/film';
 import { guideBandsOf, guideRow } from './records/guide';
 import { addStarters, newPart, part, partRow, weighPart } from './records/part';
 import {
@@ -487,22 +498,22 @@ export const calls = {
     newLink,
   ),
   linkPage: call(at.linkPage, 'What a link is for', linkPage),
-  filmPage: call(at.filmPage, 'Of which frame a link takes films', filmPage),
+  filmPage: call(at.filmPage, 'Of which frame a link takes films or photos', filmPage),
   sendFilm: {
     ...at.sendFilm,
-    summary: 'Send a film of the frame by a link',
+    summary: 'Send a film or a photo of the frame by a link',
     answer: sentFilm,
     body: undefined,
     query: filmQuery,
-    upload: ['video/*'],
+    upload: ['video/*', ...PHOTO_TYPES],
   },
   addFilm: {
     ...at.addFilm,
-    summary: 'A film of the frame from this device, to be kept with a reading',
+    summary: 'A film or a photo of the frame from this device, to be kept with a reading or its outline',
     answer: sentFilm,
     body: undefined,
     query: filmQuery,
-    upload: ['video/*'],
+    upload: ['video/*', ...PHOTO_TYPES],
   },
   keepFilm: act(
     at.keepFilm,
@@ -512,11 +523,19 @@ export const calls = {
     keepFilm,
   ),
   removeFilm: act(at.removeFilm, 'frame', 'Remove a film that was kept', z.array(keptFilm), removeFilm),
+  takeOutline: act(at.takeOutline, 'frame', 'Give a frame its own outline', frame, takenOutline),
+  removeOutline: act(
+    at.removeOutline,
+    'frame',
+    'Take its own outline from a frame, with the photo',
+    frame,
+    z.strictObject({}),
+  ),
   makeFilmLink: call(
     at.makeFilmLink,
-    'A link by which a phone sends films of a frame, for an hour',
+    'A link by which a phone sends films or photos of a frame, for an hour',
     filmLink,
-    z.strictObject({}),
+    newFilmLink,
   ),
   sentFilms: call(at.sentFilms, 'Films of a frame that have come and are not read yet', z.array(sentFilm)),
   sentFilm: {

@@ -58,6 +58,11 @@ const TABLE = {
       `The head of ${one(v.headLengthCm)} cm and the handle of ${one(v.handleLengthCm)} cm do not fit in ${one(v.lengthCm)} cm.`,
     'The head and the handle do not fit in the length of the frame.',
   ),
+  'outline-not-a-head': entry(
+    422,
+    'This outline is no head: it runs from the tip to the bottom of the head along one side, and never back.',
+  ),
+  'outline-hoop-too-wide': entry(422, 'The hoop can’t be that wide: hardly any bed would be left.'),
   'twist-not-measured': entry(
     422,
     `The aim names a ${SPECS.twistWeight.name}, but none was measured. Measure it, or set the ${SPECS.twistWeight.name} to any.`,
@@ -268,6 +273,7 @@ const TABLE = {
   ),
   'not-a-machine': entry(409, `Only a ${SPECS.swingWeight.name} machine is calibrated with rods.`),
   'not-a-film': entry(415, 'This is no film. Choose one that the phone filmed.'),
+  'not-a-photo': entry(415, 'This is no photo. Choose one that the phone took: JPEG, PNG or WebP.'),
   // About devices at a port
   'port-missing': entry(
     409,

@@ -117,6 +117,8 @@ export const paths = {
   sentFilm: get('/films/:id/file'),
   dropFilm: post('/films/:id/drop'),
   addFilm: post('/frames/:id/films'),
+  takeOutline: put('/frames/:id/outline'),
+  removeOutline: post('/frames/:id/remove-outline'),
   keepFilm: put('/frames/:id/kept-film'),
   removeFilm: post('/frames/:id/remove-film'),
   noteByLink: post('/played/:code'),

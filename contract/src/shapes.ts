@@ -18,6 +18,7 @@ import {
   byAnySpec,
   bySpec,
   MOST_READINGS,
+  OUTLINE_POINTS,
 } from '@kevro/core';
 import { STRINGS_MOST_G } from './limits';
 
@@ -71,6 +72,21 @@ export const zoneChanges = z
   .max(20)
   .describe('weight of a zone, both its sides together; less than zero is taken off');
 
+export const OUTLINE_FROM = ['photo', 'model'] as const;
+/** The outline of a frame's own head, one side of it. */
+export const ownOutline = z.strictObject({
+  points: z
+    .array(z.tuple([finite.min(0).max(60), finite.min(0).max(30)]))
+    .min(OUTLINE_POINTS.fewest)
+    .max(OUTLINE_POINTS.most)
+    .describe('from the tip to the bottom of the head: cm below the tip, and half the width there'),
+  hoopCm: finite.positive().max(5).optional().describe('how wide the hoop is; as is usual if left out'),
+  from: z.enum(OUTLINE_FROM).optional().describe('a photo of this frame, or another frame of its model'),
+  takenOn: z.iso.date().optional(),
+  widthSdCm: finite.min(0).max(10).optional().describe('one standard uncertainty of the head’s width'),
+  faceSdCm2: finite.min(0).max(500).optional().describe('one standard uncertainty of the face’s area'),
+});
+
 export const frameShape = z.strictObject({
   sport,
   lengthCm: finite.positive().max(100),
@@ -79,6 +95,7 @@ export const frameShape = z.strictObject({
   headWidthCm: finite.positive().max(60).optional(),
   handleLengthCm: finite.positive().max(60).optional(),
   shape: z.string().max(40).optional(),
+  outline: ownOutline.optional().describe('goes before all that is said of the head'),
 });
 
 export const spot = z.union([

@@ -11,6 +11,8 @@ export type FaultCode =
   | 'part-unknown'
   | 'span-not-positive'
   | 'head-too-large'
+  | 'outline-not-a-head'
+  | 'outline-hoop-too-wide'
   | 'twist-not-measured'
   | 'tolerance-not-positive'
   | 'share-out-of-range'

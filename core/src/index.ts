@@ -23,3 +23,4 @@ export * from './stock';
 export * from './learn';
 export * from './printed';
 export * from './film';
+export * from './photo';

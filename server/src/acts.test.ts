@@ -63,6 +63,7 @@ it('every act is sent twenty times below, but for those that say how something i
     'plugHere',
     'removeFilm',
     'removeFitting',
+    'removeOutline',
     'resetStaff',
     'setAside',
     'setBeside',
@@ -74,6 +75,7 @@ it('every act is sent twenty times below, but for those that say how something i
     'signOut',
     'startRound',
     'storeCapture',
+    'takeOutline',
     // Tried by itself: it needs a programme that has come to a step.
     'takeStep',
     // Says what a part weighs: sent again it says the same.

@@ -3,7 +3,14 @@ import { z } from 'zod';
 /** A minute of a phone at its usual quality. */
 export const FILM_MOST_BYTES = 300 * 1024 * 1024;
 
-/** A link by which a phone sends films of one frame. */
+/** What phones send: films of a swing, or photos of a frame. */
+export const FILM_KINDS = ['film', 'photo'] as const;
+export type FilmKind = (typeof FILM_KINDS)[number];
+/** What a browser can draw without running anything that stands in it. */
+export const PHOTO_TYPES = ['image/jpeg', 'image/png', 'image/webp'] as const;
+export const newFilmLink = z.strictObject({ takes: z.enum(FILM_KINDS).default('film') });
+
+/** A link by which a phone sends films or photos of one frame. */
 export const filmLink = z.strictObject({
   code: z.string(),
   endsAt: z.string(),
@@ -13,6 +20,7 @@ export const filmLink = z.strictObject({
 export const filmPage = z.strictObject({
   shop: z.string(),
   frame: z.strictObject({ maker: z.string(), model: z.string(), tag: z.string() }),
+  takes: z.enum(FILM_KINDS),
   endsAt: z.string(),
 });
 export const filmQuery = z.strictObject({ name: z.string().trim().max(120).default('') });

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { QUANTITIES } from '@kevro/core';
-import { dress, frameShape, plannedSpecs, school, specs, sport } from '../shapes';
+import { dress, frameShape, ownOutline, plannedSpecs, school, specs, sport } from '../shapes';
 import { keptFilm } from './film';
 import { measurement } from './measurement';
 import { onFrame } from './placement';
@@ -105,6 +105,11 @@ export const framePage = z.strictObject({
   measurements: z.array(measurement),
   stringings: z.array(stringing),
   films: z.array(keptFilm),
+  outlinePicture: z.string().nullable().describe('the photo that its outline was taken from, if it is kept'),
+  modelOutline: z
+    .strictObject({ tag: z.string(), outline: ownOutline })
+    .nullable()
+    .describe('of another frame of its model, where this one has none'),
   builds: z.array(
     z.strictObject({
       planId: z.string(),
@@ -130,6 +135,10 @@ export const knownModel = z.strictObject({
   beam: z.string(),
   stiffness: z.number().nullable(),
   nominal: nominal.nullable(),
+  outline: z
+    .strictObject({ tag: z.string(), outline: ownOutline })
+    .nullable()
+    .describe('of the last of them that has its own'),
   frames: z.number().describe('how many of it the shop has had'),
 });
 export const modelQuery = z.strictObject({
@@ -137,6 +146,14 @@ export const modelQuery = z.strictObject({
   limit: z.coerce.number().int().min(1).max(100).default(20),
   offset: z.coerce.number().int().min(0).default(0),
 });
+/** An outline that was taken of a frame: from a photo, or from another of its model. */
+export const takenOutline = z.strictObject({
+  outline: ownOutline,
+  lengthCm: frameShape.shape.lengthCm.optional().describe('its length, where that was taken too'),
+  pictureId: z.string().nullable().default(null).describe('a photo to be kept with it'),
+});
+export type TakenOutline = z.output<typeof takenOutline>;
+export type OwnOutlineRecord = z.output<typeof ownOutline>;
 export type KnownModel = z.output<typeof knownModel>;
 
 export type NewFrame = z.input<typeof newFrame>;

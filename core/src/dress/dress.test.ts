@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { Fault } from '../fault';
 import { sportData } from '../sport';
-import { halfLengthAt, halfWidthAt, settleFrame } from '../frame';
+import { halfWidthAt, lengthAt, settleFrame } from '../frame';
 import {
   dressParts,
   patternOf,
@@ -140,11 +140,13 @@ describe('strings from pattern, head size, gauge and material', () => {
   it('are chords of the bed: of an ellipse 2p√(1 − y²/q²) (handbook), of a rectangle its sides', () => {
     for (const y of [0, 3, 9]) {
       const { alongCm, acrossCm } = frame.bed;
-      expect(halfLengthAt(frame.bed, y)).toBeCloseTo(alongCm * Math.sqrt(1 - (y / acrossCm) ** 2), 6);
+      const { from, to } = lengthAt(frame.bed, y);
+      expect((to - from) / 2).toBeCloseTo(alongCm * Math.sqrt(1 - (y / acrossCm) ** 2), 6);
       const x = frame.bed.centreXCm + y;
       expect(halfWidthAt(frame.bed, x)).toBeCloseTo(acrossCm * Math.sqrt(1 - (y / alongCm) ** 2), 6);
     }
-    expect(halfLengthAt(frame.bed, 40)).toBe(0);
+    const beyond = lengthAt(frame.bed, 40);
+    expect(beyond.to - beyond.from).toBe(0);
     expect(halfWidthAt(frame.bed, 10)).toBe(0);
   });
 

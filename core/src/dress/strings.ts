@@ -1,5 +1,5 @@
 import { Fault, type Problem } from '../fault';
-import { halfLengthAt, halfWidthAt, settleFrame, type Frame, type Outline } from '../frame';
+import { halfWidthAt, lengthAt, settleFrame, type Frame, type Outline } from '../frame';
 import { NOTHING, add, segmentStrip, type MassSums } from '../mass';
 import type { STRING_MATERIALS } from '../part';
 import type { TypicalPart } from '../sport';
@@ -41,7 +41,10 @@ export interface StringLengths {
 /** Chords of the bed: a main at each y, a cross at each x, with half its length. */
 function chords({ bed }: Frame, { mains, crosses }: Pick<StringJob, 'mains' | 'crosses'>) {
   return {
-    mains: spread(mains, bed.acrossCm, MAINS_SHARE).map((yCm) => ({ yCm, half: halfLengthAt(bed, yCm) })),
+    mains: spread(mains, bed.acrossCm, MAINS_SHARE).map((yCm) => {
+      const { from, to } = lengthAt(bed, yCm);
+      return { yCm, from, to, half: (to - from) / 2 };
+    }),
     crosses: spread(crosses, bed.alongCm, CROSSES_SHARE).map((off) => {
       const xCm = bed.centreXCm + off;
       return { xCm, half: halfWidthAt(bed, xCm) };
@@ -77,7 +80,7 @@ export function stringLengths(
   const sum = (all: readonly { half: number }[], crossed: number): number =>
     all.reduce((total, { half }) => total + woven(half, crossed), 0);
   const knots = (KNOTS / 2) * KNOT_CM;
-  const through = 2 * frame.sport.hoop.widthCm;
+  const through = 2 * frame.hoopCm;
   return {
     mainsCm:
       sum(mains, job.crosses) +
@@ -133,12 +136,11 @@ export function stringMass(frame: Frame, job: StringJob): TypicalPart {
 export function stringSums(frame: Frame, job: StringJob): MassSums {
   const { mains, crosses } = chords(frame, job);
   const { mainsG, crossesG } = masses(frame, job);
-  const { centreXCm } = frame.bed;
   const along = mains.reduce((sum, { half }) => sum + half, 0);
   const across = crosses.reduce((sum, { half }) => sum + half, 0);
   const rods = [
-    ...mains.map(({ yCm, half }) =>
-      segmentStrip((mainsG * half) / along, { xCm: centreXCm - half, yCm }, { xCm: centreXCm + half, yCm }),
+    ...mains.map(({ yCm, from, to, half }) =>
+      segmentStrip((mainsG * half) / along, { xCm: from, yCm }, { xCm: to, yCm }),
     ),
     ...crosses.map(({ xCm, half }) =>
       segmentStrip((crossesG * half) / across, { xCm, yCm: -half }, { xCm, yCm: half }),

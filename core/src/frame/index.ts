@@ -1,4 +1,5 @@
 export * from './outline';
+export { OUTLINE_POINTS, type OutlinePoint, type OwnOutline } from './own-outline';
 export * from './path';
 export * from './place';
 export * from './rules';

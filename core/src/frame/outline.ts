@@ -79,6 +79,20 @@ export function eggHead(bottomXCm: number, tipXCm: number, widestXCm: number, ha
   ]);
 }
 
+/** An outline of straight lines along points from the tip to the bottom, both on the long axis. */
+export function alongPoints(points: readonly Point[]): Outline {
+  const [tip, bottom] = [points[0] as Point, points.at(-1) as Point];
+  return outlineOf(
+    tip.xCm,
+    bottom.xCm,
+    Math.max(...points.map(({ yCm }) => yCm)),
+    points.slice(1).flatMap((to, i) => {
+      const segment = line(points[i] as Point, to);
+      return segment.lengthCm > 0 ? [segment] : [];
+    }),
+  );
+}
+
 /** The segment at an arc length on the positive side, and the length left in it. Beyond either end the outline goes on along the other side. */
 function locate(outline: Outline, arcCm: number): { segment: Segment; restCm: number; side: 1 | -1 } {
   const round = 2 * outline.sideCm;
@@ -270,11 +284,11 @@ function widestArc(outline: Outline): number {
   return widest;
 }
 
-/** Half the length of an outline at a distance from the long axis, both ends together; 0 beyond its sides. */
-export function halfLengthAt(outline: Outline, yCm: number): number {
-  const { acrossCm, sideCm } = outline;
+/** From where to where an outline reaches at a distance from the long axis; nowhere beyond its sides. */
+export function lengthAt(outline: Outline, yCm: number): { from: number; to: number } {
+  const { acrossCm, sideCm, centreXCm } = outline;
   const off = Math.abs(yCm);
-  if (off >= acrossCm) return 0;
+  if (off >= acrossCm) return { from: centreXCm, to: centreXCm };
   // Where it is widest parts the side into a rising and a falling half.
   const widest = widestArc(outline);
   const meets = (from: number, to: number): number => {
@@ -286,5 +300,5 @@ export function halfLengthAt(outline: Outline, yCm: number): number {
     }
     return pointAtArc(outline, (inside + outside) / 2).xCm;
   };
-  return (meets(widest, 0) - meets(widest, sideCm)) / 2;
+  return { from: meets(widest, sideCm), to: meets(widest, 0) };
 }

@@ -73,7 +73,7 @@ function pointPlace(frame: Frame, xCm: number, yCm: number): Place {
     return { on: 'handle', xCm, yCm };
   const edge = atAngle(rim, Math.atan2(yCm, xCm - rim.centreXCm));
   // The point given is kept; only a strip's path is taken from the edge. All of the hoop's width is on the hoop.
-  const near = ON_RIM_CM + frame.sport.hoop.widthCm / 2;
+  const near = ON_RIM_CM + frame.hoopCm / 2;
   if (Math.hypot(edge.xCm - xCm, edge.yCm - yCm) <= near) return { on: 'rim', xCm, yCm, arcCm: edge.arcCm };
   return { on: 'free', xCm, yCm };
 }

@@ -1,6 +1,7 @@
 import { Fault, type Problem } from '../fault';
 import { sportData, type Family, type HoopPlace, type Sport, type SportData } from '../sport';
 import { eggHead, ellipse, roundedRectangle, type Outline } from './outline';
+import { outlineProblems, ownOutline, type OwnOutline } from './own-outline';
 
 /** A frame's shape as a fitter gives it; what is left out takes the typical value of the named shape or the sport. */
 export interface FrameShape {
@@ -12,6 +13,8 @@ export interface FrameShape {
   handleLengthCm?: number;
   /** A named shape of the sport: `elongated`, `diamond` … An unknown name changes nothing. */
   shape?: string;
+  /** The frame's own outline, as it was taken from a photo: it goes before all that is said of the head. */
+  outline?: OwnOutline;
 }
 
 /** A frame's shape with every value settled. The tip of the hoop lies at the frame's length. */
@@ -26,6 +29,8 @@ export interface Frame {
   rim: Outline;
   handleLengthCm: number;
   handleRadiusCm: number;
+  /** From the bed to the outer edge, cm. */
+  hoopCm: number;
 }
 
 interface HeadSize {
@@ -73,7 +78,8 @@ const OUTWARD: Record<HoopPlace, number> = { inside: 0, beside: 0.5, bumper: 1, 
 function outlineOf(shape: FrameShape, sport: SportData, size: HeadSize, outwardCm: number): Outline {
   const named = sport.shapes[shape.shape ?? ''];
   const { family, hoop } = sport;
-  const form = [family.kind, named?.cornerRadiusCm, named?.widest, ...Object.values(family)];
+  const own = shape.outline && [shape.outline.hoopCm, ...shape.outline.points.flat()].join(',');
+  const form = [family.kind, named?.cornerRadiusCm, named?.widest, ...Object.values(family), own];
   const key = [shape.lengthCm, size.lengthCm, size.widthCm, outwardCm, ...Object.values(hoop), ...form].join(
     ' ',
   );
@@ -91,6 +97,12 @@ function madeOutline(
   { lengthCm, widthCm }: HeadSize,
   outwardCm: number,
 ): Outline {
+  if (shape.outline) {
+    const { hoopCm = hoop.widthCm } = shape.outline;
+    // The shares of the hoop stay, however wide it is.
+    const inward = hoopCm * (1 - outwardCm / hoop.widthCm);
+    return ownOutline(shape.outline, shape.lengthCm, inward, family.kind === 'rectangle');
+  }
   const named = shapes[shape.shape ?? ''];
   // What is said of the bed grows outward; what is said of the whole shrinks inward.
   const beyond = hoop.sizeIsOf === 'bed' ? outwardCm : outwardCm - hoop.widthCm;
@@ -127,17 +139,18 @@ export function settleFrame(shape: FrameShape): Frame {
     const value = shape[key];
     if (value !== undefined && !(value > 0)) problems.push({ code: 'not-positive', path: `shape.${key}` });
   }
+  if (shape.outline) problems.push(...outlineProblems(shape.outline, 'shape.outline'));
   if (problems.length > 0) throw new Fault(...problems);
 
+  const ownLengthCm = shape.outline?.points.at(-1)?.[0];
   const usualHandle = data.shapes[shape.shape ?? '']?.handleLengthCm ?? data.handleLengthCm;
-  const handleLengthCm =
-    shape.handleLengthCm ??
-    (data.family.kind === 'rectangle' && shape.headLengthCm
-      ? shape.lengthCm - shape.headLengthCm
-      : usualHandle);
-  const size = headSize(shape, data, handleLengthCm);
+  const standsOnHandle = data.family.kind === 'rectangle';
+  const faceCm = ownLengthCm ?? shape.headLengthCm;
+  const given = standsOnHandle && ownLengthCm ? undefined : shape.handleLengthCm;
+  const handleLengthCm = given ?? (standsOnHandle && faceCm ? shape.lengthCm - faceCm : usualHandle);
+  const size = ownLengthCm ? { lengthCm: ownLengthCm, widthCm: 0 } : headSize(shape, data, handleLengthCm);
   const { hoop } = data;
-  const around = hoop.sizeIsOf === 'bed' ? 2 * hoop.widthCm : 0;
+  const around = hoop.sizeIsOf === 'bed' && !ownLengthCm ? 2 * hoop.widthCm : 0;
   if (
     !(handleLengthCm > 0) ||
     !(size.lengthCm > 0) ||
@@ -157,6 +170,7 @@ export function settleFrame(shape: FrameShape): Frame {
     rim: outlineOf(shape, data, size, OUTWARD[hoop.usual] * hoop.widthCm),
     handleLengthCm,
     handleRadiusCm: data.handleRadiusCm,
+    hoopCm: shape.outline?.hoopCm ?? hoop.widthCm,
   };
 }
 

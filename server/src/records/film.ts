@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import type { KeptFilm, SentFilm } from '@kevro/contract';
+import type { FilmKind, KeptFilm, SentFilm } from '@kevro/contract';
 import type { Db, Queries } from '../db/db';
 import { tableOf } from '../db/table';
 
@@ -7,6 +7,7 @@ interface Row extends SentFilm {
   frameId: string;
   readingId: string | null;
   isWhole: boolean;
+  ofOutline: boolean;
 }
 const films = tableOf<Row>('film', {
   id: 'id',
@@ -16,6 +17,7 @@ const films = tableOf<Row>('film', {
   type: 'type',
   bytes: 'bytes',
   isWhole: 'is_whole',
+  ofOutline: 'of_outline',
   sentAt: 'sent_at',
 });
 const shown = ({ id, name, type, bytes, sentAt }: Row): SentFilm => ({
@@ -28,33 +30,37 @@ const shown = ({ id, name, type, bytes, sentAt }: Row): SentFilm => ({
 });
 
 const hashOf = (code: string): string => createHash('sha256').update(code).digest('hex');
-export const addFilmLink = (q: Queries, code: string, frameId: string, endsAt: string): Promise<unknown> =>
-  q.query('insert into film_link (code_hash, frame_id, ends_at) values ($1, $2, $3)', [
-    hashOf(code),
-    frameId,
-    endsAt,
-  ]);
-/** The frame that a link is for, and until when. */
-export const findFilmLink = async (
-  q: Queries,
-  code: string,
-): Promise<{ frameId: string; endsAt: string } | undefined> =>
-  (
-    await q.query<{ frameId: string; endsAt: string }>(
-      'select frame_id as "frameId", ends_at as "endsAt" from film_link where code_hash = $1',
-      [hashOf(code)],
-    )
-  )[0];
+interface FilmLinkRow {
+  frameId: string;
+  takes: FilmKind;
+  endsAt: string;
+}
+const links = tableOf<FilmLinkRow & { codeHash: string }>('film_link', {
+  codeHash: 'code_hash',
+  frameId: 'frame_id',
+  takes: 'takes',
+  endsAt: 'ends_at',
+});
+export const addFilmLink = (q: Queries, code: string, link: FilmLinkRow): Promise<unknown> =>
+  links.insert(q, { codeHash: hashOf(code), ...link });
+/** The frame that a link is for, what it takes, and until when. */
+export const findFilmLink = async (q: Queries, code: string): Promise<FilmLinkRow | undefined> =>
+  (await links.find(q, 'where code_hash = $1', [hashOf(code)]))[0];
+
+/** What waits to be read, and is not kept. */
+const WAITS = 'reading_id is null and not of_outline';
 
 /** What nobody read or kept in time goes, and links that have ended. */
 export async function forgetOldFilms(q: Queries, sentBefore: string, now: string): Promise<void> {
-  await q.query('delete from film where reading_id is null and sent_at < $1', [sentBefore]);
+  await q.query(`delete from film where ${WAITS} and sent_at < $1`, [sentBefore]);
   await q.query('delete from film_link where ends_at < $1', [now]);
 }
 
 /** Begins a film whose pieces follow; until it is whole nobody sees it. */
-export const beginFilm = (q: Queries, film: Omit<Row, 'isWhole' | 'readingId'>): Promise<unknown> =>
-  films.insert(q, film);
+export const beginFilm = (
+  q: Queries,
+  film: Omit<Row, 'isWhole' | 'readingId' | 'ofOutline'>,
+): Promise<unknown> => films.insert(q, film);
 /** Each piece by itself: a phone may take minutes, and no transaction waits for it. */
 export const addPiece = (q: Queries, filmId: string, place: number, data: Buffer): Promise<unknown> =>
   q.query('insert into film_piece (film_id, place, data) values ($1, $2, $3)', [
@@ -68,14 +74,11 @@ export const finishFilm = async (q: Queries, id: string, bytes: number): Promise
 };
 /** Forgets a film that is not kept. */
 export const dropFilm = (q: Queries, id: string): Promise<unknown> =>
-  q.query('delete from film where id = $1 and reading_id is null', [id]);
+  q.query(`delete from film where id = $1 and ${WAITS}`, [id]);
 
 /** Forgets all films of a frame that wait to be read but for one. */
 export const dropOthers = (q: Queries, frameId: string, id: string): Promise<unknown> =>
-  q.query('delete from film where frame_id = $1 and id <> $2 and reading_id is null and is_whole', [
-    frameId,
-    id,
-  ]);
+  q.query(`delete from film where frame_id = $1 and id <> $2 and is_whole and ${WAITS}`, [frameId, id]);
 
 /** Films of a frame that are kept, with the measurements that their readings are of. */
 export const keptFilms = async (q: Queries, frameId: string): Promise<KeptFilm[]> =>
@@ -101,6 +104,20 @@ export const keepFilm = async (
   );
   return rows.length > 0;
 };
+/** The photo that a frame's outline was taken from, where it is kept. */
+export const outlinePicture = async (q: Queries, frameId: string): Promise<string | null> =>
+  (await films.find(q, 'where frame_id = $1 and of_outline', [frameId]))[0]?.id ?? null;
+export const removeOutlinePicture = (q: Queries, frameId: string): Promise<unknown> =>
+  q.query('delete from film where frame_id = $1 and of_outline', [frameId]);
+/** Keeps one photo with a frame's outline. @returns whether there is such a photo of the frame */
+export const keepOutlinePicture = async (q: Queries, frameId: string, id: string): Promise<boolean> => {
+  const rows = await q.query(
+    `update film set of_outline = true
+     where id = $1 and frame_id = $2 and is_whole and type like 'image/%' and ${WAITS} returning id`,
+    [id, frameId],
+  );
+  return rows.length > 0;
+};
 export const removeFilm = (q: Queries, frameId: string, filmId: string): Promise<unknown> =>
   q.query('delete from film where id = $1 and frame_id = $2', [filmId, frameId]);
 /** What was kept with readings that nobody wants any more goes with them. */
@@ -115,9 +132,7 @@ export const removeFilmsOfMeasurement = (q: Queries, measurementId: string): Pro
 
 /** Films of a frame that have come whole, in the order of their coming. */
 export const filmsOf = async (q: Queries, frameId: string): Promise<SentFilm[]> =>
-  (
-    await films.find(q, 'where frame_id = $1 and is_whole and reading_id is null order by seq', [frameId])
-  ).map(shown);
+  (await films.find(q, `where frame_id = $1 and is_whole and ${WAITS} order by seq`, [frameId])).map(shown);
 export const findFilm = async (q: Queries, id: string): Promise<SentFilm | undefined> => {
   const [row] = await films.find(q, 'where id = $1 and is_whole', [id]);
   return row && shown(row);

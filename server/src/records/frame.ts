@@ -1,5 +1,6 @@
 import { ALL_SPEC_KEYS, type AnySpecKey, SPECS, type Dress } from '@kevro/core';
 import type {
+  FramePage,
   FrameQuery,
   FrameRecord,
   FrameRow,
@@ -137,6 +138,24 @@ export const setOnFrame = (
   on: Pick<FrameRecord, 'onIt' | 'weights'>,
 ): Promise<unknown> => table.change(db, on, 'id = $1', id);
 
+/** How a frame is shaped, and nothing else of it. */
+export const setShape = (db: Queries, id: string, shape: FrameRecord['shape']): Promise<unknown> =>
+  table.change(db, { shape }, 'id = $1', id);
+
+/** The outline of another frame of the same model: of the last one that has its own. */
+export const modelOutline = async (
+  db: Queries,
+  { id, maker, model, shape: { sport } }: FrameRecord,
+): Promise<FramePage['modelOutline']> =>
+  (
+    await db.query<NonNullable<FramePage['modelOutline']>>(
+      `select o.tag, o.shape->'outline' as outline from frame o
+       where o.maker = $1 and o.model = $2 and o.shape->>'sport' = $3 and o.id <> $4 and o.shape->'outline' is not null
+       order by o.id desc limit 1`,
+      [maker, model, sport, id],
+    )
+  )[0] ?? null;
+
 export const archiveFrame = (db: Queries, id: string, archived: boolean): Promise<unknown> =>
   table.change(db, { archived }, 'id = $1', id);
 
@@ -221,7 +240,10 @@ export async function listModels(
   const groups = `select f.shape->>'sport' as sport, f.maker, f.model, count(*) as frames, max(f.id) as id
     from frame f ${where} group by 1, 2, 3`;
   const rows = await db.query<KnownModel>(
-    `select g.sport, g.maker, g.model, g.frames, f.shape, f.pattern, f.beam, f.stiffness, model.nominal
+    `select g.sport, g.maker, g.model, g.frames, f.shape, f.pattern, f.beam, f.stiffness, model.nominal,
+       (select json_build_object('tag', o.tag, 'outline', o.shape->'outline') from frame o
+        where o.maker = g.maker and o.model = g.model and o.shape->>'sport' = g.sport and o.shape->'outline' is not null
+        order by o.id desc limit 1) as outline
      from (${groups}) g join frame f on f.id = g.id
        left join model on model.sport = g.sport and model.maker = g.maker and model.name = g.model
      order by g.frames desc, lower(g.maker), lower(g.model), g.sport limit ${limit} offset ${offset}`,

@@ -3,7 +3,7 @@ import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import QRCode from 'qrcode';
 import type { Request, Router } from 'express';
-import { FILM_MOST_BYTES, calls, type SentFilm } from '@kevro/contract';
+import { FILM_MOST_BYTES, PHOTO_TYPES, calls, type FilmKind, type SentFilm } from '@kevro/contract';
 import type { Acts } from '../act';
 import type { Clock } from '../clock';
 import type { Db } from '../db/db';
@@ -66,11 +66,25 @@ async function* pieces(request: Request): AsyncGenerator<Buffer> {
   if (length > 0) yield Buffer.concat(waiting);
 }
 
-/** Stores the body of a request as a film of a frame. */
-async function receive(db: Db, now: Clock, frameId: string, request: Request): Promise<SentFilm | undefined> {
+/** Which of the two a body is. What a browser might run is neither: it is shown again from here. */
+function kindOf(type: string): FilmKind | undefined {
+  if (type.startsWith('video/')) return 'film';
+  return PHOTO_TYPES.some((known) => type.startsWith(known)) ? 'photo' : undefined;
+}
+
+/** Stores the body of a request as a film or a photo of a frame. @param takes which of them it must be */
+async function receive(
+  db: Db,
+  now: Clock,
+  frameId: string,
+  request: Request,
+  takes?: FilmKind,
+): Promise<SentFilm | undefined> {
   const { name } = readAs(calls.sendFilm.query, request.query);
   const type = request.headers['content-type'] ?? '';
-  if (!type.startsWith('video/')) throw new ApiProblem('not-a-film');
+  const kind = kindOf(type);
+  const wrong = (takes ?? 'film') === 'photo' ? 'not-a-photo' : 'not-a-film';
+  if (!kind || kind !== (takes ?? kind)) throw new ApiProblem(wrong);
   if (Number(request.headers['content-length'] ?? 0) > FILM_MOST_BYTES) throw new ApiProblem('too-large');
   const id = newId();
   await beginFilm(db, { id, frameId, name, type: type.slice(0, 100), bytes: 0, sentAt: now() });
@@ -80,7 +94,7 @@ async function receive(db: Db, now: Clock, frameId: string, request: Request): P
       await addPiece(db, id, place++, piece);
       bytes += piece.length;
     }
-    if (bytes === 0) throw new ApiProblem('not-a-film');
+    if (bytes === 0) throw new ApiProblem(wrong);
     return await finishFilm(db, id, bytes);
   } catch (error) {
     // What came of it is no film.
@@ -92,8 +106,8 @@ async function receive(db: Db, now: Clock, frameId: string, request: Request): P
 /** Bodies that are films, so that they stand before what reads JSON: a phone's that comes by a link, and this device's own. */
 export function filmLinkRoutes(router: Router, db: Db, now: Clock): void {
   router.put(calls.sendFilm.path, async (request, response) => {
-    const { frameId } = await linkOrNone(db, String(request.params.code), now());
-    const film = await receive(db, now, frameId, request);
+    const { frameId, takes } = await linkOrNone(db, String(request.params.code), now());
+    const film = await receive(db, now, frameId, request, takes);
     // The last one counts: who has the link fills no disk with more of them.
     if (film) await dropOthers(db, frameId, film.id);
     response.json(film);
@@ -105,9 +119,9 @@ export function filmLinkRoutes(router: Router, db: Db, now: Clock): void {
 }
 export function filmPageRoutes(router: Router, db: Db, now: Clock): void {
   answer(router, 'filmPage', async ({ params }) => {
-    const { frameId, endsAt } = await linkOrNone(db, params.code, now());
+    const { frameId, endsAt, takes } = await linkOrNone(db, params.code, now());
     const { maker, model, tag } = await frameOrNone(db, frameId);
-    return { shop: (await theShop(db)).name, frame: { maker, model, tag }, endsAt };
+    return { shop: (await theShop(db)).name, frame: { maker, model, tag }, takes, endsAt };
   });
 }
 
@@ -119,13 +133,13 @@ export function filmRoutes(
   { addresses, shopCode }: { addresses: () => readonly string[]; shopCode: string | undefined },
 ): void {
   const { db } = acts;
-  answer(router, 'makeFilmLink', async ({ params }) => {
+  answer(router, 'makeFilmLink', async ({ params, body }) => {
     const { id } = await frameOrNone(db, params.id ?? '');
     const at = now();
     await forgetOldFilms(db, minutesFrom(at, -FILM_MINUTES), at);
     const code = codeOf(randomBytes(16).toString('hex'));
     const endsAt = minutesFrom(at, LINK_MINUTES);
-    await addFilmLink(db, code, id, endsAt);
+    await addFilmLink(db, code, { frameId: id, takes: body.takes, endsAt });
     const [base] = addresses();
     const address = base === undefined ? null : `${base}/filmed/${code}${ofShop(shopCode)}`;
     const picture =

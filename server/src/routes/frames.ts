@@ -15,9 +15,11 @@ import {
   listFrames,
   listModels,
   listStringings,
+  modelOutline,
   retireStringing,
+  setShape,
 } from '../records/frame';
-import { keptFilms } from '../records/film';
+import { keepOutlinePicture, keptFilms, outlinePicture, removeOutlinePicture } from '../records/film';
 import { listMeasurements } from '../records/measurement';
 import { buildsOf } from '../records/plan';
 import { findPlayer } from '../records/player';
@@ -57,14 +59,25 @@ export function frameRoutes(router: Router, acts: Acts): void {
 
   answer(router, 'frame', async ({ params }) => {
     const frame = await frameOrNone(db, params.id);
-    const [owner, measurements, stringings, builds, films] = await Promise.all([
+    const [owner, measurements, stringings, builds, films, picture, ofModel] = await Promise.all([
       frame.ownerId === null ? undefined : findPlayer(db, frame.ownerId),
       listMeasurements(db, frame.id),
       listStringings(db, frame.id),
       buildsOf(db, frame.id),
       keptFilms(db, frame.id),
+      outlinePicture(db, frame.id),
+      frame.shape.outline ? null : modelOutline(db, frame),
     ]);
-    return { frame, ownerName: owner?.name ?? null, measurements, stringings, builds, films };
+    return {
+      frame,
+      ownerName: owner?.name ?? null,
+      measurements,
+      stringings,
+      builds,
+      films,
+      outlinePicture: picture,
+      modelOutline: ofModel,
+    };
   });
 
   acts.begin(
@@ -81,6 +94,25 @@ export function frameRoutes(router: Router, acts: Acts): void {
     await check(tx, body);
     return orTagTaken(await changeFrame(tx, id, body), body.tag);
   });
+  acts.on(router, 'takeOutline', async ({ tx, id, body }) => {
+    const frame = await frameOrNone(tx, id);
+    const { outline, lengthCm = frame.shape.lengthCm } = body;
+    const shape = { ...frame.shape, lengthCm, outline };
+    await check(tx, { ...frame, shape });
+    await setShape(tx, id, shape);
+    await removeOutlinePicture(tx, id);
+    if (body.pictureId !== null && !(await keepOutlinePicture(tx, id, body.pictureId)))
+      throw badInput([notFoundAt('pictureId')]);
+    return frameOrNone(tx, id);
+  });
+  acts.on(router, 'removeOutline', async ({ tx, id }) => {
+    const frame = await frameOrNone(tx, id);
+    const { outline: _, ...shape } = frame.shape;
+    await check(tx, { ...frame, shape });
+    await setShape(tx, id, shape);
+    await removeOutlinePicture(tx, id);
+    return frameOrNone(tx, id);
+  });
   acts.on(router, 'archiveFrame', async ({ tx, id, body }) => {
     await archiveFrame(tx, id, body.archived);
     return frameOrNone(tx, id);
@@ -91,7 +123,11 @@ export function frameRoutes(router: Router, acts: Acts): void {
     async ({ tx, id, body }) => {
       const { id: _, archived: __, ...frame } = await frameOrNone(tx, id);
       // The twin is another frame: it has no measurements, and what was put on the first is not on it.
-      const twin = { ...frame, tag: body.tag, weights: [], note: '' };
+      const { outline } = frame.shape;
+      const shape = outline
+        ? { ...frame.shape, outline: { ...outline, from: 'model' as const } }
+        : frame.shape;
+      const twin = { ...frame, shape, tag: body.tag, weights: [], note: '' };
       return orTagTaken(await addFrame(tx, twin), body.tag).id;
     },
     frameOrNone,

@@ -1,7 +1,9 @@
 import {
   angleOfClock,
   atAngle,
+  halfWidthAt,
   isStrung,
+  lengthAt,
   limb,
   pointAtArc,
   pointOnLine,
@@ -21,13 +23,6 @@ import { HOOP_CM, type RailScale } from './scale';
 const at = ({ px, py }: RailScale, p: Point): string => `${px(p.xCm).toFixed(1)} ${py(p.yCm).toFixed(1)}`;
 export const line = (scale: RailScale, points: readonly Point[], closed = false): string =>
   points.length === 0 ? '' : `M ${points.map((p) => at(scale, p)).join(' L ')}${closed ? ' Z' : ''}`;
-
-/** What an elliptical head is drawn from. */
-interface Oval {
-  centreXCm: number;
-  alongCm: number;
-  acrossCm: number;
-}
 
 /** An outline of the head, drawn as it is. */
 function edge(scale: RailScale, outline: Outline): string {
@@ -68,26 +63,32 @@ export interface FrameDrawing {
 
 const MESH_STEP_CM = 1.45;
 
-function mesh(scale: RailScale, inner: Oval): string[] {
+/** Strings are drawn up to here of the bed: further out they would be shorter than they look. */
+const MESHED = 0.99;
+
+function mesh(scale: RailScale, bed: Outline): string[] {
+  const { centreXCm, alongCm, acrossCm } = bed;
+  const tip = centreXCm + alongCm;
   const paths: string[] = [];
-  const across = (share: number): number => Math.sqrt(Math.max(0, 1 - share * share));
-  for (let y = MESH_STEP_CM / 2; y < inner.acrossCm; y += MESH_STEP_CM) {
-    const half = inner.alongCm * across(y / inner.acrossCm);
-    for (const yCm of [y, -y]) {
-      const ends = [inner.centreXCm - half, inner.centreXCm + half].map((xCm) => ({ xCm, yCm }));
-      paths.push(line(scale, ends));
-    }
-  }
-  for (let x = MESH_STEP_CM / 2; x < inner.alongCm; x += MESH_STEP_CM) {
-    const half = inner.acrossCm * across(x / inner.alongCm);
-    for (const xCm of [inner.centreXCm + x, inner.centreXCm - x]) {
+  for (let y = MESH_STEP_CM / 2; y < MESHED * acrossCm; y += MESH_STEP_CM) {
+    const { from, to } = lengthAt(bed, y);
+    for (const yCm of [y, -y])
       paths.push(
-        line(scale, [
-          { xCm, yCm: half },
-          { xCm, yCm: -half },
-        ]),
+        line(
+          scale,
+          [from, to].map((xCm) => ({ xCm, yCm })),
+        ),
       );
-    }
+  }
+  for (let x = MESH_STEP_CM / 2; x < MESHED * 2 * alongCm; x += MESH_STEP_CM) {
+    const xCm = tip - x;
+    const half = halfWidthAt(bed, xCm);
+    paths.push(
+      line(
+        scale,
+        [half, -half].map((yCm) => ({ xCm, yCm })),
+      ),
+    );
   }
   return paths;
 }
