@@ -17,6 +17,7 @@ const PAGE = [
   ['forms', 'rail', 'lanes'],
   ['bench'],
   ['measure'],
+  ['outline'],
   [
     'frames',
     'instruments',

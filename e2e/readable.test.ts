@@ -32,6 +32,7 @@ const PAGES = [
   '/settings',
   '/guide',
   '/frames/ot-014',
+  '/frames/bd-040/outline',
   '/labels?frames=bd-040,ot-014',
   '/settings/safety',
   '/settings/instruments',

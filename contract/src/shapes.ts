@@ -76,9 +76,10 @@ export const OUTLINE_FROM = ['photo', 'model'] as const;
 /** The outline of a frame's own head, one side of it. */
 export const ownOutline = z.strictObject({
   points: z
-    .array(z.tuple([finite.min(0).max(60), finite.min(0).max(30)]))
+    .array(z.tuple([finite.min(0).max(60), finite.min(0).max(30)]).readonly())
     .min(OUTLINE_POINTS.fewest)
     .max(OUTLINE_POINTS.most)
+    .readonly()
     .describe('from the tip to the bottom of the head: cm below the tip, and half the width there'),
   hoopCm: finite.positive().max(5).optional().describe('how wide the hoop is; as is usual if left out'),
   from: z.enum(OUTLINE_FROM).optional().describe('a photo of this frame, or another frame of its model'),

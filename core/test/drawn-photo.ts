@@ -46,7 +46,7 @@ export function strungFrame(
     at: (along, across) => {
       const x = along - c;
       const side = Math.abs(across);
-      if (along < -0 || along > length) return undefined;
+      if (along < 0 || along > length) return undefined;
       if (along < 1.2 && side < 1.9) return [40, 40, 42];
       if (along < 20 && side < 1.65) return GRIP;
       if (ellipse(x, across, a, b) <= 1 && ellipse(x, across, p, q) >= 1) {

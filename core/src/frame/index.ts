@@ -1,5 +1,5 @@
 export * from './outline';
-export { OUTLINE_POINTS, type OutlinePoint, type OwnOutline } from './own-outline';
+export { OUTLINE_POINTS, type OutlinePoint } from './own-outline';
 export * from './path';
 export * from './place';
 export * from './rules';

@@ -72,8 +72,10 @@ function filledOf(marked: Uint8Array, width: number): Uint8Array {
       places.push(p);
     }
   };
-  for (let x = 0; x < width; x++) (reach(x), reach((height - 1) * width + x));
-  for (let y = 0; y < height; y++) (reach(y * width), reach(y * width + width - 1));
+  for (let p = 0; p < marked.length; p++) {
+    const [x, y] = [p % width, Math.floor(p / width)];
+    if (x === 0 || y === 0 || x === width - 1 || y === height - 1) reach(p);
+  }
   for (const p of places) {
     if (p % width > 0) reach(p - 1);
     if (p % width < width - 1) reach(p + 1);

@@ -1,6 +1,5 @@
 export type { Corners, Spot2 } from './projection';
 export { SHEETS, type Photo, type SheetName } from './sheet';
-export type { Figure, OutlineFigures } from './figures';
 export type { PhotoTrouble } from './head-finder';
 export { readPhoto, type OutlineRead, type PhotoAnswer, type PhotoGiven } from './read-photo';
 export * from './corrected';

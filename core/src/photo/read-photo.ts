@@ -477,14 +477,13 @@ function outlineFrom(
   let seen = rough;
   let bottom = bottomOf(seen, sport);
   let pairs: Pair[] = [];
-  let [tip, butt] = [seen.lengthCm, 0];
   for (let round = 0; round < 3; round++) {
     const centre = (seen.lengthCm + bottom.along) / 2;
     pairs = pairsOf(photo, plane, seen, centre, bottom.isHidden ? WAYS_SEEN : Math.PI);
     if (pairs.length < 20) return { trouble: 'photo-no-frame', corners: taken.corners };
     seen = { ...seen, axis: centred(seen.axis, pairs) };
-    butt = endOf(photo, plane, seen, -1);
-    tip = endOf(photo, plane, seen, 1);
+    const butt = endOf(photo, plane, seen, -1);
+    const tip = endOf(photo, plane, seen, 1);
     const { x, y } = placeOn(seen.axis, butt, 0);
     seen = { ...seen, axis: { ...seen.axis, buttX: x, buttY: y }, lengthCm: tip - butt };
     bottom = bottomOf(seen, sport);

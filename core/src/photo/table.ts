@@ -86,7 +86,10 @@ function insideOf(corners: readonly Spot2[], margin: number): (x: number, y: num
 export function tableOf(photo: Photo, seen: Seen, corners: Corners): Table {
   const back = backFrom(seen);
   const sheet = corners.map((corner) => seenAt(back, corner));
-  const middle = { x: (sheet[0]!.x + sheet[2]!.x) / 2, y: (sheet[0]!.y + sheet[2]!.y) / 2 };
+  const middle = {
+    x: sheet.reduce((sum, { x }) => sum + x / 4, 0),
+    y: sheet.reduce((sum, { y }) => sum + y / 4, 0),
+  };
   const edge = Array.from({ length: 40 }, (_, i) => {
     const [side, t] = [i % 4, Math.floor(i / 4) / 9];
     const [w, h] = [photo.width, photo.height];
@@ -193,7 +196,10 @@ export function differs(here: readonly number[], bare: readonly number[], scatte
 /** The value that most are near to. */
 function commonest(values: readonly number[]): number {
   const counts = new Float64Array(32);
-  for (const value of values) counts[Math.min(31, value >> 3)]! += 1;
+  for (const value of values) {
+    const at = Math.min(31, value >> 3);
+    counts[at] = (counts[at] ?? 0) + 1;
+  }
   const smooth = counts.map((count, i) => count + 0.5 * ((counts[i - 1] ?? 0) + (counts[i + 1] ?? 0)));
   const best = smooth.indexOf(Math.max(...smooth));
   return middleOf(values.filter((value) => Math.abs(value - (8 * best + 4)) <= 12));

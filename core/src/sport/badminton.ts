@@ -25,7 +25,7 @@ export const badminton: SportData = {
   handleLengthCm: 17.5,
   handleRadiusCm: 1.15,
   family: { kind: 'ellipse', headAreaCm2: 360, headAspect: 1.29 },
-  hoop: { widthCm: 0.7, places: HOOP_PLACES, usual: 'beside', sizeIsOf: 'bed' },
+  hoop: { widthCm: 0.7, thickCm: 1, places: HOOP_PLACES, usual: 'beside', sizeIsOf: 'bed' },
   shapes: {},
   shapeAverages: {},
   throat: 'shaft',

@@ -29,7 +29,7 @@ const quillet: SportData = {
   handleLengthCm: 15,
   handleRadiusCm: 1.5,
   family: { kind: 'egg', headLengthCm: 24, widthCm: 20, widest: 0.5 },
-  hoop: { widthCm: 0.5, places: ['inside', 'edge'], usual: 'edge', sizeIsOf: 'whole' },
+  hoop: { widthCm: 0.5, thickCm: 1.5, places: ['inside', 'edge'], usual: 'edge', sizeIsOf: 'whole' },
   shapes: {},
   shapeAverages: {},
   throat: 'shaft',

@@ -31,7 +31,7 @@ export const padel: SportData = {
   handleLengthCm: 13,
   handleRadiusCm: 1.6,
   family: { kind: 'egg', headLengthCm: 28, widthCm: 25.5, widest: 0.5 },
-  hoop: { widthCm: 1, places: ['inside', 'edge'], usual: 'edge', sizeIsOf: 'whole' },
+  hoop: { widthCm: 1, thickCm: 3.8, places: ['inside', 'edge'], usual: 'edge', sizeIsOf: 'whole' },
   shapes: { round: { widest: 0.5 }, teardrop: { widest: 0.56 }, diamond: { widest: 0.62 } },
   shapeAverages: {},
   throat: 'shaft',

@@ -34,7 +34,7 @@ export const pickleball: SportData = {
   handleLengthCm: 5.25 * INCH,
   handleRadiusCm: 1.55,
   family: { kind: 'rectangle', widthCm: 8 * INCH, cornerRadiusCm: 4.5 },
-  hoop: { widthCm: 0.4, places: ['inside', 'edge'], usual: 'edge', sizeIsOf: 'whole' },
+  hoop: { widthCm: 0.4, thickCm: 1.4, places: ['inside', 'edge'], usual: 'edge', sizeIsOf: 'whole' },
   shapes: {
     standard: { lengthCm: 16 * INCH, widthCm: 8 * INCH },
     hybrid: { lengthCm: 16.25 * INCH, widthCm: 7.7 * INCH, cornerRadiusCm: 6 },

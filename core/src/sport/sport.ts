@@ -59,6 +59,8 @@ export type HoopPlace = (typeof HOOP_PLACES)[number];
 export interface Hoop {
   /** How far its outer edge lies outside the bed, cm (from memory). */
   widthCm: number;
+  /** How thick it usually is, across the plane of the face, cm (from memory). */
+  thickCm: number;
   /** Where pieces may lie on it: a paddle has no bumper, and no strings to lie beside. */
   places: readonly HoopPlace[];
   /** Where they lie unless they say where. */

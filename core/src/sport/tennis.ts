@@ -40,7 +40,7 @@ export const tennis: SportData = {
   handleLengthCm: 20,
   handleRadiusCm: 1.6,
   family: { kind: 'ellipse', headAreaCm2: 645.16, headAspect: 4 / 3 },
-  hoop: { widthCm: 1.1, places: HOOP_PLACES, usual: 'beside', sizeIsOf: 'bed' },
+  hoop: { widthCm: 1.1, thickCm: 2.3, places: HOOP_PLACES, usual: 'beside', sizeIsOf: 'bed' },
   shapes: {},
   shapeAverages: {},
   throat: 'limbs',

@@ -51,6 +51,13 @@ export const router = createRouter({
       meta: { title: 'Measure' },
     },
     {
+      path: '/frames/:id/outline',
+      name: 'frame-outline',
+      component: () => import('../frames/OutlinePage.vue'),
+      props: true,
+      meta: { title: 'Outline' },
+    },
+    {
       path: '/tag/:tag',
       name: 'tag',
       component: () => import('../frames/TagPage.vue'),

@@ -89,6 +89,13 @@ const addWeight = (): void => {
           :error="said('shape.headAreaCm2')"
         />
       </div>
+      <v-checkbox
+        v-if="form.outline"
+        v-model="form.takesOutline"
+        :label="form.outlineOf ? `With the outline of ${form.outlineOf}` : 'With its own outline'"
+        hint="It goes before what is typed of the head."
+        persistent-hint
+      />
       <MoreFields title="Size, grip, note" :open="before !== undefined">
         <div class="three">
           <NumberField

@@ -64,6 +64,10 @@ export const draftOf = (f?: FrameRecord) => ({
   specs: typedSpecs(f?.nominal?.specs),
   tolerance: typedSpecs(f?.nominal?.tolerance),
   nominalDress: (f?.nominal?.dress ?? { baseGrip: 'synthetic' }) as Dress,
+  /** The outline of its own, or of another frame of its model; and whether it is taken. */
+  outline: f?.shape.outline ?? null,
+  outlineOf: '',
+  takesOutline: f?.shape.outline !== undefined,
 });
 export type FrameDraft = ReturnType<typeof draftOf>;
 
@@ -88,6 +92,9 @@ export function frameBody(draft: FrameDraft, before?: FrameRecord): NewFrame {
     specs,
     tolerance,
     nominalDress,
+    outline,
+    outlineOf: _,
+    takesOutline,
     ...asTyped
   } = draft;
   const stated = sentSpecs(specs);
@@ -104,6 +111,7 @@ export function frameBody(draft: FrameDraft, before?: FrameRecord): NewFrame {
     headAreaCm2: sentOrNone(area),
     headWidthCm: sentOrNone(width),
     shape: shape ?? undefined,
+    outline: takesOutline && outline ? outline : undefined,
   };
   return {
     ...asTyped,
@@ -135,6 +143,8 @@ export function changeSport(draft: FrameDraft, sport: Sport): void {
   draft.area = draft.width = null;
   draft.shape = null;
   draft.weights = [];
+  draft.outline = null;
+  draft.takesOutline = false;
   draft.onIt = usualDress(sport);
   draft.nominalDress = { ...SPORTS[sport].dress.bare };
 }
@@ -142,7 +152,7 @@ export function changeSport(draft: FrameDraft, sport: Sport): void {
 /** What is known of a make, in the form; whose it is, its tag and what is on it stay as they are. */
 export function fillFrom(
   draft: FrameDraft,
-  { sport, maker, model, shape, pattern, beam, stiffness, nominal }: KnownModel,
+  { sport, maker, model, shape, pattern, beam, stiffness, nominal, outline }: KnownModel,
 ): void {
   if (draft.sport !== sport) changeSport(draft, sport);
   Object.assign(draft, {
@@ -155,6 +165,9 @@ export function fillFrom(
     pattern,
     beam,
     stiffness: typed(stiffness),
+    outline: outline ? { ...outline.outline, from: 'model' } : null,
+    outlineOf: outline?.tag ?? '',
+    takesOutline: outline !== null,
   });
   if (!nominal) return;
   draft.specs = typedSpecs(nominal.specs);

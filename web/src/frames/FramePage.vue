@@ -18,6 +18,7 @@ import { useUnits } from '../stores/units';
 import { SPEC_NAMES } from '../words';
 import FrameForm from '../forms/FrameForm.vue';
 import FrameHistory from './FrameHistory.vue';
+import FrameOutline from './FrameOutline.vue';
 import StringingForm from '../forms/StringingForm.vue';
 import { factsOf } from './facts';
 import { useFramePage } from './frame-page';
@@ -148,6 +149,7 @@ function startTwin(): void {
             <dd>{{ value }}</dd>
           </template>
         </dl>
+        <FrameOutline :page="page" @stored="changed" />
         <div class="mt-4 mb-1"><h2 class="heading">The maker states of this model</h2></div>
         <dl v-if="stated.length > 0">
           <template v-for="row in stated" :key="row.key">

@@ -1,10 +1,19 @@
 import { shortWeight } from '../words/part-weight';
-import { settleFrame, swingAtPlaces, zoneOf, type AxisSpecs, type Frame, type AnySpecKey } from '@kevro/core';
+import {
+  outlineArea,
+  settleFrame,
+  swingAtPlaces,
+  zoneOf,
+  type AnySpecKey,
+  type AxisSpecs,
+  type Frame,
+} from '@kevro/core';
 import type { FramePage } from '@kevro/contract';
 import { dressWords } from '../words/dress';
 import type { useUnits } from '../stores/units';
 import { SPORT_NAMES, ZONE_NAMES } from '../words';
 
+type Shown = Pick<ReturnType<typeof useUnits>, 'showMeasure' | 'showFound'>;
 type Show = (key: AnySpecKey, value: number) => string;
 
 /** Its swing weight about the places that people speak of, beside that about the hand. */
@@ -14,6 +23,18 @@ function swingWords(frame: Frame, specs: AxisSpecs, show: Show): string {
   return `butt ${a}, wrist ${b}, balance point ${c} kg·cm²`;
 }
 
+/** How large its head is: by its own outline where it has one, else as it was typed. */
+function headWords(
+  { outline, headAreaCm2 }: FramePage['frame']['shape'],
+  { bed, head, sport }: Frame,
+  units: Shown,
+): string | undefined {
+  if (!outline) return headAreaCm2 ? units.showMeasure('area', headAreaCm2) : undefined;
+  const area = outlineArea(sport.hoop.sizeIsOf === 'bed' ? bed : head);
+  const band = outline.faceSdCm2 === undefined ? '' : ` ±${units.showFound('area', 2 * outline.faceSdCm2)}`;
+  return `${units.showFound('area', area)}${band}, ${units.showFound('length', 2 * head.acrossCm)} wide, by its own outline`;
+}
+
 /**
  * What a frame is, name and value, as far as it is known.
  * @param specs as it was measured last @param show a spec as the fitter reads it
@@ -21,7 +42,7 @@ function swingWords(frame: Frame, specs: AxisSpecs, show: Show): string {
 export function factsOf(
   { frame: f, ownerName }: FramePage,
   specs: AxisSpecs | undefined,
-  units: Pick<ReturnType<typeof useUnits>, 'showMeasure'>,
+  units: Shown,
   show: Show,
 ): [string, string][] {
   const frame = settleFrame(f.shape);
@@ -30,7 +51,7 @@ export function factsOf(
     ['Owner', ownerName ?? 'shop stock'],
     ['Paint says', f.paint],
     ['Length', units.showMeasure('length', f.shape.lengthCm)],
-    ['Head', f.shape.headAreaCm2 ? units.showMeasure('area', f.shape.headAreaCm2) : undefined],
+    ['Head', headWords(f.shape, frame, units)],
     ['String pattern', f.pattern],
     ['Beam', f.beam ? `${f.beam} mm` : undefined],
     ['Stiffness', f.stiffness === null ? undefined : String(f.stiffness)],

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { fromSpot, settleFrame, usualParts, type Placement } from '@kevro/core';
 import { newFrame, type FramePage, type FrameRecord, type OnFrame } from '@kevro/contract';
-import { changeSport, draftOf, frameBody } from '../forms/frame-draft';
+import { changeSport, draftOf, fillFrom, frameBody } from '../forms/frame-draft';
 import { dayWords, setShopZone } from '../words/days';
 import { stringWords, tensionWords, timeline } from '../measure/timeline';
 
@@ -70,6 +70,41 @@ describe('a frame that is changed', () => {
     expect(newFrame.safeParse(frameBody(draft)).success).toBe(false);
   });
 
+  it('keeps its own outline, which another sport or a tick takes away; a known model brings that of its frames', () => {
+    const points = [0, 4, 10, 18, 26, 32, 36].map((x): [number, number] => [x, x % 36 === 0 ? 0 : 13]);
+    const outline = { points, from: 'photo', takenOn: '2026-11-20' } as const;
+    const own: FrameRecord = { ...base, shape: { ...base.shape, outline } };
+    expect(stored(own).shape.outline).toEqual(outline);
+    const draft = draftOf(own);
+    draft.takesOutline = false;
+    expect(newFrame.parse(frameBody(draft, own)).shape.outline).toBeUndefined();
+    const other = draftOf(own);
+    changeSport(other, 'padel');
+    expect(newFrame.parse(frameBody(other, own)).shape.outline).toBeUndefined();
+
+    const { maker, model, shape, pattern, beam } = base;
+    const known = {
+      sport: 'tennis',
+      maker,
+      model,
+      shape,
+      pattern,
+      beam,
+      stiffness: null,
+      nominal: null,
+      frames: 2,
+    } as const;
+    const next = draftOf();
+    fillFrom(next, { ...known, outline: { tag: 'NW-1', outline } });
+    expect(next.outlineOf).toBe('NW-1');
+    expect(newFrame.parse(frameBody({ ...next, tag: 'NW-2' })).shape.outline).toEqual({
+      ...outline,
+      from: 'model',
+    });
+    fillFrom(next, { ...known, outline: null });
+    expect(newFrame.parse(frameBody({ ...next, tag: 'NW-2' })).shape.outline).toBeUndefined();
+  });
+
   it('takes the usual size of another sport', () => {
     const draft = draftOf(base);
     changeSport(draft, 'padel');
@@ -126,6 +161,8 @@ describe('what happened to a frame', () => {
       ownerName: null,
       stringings: [stringing],
       films: [],
+      outlinePicture: null,
+      modelOutline: null,
       builds: [
         {
           planId: 'p',
@@ -179,6 +216,8 @@ describe('what happened to a frame', () => {
           frame: base,
           ownerName: null,
           films: [],
+          outlinePicture: null,
+          modelOutline: null,
           builds: [],
           stringings: [stringing],
           measurements: [at(same), at(before)],
@@ -207,6 +246,8 @@ describe('what happened to a frame', () => {
       frame: base,
       ownerName: null,
       films: [],
+      outlinePicture: null,
+      modelOutline: null,
       builds: [],
       stringings: [],
       measurements: [wrong, corrected],
@@ -222,6 +263,8 @@ describe('what happened to a frame', () => {
       frame: base,
       ownerName: null,
       films: [],
+      outlinePicture: null,
+      modelOutline: null,
       builds: [],
       stringings: [],
       measurements: ['2026-01-01T10:00:00Z', '2026-11-20T10:00:00Z'].map((takenAt) => ({

@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { useTimeoutPoll } from '@vueuse/core';
 import { computed, ref } from 'vue';
-import type { AnswerOf } from '@kevro/contract';
+import type { AnswerOf, FilmKind } from '@kevro/contract';
 import { api, urlOf } from '../api/client';
 
-/** A phone films: it is led to its page by a picture, and what it sends is taken as soon as it has come. */
-const props = defineProps<{ frameId: string }>();
+/** A phone films or takes a photo: it is led to its page by a picture, and what it sends is taken as soon as it has come. */
+const props = withDefaults(defineProps<{ frameId: string; takes?: FilmKind }>(), { takes: 'film' });
 const emit = defineEmits<{ came: [film: File] }>();
 const link = ref<AnswerOf<'makeFilmLink'>>();
 const failure = ref('');
@@ -18,7 +18,7 @@ const { pause, resume } = useTimeoutPoll(look, LOOK_EVERY_MS, { immediate: false
 async function make(): Promise<void> {
   failure.value = '';
   try {
-    link.value = await api('makeFilmLink', { id: props.frameId, body: {} });
+    link.value = await api('makeFilmLink', { id: props.frameId, body: { takes: props.takes } });
     resume();
   } catch (error) {
     failure.value = error instanceof Error ? error.message : String(error);
@@ -27,7 +27,8 @@ async function make(): Promise<void> {
 void make();
 /** What could not be asked for now is asked for again. */
 async function look(): Promise<void> {
-  const films = await api('sentFilms', { id: props.frameId }).catch(() => []);
+  const sent = await api('sentFilms', { id: props.frameId }).catch(() => []);
+  const films = sent.filter(({ type }) => type.startsWith('image/') === (props.takes === 'photo'));
   const film = films.at(-1);
   const response = film && (await fetch(urlOf(`films/${film.id}/file`)).catch(() => undefined));
   if (!film || !response?.ok) return;
@@ -58,7 +59,7 @@ async function look(): Promise<void> {
         >here</RouterLink
       >.
     </p>
-    <p class="soft mb-0" role="status">Waiting for the film…</p>
+    <p class="soft mb-0" role="status">Waiting for the {{ takes }}…</p>
   </div>
   <p v-else class="soft" role="status">Making a link…</p>
 </template>

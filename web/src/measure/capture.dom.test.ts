@@ -66,6 +66,8 @@ beforeEach(() => {
         measurements: [],
         stringings: [],
         films: [],
+        outlinePicture: null,
+        modelOutline: null,
         builds: [],
       });
     return json(capture);

@@ -1,12 +1,13 @@
 <script setup lang="ts">
-import { onMounted, ref } from 'vue';
+import { computed, onMounted, ref } from 'vue';
 import { paths, sentence, type AnswerOf, type ErrorCode } from '@kevro/contract';
 import { api } from '../api/client';
 import LinkPage from './LinkPage.vue';
 
-// What somebody at the bench comes here to do, by a link on a phone: film the swing, and send it.
+// What somebody at the bench comes here to do, by a link on a phone: film the swing or take the photo, and send it.
 const props = defineProps<{ code: string }>();
 const page = ref<AnswerOf<'filmPage'>>();
+const isPhoto = computed(() => page.value?.takes === 'photo');
 const failure = ref('');
 const input = ref<HTMLInputElement>();
 /** How much of it has gone; undefined while nothing is sent. */
@@ -29,7 +30,7 @@ function put(file: File): Promise<void> {
     const request = new XMLHttpRequest();
     const query = new URLSearchParams({ name: file.name.slice(0, 120) }).toString();
     request.open('PUT', `/api/v1${paths.sendFilm.path.replace(':code', props.code)}?${query}`);
-    request.setRequestHeader('content-type', file.type || 'video/mp4');
+    request.setRequestHeader('content-type', file.type || (isPhoto.value ? 'image/jpeg' : 'video/mp4'));
     request.upload.onprogress = ({ loaded, total }) => (share.value = total > 0 ? loaded / total : 0);
     request.onerror = () => fail(new Error(sentence('cannot-reach-server')));
     request.onload = () => {
@@ -58,10 +59,15 @@ async function send(): Promise<void> {
 </script>
 
 <template>
-  <LinkPage :shop="page?.shop" title="Film the swing">
+  <LinkPage :shop="page?.shop" :title="isPhoto ? 'Photo of the frame' : 'Film the swing'">
     <template v-if="page">
       <p class="soft">{{ page.frame.maker }} {{ page.frame.model }}, {{ page.frame.tag }}</p>
-      <ol>
+      <ol v-if="isPhoto">
+        <li>Lay the frame flat on a plain table of another colour.</li>
+        <li>Lay a sheet of white paper, A4 or Letter, a hand’s width beside it.</li>
+        <li>Hold the phone level above the middle, and take all of both with some table around.</li>
+      </ol>
+      <ol v-else>
         <li>Lean the phone against something: it must not move.</li>
         <li>All of the frame is in the picture, and nothing else moves.</li>
         <li>Film 20 swings, about half a minute.</li>
@@ -69,15 +75,15 @@ async function send(): Promise<void> {
       <input
         ref="input"
         type="file"
-        accept="video/*"
+        :accept="isPhoto ? 'image/*' : 'video/*'"
         capture="environment"
         class="d-sr-only"
         tabindex="-1"
-        aria-label="Film"
+        :aria-label="isPhoto ? 'Photo' : 'Film'"
         @change="send"
       />
       <v-btn color="primary" size="large" block :loading="share !== undefined" @click="input?.click()">{{
-        sent > 0 ? 'Film again' : 'Film it'
+        isPhoto ? (sent > 0 ? 'Take another' : 'Take the photo') : sent > 0 ? 'Film again' : 'Film it'
       }}</v-btn>
       <p v-if="share !== undefined" role="status">Sending… {{ Math.round(100 * share) }} %</p>
       <p v-else-if="sent > 0 && !failure" class="good" role="status">

@@ -8,6 +8,7 @@ import {
   inchFraction,
   pointsHeadLight,
   sportData,
+  unitScale,
   type LengthUnit,
   type Measure,
   type AnySpecKey,
@@ -126,6 +127,14 @@ export const useUnits = defineStore('units', () => {
     return `${write(value)} ${said}`;
   };
 
+  /** A size that was worked out, no finer than it can be known: a millimetre, a square centimetre. */
+  const showFound = (measure: 'length' | 'area', value: number): string => {
+    const said = unitOf(measure);
+    const inches = said.startsWith('in');
+    const digits = (measure === 'length' ? 1 : 0) + (inches ? 1 : 0);
+    return `${(value / (unitScale(measure, said) ?? 1)).toFixed(digits)} ${said}`;
+  };
+
   return {
     way,
     sizes,
@@ -140,6 +149,7 @@ export const useUnits = defineStore('units', () => {
     benchLength,
     bench,
     showMeasure,
+    showFound,
     writing,
     widthWriting: widthWritingOf,
     measureWriting: writingOf,
