@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { evaluate, isResultSet } from 'mathjs';
 import { describe, expect, it } from 'vitest';
+import { cameraOf, seenAt, seenBy, type Corners } from '../src/photo/projection';
 import {
   swingSchools,
   benchSteps,
@@ -58,6 +59,21 @@ import {
   whatWorks,
   windingOf,
 } from '../src';
+
+/** How far a centimetre at a height above the table is seen from 100 cm straight above, picture elements. */
+function acrossAt(heightCm: number): number {
+  const sheet = [
+    [0, 0],
+    [29.7, 0],
+    [29.7, 21],
+    [0, 21],
+  ].map(([x = 0, y = 0]) => ({ x: 10 * x, y: 10 * y }));
+  const view = cameraOf(seenBy(sheet as unknown as Corners, 29.7, 21), { x: 150, y: 100 }, 1000).above(
+    heightCm,
+  );
+  return seenAt(view, { x: 1, y: 0 }).x - seenAt(view, { x: 0, y: 0 }).x;
+}
+
 import { laidAt, putty, tape } from './parts';
 
 const shape = { sport: 'tennis', lengthCm: 68.58 } as const;
@@ -163,6 +179,7 @@ const EXAMPLES: Record<string, number> = {
     .twistWeight,
   slope: line.slope,
   filmAngle: 100 * angleError(((10 * Math.PI) / 180) ** 2),
+  parallax: 100 * (acrossAt(1.15) / acrossAt(0) - 1),
   left: correctionUncertainty(RODS, 0.5, 200).value,
   leftAt320: correctionUncertainty(RODS, 0.5, 320).value,
   swingGuess: estimateSwing(frame, 320, 32.5).value,

@@ -226,7 +226,7 @@ async function store(): Promise<void> {
             <tr>
               <th scope="col"><span class="d-sr-only">What</span></th>
               <th scope="col" class="num">From the photo</th>
-              <th scope="col" class="num"><span class="d-sr-only">Give or take</span></th>
+              <th scope="col" class="num"><span class="d-sr-only">Uncertainty</span></th>
               <th scope="col" class="num">Until now</th>
             </tr>
           </thead>
@@ -248,7 +248,7 @@ async function store(): Promise<void> {
             hide-details
           />
           <p class="small" :class="work.lengthIsAlike.value ? 'soft' : 'warn'">
-            The photo by itself says {{ units.showFound('length', bySight.length.value) }} ±{{
+            The photo alone says {{ units.showFound('length', bySight.length.value) }} ±{{
               units.showFound('length', 2 * bySight.length.uncertainty)
             }}.
             <template v-if="!work.lengthIsAlike.value"
