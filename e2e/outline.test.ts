@@ -159,7 +159,7 @@ test('a phone sends the photo by a link, and the next frame of the model is offe
     .getByRole('option', { name: new RegExp(frame.model) })
     .first()
     .click();
-  await expect(page.getByLabel('With the outline of BD-041')).toBeChecked();
+  await expect(page.getByLabel('With the outline of BD-040')).toBeChecked();
   await dialog().getByRole('button', { name: 'Add', exact: true }).click();
   await dialog().waitFor({ state: 'detached' });
   const { rows } = await shop.get<{ rows: { tag: string; shape: NewFrame['shape'] }[] }>(

@@ -18,6 +18,7 @@ export * from './check';
 export * from './working';
 export * from './fitting';
 export * from './play';
+export * from './bed';
 export * from './typed';
 export * from './stock';
 export * from './learn';

@@ -134,7 +134,7 @@ export function createApp({
   api.use(withRoom);
   computeRoutes(api, compute);
   playerRoutes(api, acts, now);
-  frameRoutes(api, acts);
+  frameRoutes(api, acts, now);
   measurementRoutes(api, acts);
   captureRoutes(api, acts, now, hub);
   streamRoutes(api, acts.changes, hub);

@@ -157,7 +157,7 @@ export function fittingView(planned?: PlanRecord): FittingView {
     parts: [],
     instruments: [],
     beside: [],
-    frames: [{ frame: frameRecord, rounds: [round], programmes: [] }],
+    frames: [{ frame: frameRecord, bed: null, rounds: [round], programmes: [] }],
   };
 }
 

@@ -8,13 +8,14 @@ import {
   GUIDES,
   MARKS,
   PROGRAMMES,
+  STRING_DUE,
   ROUND_REASONS,
   STATIONS,
   STATION_STATES,
   STEP_KINDS,
 } from '@kevro/core';
 import { aimTarget, dress, noted, readings, school, sport, specKey, specUncertainty, specs } from '../shapes';
-import { frame } from './frame';
+import { frame, stringBed } from './frame';
 import { measurement } from './measurement';
 import { part } from './part';
 import { onFrame, placedPart, removal, swap } from './placement';
@@ -80,7 +81,7 @@ export const newAim = z.strictObject({
     .strictObject({
       frameId: z.string().max(80).optional(),
       guide: z.enum(GUIDES).optional(),
-      bothers: z.array(z.enum(BOTHERS)).max(9).optional(),
+      bothers: z.array(z.enum(BOTHERS)).max(BOTHERS.length).optional(),
       share: z.number().min(0).max(1).optional().describe('how far of the way'),
     })
     .default({})
@@ -276,6 +277,7 @@ export const fittingView = z.strictObject({
   frames: z.array(
     z.strictObject({
       frame,
+      bed: stringBed.nullable(),
       rounds: z.array(roundView).describe('the first round first'),
       programmes: z.array(programmeView).describe('the first one first; at most one of them is not ended'),
     }),
@@ -304,6 +306,7 @@ export const fittingRow = z.strictObject({
       round: z.number(),
       programme: z.enum(PROGRAMMES).nullable().describe('the one that goes on, or is paused'),
       next: nextStep.nullable(),
+      stringsDue: z.array(z.enum(STRING_DUE)).describe('why its strings are due for new ones'),
     }),
   ),
 });

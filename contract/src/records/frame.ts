@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { QUANTITIES } from '@kevro/core';
+import { QUANTITIES, STRING_DUE, STRING_KINDS } from '@kevro/core';
 import { dress, frameShape, ownOutline, plannedSpecs, school, specs, sport } from '../shapes';
 import { keptFilm } from './film';
 import { measurement } from './measurement';
@@ -49,6 +49,25 @@ export const stringing = z.strictObject({
   crossesKg: z.number().min(1).max(50),
   unit: z.enum(['lb', 'kg']).describe('how the tension was said; it is stored in kg'),
   preStretchPercent: z.number().min(0).max(30),
+  mainsKind: z.enum(STRING_KINDS).nullable(),
+  crossesKind: z.enum(STRING_KINDS).nullable(),
+  by: text(80).describe('who strung it'),
+  hoursPlayed: z
+    .number()
+    .min(0)
+    .max(2000)
+    .nullable()
+    .describe('as somebody says, where more was played than is noted'),
+  readings: z
+    .array(
+      z.strictObject({
+        on: z.iso.date(),
+        kg: z.number().min(1).max(50),
+        with: text(80).describe('by what tester'),
+      }),
+    )
+    .max(20)
+    .describe('tensions that were measured since, the last one last'),
   note: text(200),
   retired: z.boolean().describe('noted by mistake: kept, and not counted'),
 });
@@ -58,8 +77,25 @@ export const newStringing = stringing.omit({ id: true, retired: true }).extend({
   mainsMm: stringing.shape.mainsMm.default(null),
   crossesMm: stringing.shape.crossesMm.default(null),
   preStretchPercent: stringing.shape.preStretchPercent.default(0),
+  mainsKind: stringing.shape.mainsKind.default(null),
+  crossesKind: stringing.shape.crossesKind.default(null),
+  by: stringing.shape.by.default(''),
+  hoursPlayed: stringing.shape.hoursPlayed.default(null),
+  readings: stringing.shape.readings.default([]),
   note: text(200).default(''),
 });
+
+/** The strings that are in a frame now: how they were played, and whether they are due for new ones. */
+export const stringBed = z.strictObject({
+  frameId: z.string(),
+  stringing,
+  days: z.int().describe('since it was strung'),
+  hours: z.number().describe('of play: as noted, or as somebody says where that is more'),
+  notedHours: z.number(),
+  sessions: z.int().describe('that were noted since'),
+  due: z.array(z.enum(STRING_DUE)).describe('why they are due; empty where they are not'),
+});
+export type StringBed = z.output<typeof stringBed>;
 
 export const frameQuery = z.strictObject({
   search: text(80).optional(),
@@ -104,6 +140,7 @@ export const framePage = z.strictObject({
   ownerName: z.string().nullable(),
   measurements: z.array(measurement),
   stringings: z.array(stringing),
+  bed: stringBed.nullable(),
   films: z.array(keptFilm),
   outlinePicture: z.string().nullable().describe('the photo that its outline was taken from, if it is kept'),
   modelOutline: z
@@ -138,7 +175,7 @@ export const knownModel = z.strictObject({
   outline: z
     .strictObject({ tag: z.string(), outline: ownOutline })
     .nullable()
-    .describe('of the last of them that has its own'),
+    .describe('of one of them that has its own, from a photo rather than taken over'),
   frames: z.number().describe('how many of it the shop has had'),
 });
 export const modelQuery = z.strictObject({

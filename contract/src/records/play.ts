@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { DAYS, PROGRAMMES } from '@kevro/core';
 import { nextStepAnswer } from '../compute';
 import { axisSpecs, felt, knownSpecs, noted, sport, standardUncertainty, zoneChanges } from '../shapes';
-import { frame, stringing } from './frame';
+import { frame, stringBed, stringing } from './frame';
 import { placedPart, removal } from './placement';
 import { player } from './player';
 import { key, text } from './text';
@@ -194,6 +194,7 @@ export const playerPage = z.strictObject({
   sessions: z.array(sessionRow).describe('the newest first, at most 500'),
   sessionCount: z.number(),
   strings: z.array(z.strictObject({ frameId: z.string(), tag: z.string(), stringing })),
+  beds: z.array(stringBed.extend({ tag: z.string() })).describe('what is in the frames now'),
   advised: z.array(
     z.strictObject({
       at: z.string(),

@@ -18,7 +18,7 @@ export const newPlayer = z.strictObject({
   handedness: z.enum(HANDS).nullable().default(null),
   style: text(200).default(''),
   putsFirst: z.enum(PUTS_FIRST).nullable().default(null),
-  bothers: z.array(z.enum(BOTHERS)).max(9).default([]),
+  bothers: z.array(z.enum(BOTHERS)).max(BOTHERS.length).default([]),
   botherNote: text(200).default('').describe('what bothers them, in their own words'),
   ceilings: z
     .partialRecord(sport, z.number().positive().max(1000))

@@ -27,6 +27,19 @@ const ownNumbers = z.strictObject({
     })
     .partial()
     .optional(),
+  strings: z
+    .strictObject({
+      days: z
+        .int()
+        .min(1)
+        .max(1000)
+        .optional()
+        .describe('left out: as often a year as somebody plays a week'),
+      hours: z.number().positive().max(1000).optional(),
+      felt: z.boolean().optional(),
+    })
+    .optional()
+    .describe('when strings are due for new ones'),
   smallestPieceG: z
     .number()
     .positive()

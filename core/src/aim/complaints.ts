@@ -15,8 +15,12 @@ export const BOTHERS = [
   'short',
   'mis-hits-tip',
   'mis-hits-side',
+  'no-bite',
+  'breaks',
 ] as const;
 export type Bother = (typeof BOTHERS)[number];
+/** Complaints that nobody has where there are no strings. */
+export const OF_STRINGS: readonly Bother[] = ['no-bite', 'breaks'];
 
 /**
  * In which direction each complaint moves the specs, in noticeable steps (common practice): what twists wants more about the long axis, what comes late less
@@ -32,6 +36,9 @@ export const COMPLAINT_STEPS: Record<Bother, KnownSpecs> = {
   short: { swingWeight: 1 },
   'mis-hits-tip': { balanceCm: 1, swingWeight: 0.5 },
   'mis-hits-side': { twistWeight: 1 },
+  // Only strings answer these.
+  'no-bite': {},
+  breaks: {},
 };
 /** No spec moves further than this for complaints, whatever there are of them. */
 const MOST_STEPS = 2;

@@ -48,6 +48,7 @@ export const badminton: SportData = {
   smallestPieceG: 0.2,
   aimStep: { massG: 0.5, balanceCm: 0.1, swingWeight: 0.5, twistWeight: 0.02 },
   decimals: { massG: 1, balanceCm: 1, swingWeight: 1, twistWeight: 2 },
+  stringing: { tensionKg: [7, 17], stepKg: [0.5, 0.75], hours: 20 },
   dress: { components: ['strings', 'baseGrip', 'overgrips'], bare: {} },
   typicalParts: {
     strings: typical(3.5, 0.4),

@@ -18,6 +18,7 @@ export {
   type Path,
   type ShapeLimit,
   type Sport,
+  type Stringing,
   type SportData,
   type Stroke,
   type StrokeName,

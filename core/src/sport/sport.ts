@@ -114,6 +114,16 @@ export interface GuideChoice {
   heaviestForAll?: true;
 }
 
+/** How frames of a sport are strung (common practice; from memory). */
+export interface Stringing {
+  /** Between what a tension may lie, kg. */
+  tensionKg: readonly [number, number];
+  /** By how much it is changed at a time, kg. */
+  stepKg: readonly [number, number];
+  /** After so many hours of play strings are new no more. */
+  hours: number;
+}
+
 /** All that a sport is: data. Numbers without a published source say so. */
 export interface SportData {
   sport: Sport;
@@ -171,6 +181,8 @@ export interface SportData {
   aimStep: Record<SpecKey, number>;
   /** Decimals shown, in g, cm and kg·cm². */
   decimals: Record<SpecKey, number> & Ratings;
+  /** Only where there are strings. */
+  stringing?: Stringing;
   /** What of a dress there is, and what counts as bare. */
   dress: { components: readonly DressComponent[]; bare: Dress };
   typicalParts: TypicalParts;

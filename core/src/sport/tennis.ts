@@ -64,6 +64,7 @@ export const tennis: SportData = {
   smallestPieceG: 0.5,
   aimStep: { massG: 1, balanceCm: 0.1, swingWeight: 1, twistWeight: 0.1 },
   decimals: { massG: 1, balanceCm: 1, swingWeight: 0, twistWeight: 1 },
+  stringing: { tensionKg: [12, 36], stepKg: [1, 1.5], hours: 20 },
   dress: { components: ['strings', 'baseGrip', 'overgrips', 'dampener'], bare: UNSTRUNG },
   typicalParts: {
     strings: typical(16, 1.5),

@@ -3,6 +3,7 @@ import type { Beside, BesideKey, Carried, FittingView, ProgrammeView, RoundView 
 import type { Queries } from '../db/db';
 import { tableOf } from '../db/table';
 import { aims } from './aim';
+import { bedsOf } from './bed';
 import { findFrame, framesOf } from './frame';
 import { newId } from './id';
 import { instrumentsNow } from './instrument';
@@ -292,7 +293,11 @@ export async function findFitting(db: Queries, id: string, now: string): Promise
     programmesOf(db, id),
     instrumentsNow(db),
   ]);
-  const [frames, beside] = await Promise.all([framesOf(db, frameIds), besideOf(db, id, begun)]);
+  const [frames, beside, beds] = await Promise.all([
+    framesOf(db, frameIds),
+    besideOf(db, id, begun),
+    bedsOf(db, frameIds, now),
+  ]);
   if (!player) throw new Error(`fitting ${id} has lost its player`);
   const { closedAt, closedHow, closedNote, openedAt, parts } = fitting;
   const closed = closedAt && closedHow ? { at: closedAt, how: closedHow, note: closedNote } : null;
@@ -317,7 +322,8 @@ export async function findFitting(db: Queries, id: string, now: string): Promise
       const own = views.filter((round) => round.frameId === frameId);
       const list = ofFitting.filter(({ programme }) => programme.frameId === frameId);
       const told = list.map(({ programme, events }) => programmeView(programme, events, own));
-      return [{ frame, rounds: own, programmes: told }];
+      const bed = beds.find((one) => one.frameId === frameId) ?? null;
+      return [{ frame, bed, rounds: own, programmes: told }];
     }),
   };
 }

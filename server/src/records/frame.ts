@@ -142,7 +142,10 @@ export const setOnFrame = (
 export const setShape = (db: Queries, id: string, shape: FrameRecord['shape']): Promise<unknown> =>
   table.change(db, { shape }, 'id = $1', id);
 
-/** The outline of another frame of the same model: of the last one that has its own. */
+/** One that was taken from a photo goes before one that was taken over, the later before the earlier. */
+const SUREST_OUTLINE =
+  "order by o.shape->'outline'->>'from' desc nulls last, o.shape->'outline'->>'takenOn' desc nulls last, o.id";
+/** The outline of another frame of the same model. */
 export const modelOutline = async (
   db: Queries,
   { id, maker, model, shape: { sport } }: FrameRecord,
@@ -151,7 +154,7 @@ export const modelOutline = async (
     await db.query<NonNullable<FramePage['modelOutline']>>(
       `select o.tag, o.shape->'outline' as outline from frame o
        where o.maker = $1 and o.model = $2 and o.shape->>'sport' = $3 and o.id <> $4 and o.shape->'outline' is not null
-       order by o.id desc limit 1`,
+       ${SUREST_OUTLINE} limit 1`,
       [maker, model, sport, id],
     )
   )[0] ?? null;
@@ -173,9 +176,12 @@ const stringings = tableOf<StringingRow>('stringing', {
   data: 'data',
   retired: 'retired',
 });
+/** What was not asked for once. */
+const NOT_SAID = { mainsKind: null, crossesKind: null, by: '', hoursPlayed: null, readings: [] };
 const stringingOf = ({ id, strungOn, data, retired }: StringingRow): Stringing => ({
   id,
   strungOn,
+  ...NOT_SAID,
   ...data,
   retired,
 });
@@ -200,6 +206,20 @@ export const stringingsOfFrames = async (
     await stringings.find(
       db,
       'where frame_id = any($1) and not retired order by strung_on desc, seq desc limit 50',
+      [frameIds],
+    )
+  ).map((row) => ({ frameId: row.frameId, stringing: stringingOf(row) }));
+
+/** The strings that are in each of some frames now: the last that were strung and count. */
+export const stringingsByFrame = async (
+  db: Queries,
+  frameIds: readonly string[],
+): Promise<{ frameId: string; stringing: Stringing }[]> =>
+  (
+    await stringings.find(
+      db,
+      `where id in (select distinct on (frame_id) id from stringing where frame_id = any($1) and not retired
+         order by frame_id, strung_on desc, seq desc)`,
       [frameIds],
     )
   ).map((row) => ({ frameId: row.frameId, stringing: stringingOf(row) }));
@@ -243,7 +263,7 @@ export async function listModels(
     `select g.sport, g.maker, g.model, g.frames, f.shape, f.pattern, f.beam, f.stiffness, model.nominal,
        (select json_build_object('tag', o.tag, 'outline', o.shape->'outline') from frame o
         where o.maker = g.maker and o.model = g.model and o.shape->>'sport' = g.sport and o.shape->'outline' is not null
-        order by o.id desc limit 1) as outline
+        ${SUREST_OUTLINE} limit 1) as outline
      from (${groups}) g join frame f on f.id = g.id
        left join model on model.sport = g.sport and model.maker = g.maker and model.name = g.model
      order by g.frames desc, lower(g.maker), lower(g.model), g.sport limit ${limit} offset ${offset}`,

@@ -1,6 +1,7 @@
 import { measuredIn } from '@kevro/core';
 import { SESSIONS_SHOWN, type PlayerPage, type SessionRow } from '@kevro/contract';
 import type { Queries } from '../db/db';
+import { bedsOf } from './bed';
 import { framesOf, stringingsOfFrames } from './frame';
 import { lookAgainOf } from './look-again';
 import { findMeasurements, measurementsOfRounds } from './measurement';
@@ -48,7 +49,7 @@ export const sessionsOfFrame = (db: Queries, frameId: string): Promise<SessionRo
   sessionRows(db, 'r.frame_id = $1', frameId);
 
 /** All that a player's page shows; undefined where there is no such player. */
-export async function playerPage(db: Queries, id: string): Promise<PlayerPage | undefined> {
+export async function playerPage(db: Queries, id: string, now: string): Promise<PlayerPage | undefined> {
   const player = await findPlayer(db, id);
   if (!player) return undefined;
   const [frameIds, fittings, sessions, counted, advised, lookAgain, notes] = await Promise.all([
@@ -91,7 +92,11 @@ export async function playerPage(db: Queries, id: string): Promise<PlayerPage | 
     ),
   ]);
   const ids = frameIds.map((row) => row.id);
-  const [frames, strings] = await Promise.all([framesOf(db, ids), stringingsOfFrames(db, ids)]);
+  const [frames, strings, beds] = await Promise.all([
+    framesOf(db, ids),
+    stringingsOfFrames(db, ids),
+    bedsOf(db, ids, now),
+  ]);
   const tags = new Map(frames.map((frame) => [frame.id, frame.tag]));
   const told = notes[0]?.notes ?? {};
   const ceilings = Object.entries(player.ceilings).map(([sport, swingWeight]) => {
@@ -108,6 +113,7 @@ export async function playerPage(db: Queries, id: string): Promise<PlayerPage | 
     sessions,
     sessionCount: counted[0]?.n ?? 0,
     strings: strings.map(({ frameId, stringing }) => ({ frameId, tag: tags.get(frameId) ?? '', stringing })),
+    beds: beds.map((bed) => ({ ...bed, tag: tags.get(bed.frameId) ?? '' })),
     advised,
     lookAgain,
   };

@@ -9,6 +9,7 @@ import {
 } from '@kevro/core';
 import type { FittingRow, TodayQuery } from '@kevro/contract';
 import type { Queries } from '../db/db';
+import { bedsOf } from './bed';
 import { Conditions } from './listing';
 import { ARRIVAL } from './measurement';
 
@@ -153,12 +154,14 @@ export async function listFittings(
     db,
     found.map(({ id }) => id),
   );
-  const [recordsFor, runningOn] = await Promise.all([
+  const [recordsFor, runningOn, beds] = await Promise.all([
     recordsOf(db, frames),
     programmesOn(
       db,
       found.map(({ id }) => id),
     ),
+    // Of closed ones nobody strings anything.
+    closed ? [] : bedsOf(db, [...new Set(frames.map(({ id }) => id))], now),
   ]);
   const rows = found.map(({ openedAt, closedAt, closedHow, ...row }): FittingRow => ({
     ...row,
@@ -173,6 +176,7 @@ export async function listFittings(
         sport: frame.sport,
         round: frame.round,
         ...nextOf(frame),
+        stringsDue: beds.find(({ frameId }) => frameId === frame.id)?.due ?? [],
       })),
   }));
   const [counted] = await db.query<{ n: number }>(`select count(*) as n from fitting f ${where}`, values);

@@ -2,6 +2,7 @@ import type { Router } from 'express';
 import { makerProblems, placementProblems, settleFrame, Fault, type Problem } from '@kevro/core';
 import { sentence, type ActBodyOf, type FrameRecord, type Stringing } from '@kevro/contract';
 import type { Acts } from '../act';
+import type { Clock } from '../clock';
 import type { Queries } from '../db/db';
 import { ApiProblem, badInput, notFoundAt } from '../problem';
 import {
@@ -19,6 +20,7 @@ import {
   retireStringing,
   setShape,
 } from '../records/frame';
+import { bedsOf } from '../records/bed';
 import { keepOutlinePicture, keptFilms, outlinePicture, removeOutlinePicture } from '../records/film';
 import { listMeasurements } from '../records/measurement';
 import { buildsOf } from '../records/plan';
@@ -52,14 +54,14 @@ async function check(tx: Queries, body: ActBodyOf<'addFrame'>): Promise<void> {
   }
 }
 
-export function frameRoutes(router: Router, acts: Acts): void {
+export function frameRoutes(router: Router, acts: Acts, now: Clock): void {
   const { db } = acts;
   answer(router, 'models', ({ query }) => listModels(db, query));
   answer(router, 'frames', ({ query }) => listFrames(db, query));
 
   answer(router, 'frame', async ({ params }) => {
     const frame = await frameOrNone(db, params.id);
-    const [owner, measurements, stringings, builds, films, picture, ofModel] = await Promise.all([
+    const [owner, measurements, stringings, builds, films, picture, ofModel, [bed]] = await Promise.all([
       frame.ownerId === null ? undefined : findPlayer(db, frame.ownerId),
       listMeasurements(db, frame.id),
       listStringings(db, frame.id),
@@ -67,6 +69,7 @@ export function frameRoutes(router: Router, acts: Acts): void {
       keptFilms(db, frame.id),
       outlinePicture(db, frame.id),
       frame.shape.outline ? null : modelOutline(db, frame),
+      bedsOf(db, [frame.id], now()),
     ]);
     return {
       frame,
@@ -74,6 +77,7 @@ export function frameRoutes(router: Router, acts: Acts): void {
       measurements,
       stringings,
       builds,
+      bed: bed ?? null,
       films,
       outlinePicture: picture,
       modelOutline: ofModel,

@@ -112,7 +112,7 @@ export function playRoutes(
   );
 
   answer(router, 'playerPage', async ({ params }) => {
-    const page = await playerPage(db, params.id ?? '');
+    const page = await playerPage(db, params.id ?? '', now());
     if (!page) throw new ApiProblem('not-found');
     return page;
   });

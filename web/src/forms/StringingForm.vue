@@ -1,12 +1,20 @@
 <script setup lang="ts">
 import { partWeight } from '../words/part-weight';
 import { computed, ref } from 'vue';
-import { STRING_MATERIALS, patternOf, settleFrame, stringMass, type FrameShape } from '@kevro/core';
+import {
+  STRING_KINDS,
+  patternOf,
+  settleFrame,
+  stringMass,
+  type FrameShape,
+  type StringKind,
+} from '@kevro/core';
 import type { Stringing } from '@kevro/contract';
 import { api } from '../api/client';
 import FormDialog from './FormDialog.vue';
 import NumberField from './NumberField.vue';
 import { shopToday } from '../words/days';
+import { KIND_ITEMS, KIND_WORDS } from '../words/strings';
 import { useDraft } from './draft';
 import { sent, sentOrNull, type Typed } from '../ui/typed';
 
@@ -20,6 +28,9 @@ const from = (s: Stringing | undefined) => ({
   crosses: s && s.crosses !== s.mains ? s.crosses : '',
   mainsMm: (s?.mainsMm ?? null) as Typed,
   crossesMm: (s && s.crossesMm !== s.mainsMm ? s.crossesMm : null) as Typed,
+  mainsKind: s?.mainsKind ?? null,
+  crossesKind: s && s.crossesKind !== s.mainsKind ? s.crossesKind : null,
+  by: s?.by ?? '',
   unit: s?.unit ?? ('kg' as 'lb' | 'kg'),
 });
 const empty = () => ({
@@ -28,6 +39,7 @@ const empty = () => ({
   mainsTension: null as Typed,
   crossesTension: null as Typed,
   preStretch: null as Typed,
+  hoursPlayed: null as Typed,
   note: '',
 });
 const correcting = (s: Stringing) => ({
@@ -36,11 +48,11 @@ const correcting = (s: Stringing) => ({
   mainsTension: s.mainsKg as Typed,
   crossesTension: (s.crossesKg === s.mainsKg ? null : s.crossesKg) as Typed,
   preStretch: (s.preStretchPercent || null) as Typed,
+  hoursPlayed: s.hoursPlayed as Typed,
   note: s.note,
 });
 const draft = useDraft(empty);
 const form = draft.value;
-const MATERIAL_WORDS = { polyester: 'polyester', nylon: 'nylon', gut: 'natural gut' } as const;
 /** What such strings weigh in this frame, by what they may be made of: from the chords of its bed. */
 const weighs = computed(() => {
   const pattern = patternOf(props.pattern);
@@ -54,10 +66,12 @@ const weighs = computed(() => {
   )
     return '';
   const frame = settleFrame(props.shape);
-  const said = STRING_MATERIALS.map((material) => {
-    const { massG } = stringMass(frame, { ...pattern, gaugeMm, crossGaugeMm, material });
-    return `${partWeight(massG)} in ${MATERIAL_WORDS[material]}`;
-  });
+  const weight = (material: StringKind, crossMaterial: StringKind): string =>
+    partWeight(stringMass(frame, { ...pattern, gaugeMm, crossGaugeMm, material, crossMaterial }).massG);
+  const { mainsKind, crossesKind } = form.value;
+  const said = mainsKind
+    ? [weight(mainsKind, crossesKind ?? mainsKind)]
+    : STRING_KINDS.map((kind) => `${weight(kind, kind)} in ${KIND_WORDS[kind]}`);
   return `${pattern.mains} × ${pattern.crosses} of these weighs about ${said.join(', ')}; ± 10 %. Weigh them to be sure.`;
 });
 function show(of?: Stringing): void {
@@ -78,6 +92,11 @@ const submit = (key: string) => {
     crossesKg: sent(f.crossesTension ?? f.mainsTension),
     unit: f.unit,
     preStretchPercent: sent(f.preStretch ?? 0),
+    mainsKind: f.mainsKind,
+    crossesKind: f.crossesKind ?? (f.crosses === '' || f.crosses === f.mains ? f.mainsKind : null),
+    by: f.by,
+    hoursPlayed: sentOrNull(f.hoursPlayed),
+    readings: before.value?.readings ?? [],
     note: f.note,
   };
   return before.value
@@ -113,6 +132,15 @@ const submit = (key: string) => {
           :error="said('crossesMm')"
         />
       </div>
+      <div class="two">
+        <v-select v-model="form.mainsKind" :items="KIND_ITEMS" label="Mains are" clearable />
+        <v-select
+          v-model="form.crossesKind"
+          :items="KIND_ITEMS"
+          label="Crosses are, if different"
+          clearable
+        />
+      </div>
       <p v-if="weighs" class="soft small" aria-live="polite">{{ weighs }}</p>
       <v-radio-group v-model="form.unit" label="Tension in" inline>
         <v-radio label="kg" value="kg" /><v-radio label="lb" value="lb" />
@@ -139,6 +167,16 @@ const submit = (key: string) => {
         measure="percent"
         :error="said('preStretchPercent')"
       />
+      <div class="two">
+        <v-text-field v-model="form.by" label="Strung by" :error-messages="at('by')" />
+        <NumberField
+          v-if="before"
+          v-model="form.hoursPlayed"
+          label="Hours played, if more than noted"
+          measure="hours"
+          :error="said('hoursPlayed')"
+        />
+      </div>
       <v-text-field v-model="form.note" label="Note" :error-messages="at('note')" />
     </template>
   </FormDialog>

@@ -17,6 +17,7 @@ import { useSaved } from '../stores/saved';
 import { useUnits } from '../stores/units';
 import { SPEC_NAMES } from '../words';
 import FrameForm from '../forms/FrameForm.vue';
+import FrameBed from './FrameBed.vue';
 import FrameHistory from './FrameHistory.vue';
 import FrameOutline from './FrameOutline.vue';
 import StringingForm from '../forms/StringingForm.vue';
@@ -149,6 +150,13 @@ function startTwin(): void {
             <dd>{{ value }}</dd>
           </template>
         </dl>
+        <FrameBed
+          v-if="isStrung(page.frame.shape.sport)"
+          :page="page"
+          @stored="changed"
+          @restring="strings?.show()"
+          @correct="strings?.show($event)"
+        />
         <FrameOutline :page="page" @stored="changed" />
         <div class="mt-4 mb-1"><h2 class="heading">The maker states of this model</h2></div>
         <dl v-if="stated.length > 0">
@@ -166,13 +174,6 @@ function startTwin(): void {
         <div class="d-flex align-center ga-3">
           <h2 class="heading">History</h2>
           <span class="spring" />
-          <v-btn
-            v-if="isStrung(page.frame.shape.sport)"
-            variant="outlined"
-            size="small"
-            @click="strings?.show()"
-            >New strings</v-btn
-          >
         </div>
         <p v-if="happened.length === 0" class="soft">No history yet. Measure it first.</p>
         <ol class="timeline">

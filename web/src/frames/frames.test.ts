@@ -4,7 +4,8 @@ import { fromSpot, settleFrame, usualParts, type Placement } from '@kevro/core';
 import { newFrame, type FramePage, type FrameRecord, type OnFrame } from '@kevro/contract';
 import { changeSport, draftOf, fillFrom, frameBody } from '../forms/frame-draft';
 import { dayWords, setShopZone } from '../words/days';
-import { stringWords, tensionWords, timeline } from '../measure/timeline';
+import { timeline } from '../measure/timeline';
+import { stringWords, tensionWords } from '../words/strings';
 
 const UNSURE = { massG: 0.3, balanceCm: 0.07, swingWeight: 9, twistWeight: 0.15 };
 const base: FrameRecord = {
@@ -137,6 +138,11 @@ describe('what happened to a frame', () => {
   const stringing = {
     id: 's',
     strungOn: '2026-11-08',
+    mainsKind: 'polyester' as const,
+    crossesKind: 'polyester' as const,
+    by: '',
+    hoursPlayed: null,
+    readings: [],
     mains: 'round poly',
     crosses: 'round poly',
     mainsMm: 1.25,
@@ -160,6 +166,7 @@ describe('what happened to a frame', () => {
       frame: base,
       ownerName: null,
       stringings: [stringing],
+      bed: null,
       films: [],
       outlinePicture: null,
       modelOutline: null,
@@ -215,6 +222,7 @@ describe('what happened to a frame', () => {
         const page = {
           frame: base,
           ownerName: null,
+          bed: null,
           films: [],
           outlinePicture: null,
           modelOutline: null,
@@ -245,6 +253,7 @@ describe('what happened to a frame', () => {
     const page = {
       frame: base,
       ownerName: null,
+      bed: null,
       films: [],
       outlinePicture: null,
       modelOutline: null,
@@ -262,6 +271,7 @@ describe('what happened to a frame', () => {
     const page = {
       frame: base,
       ownerName: null,
+      bed: null,
       films: [],
       outlinePicture: null,
       modelOutline: null,

@@ -65,6 +65,7 @@ beforeEach(() => {
         ownerName: null,
         measurements: [],
         stringings: [],
+        bed: null,
         films: [],
         outlinePicture: null,
         modelOutline: null,

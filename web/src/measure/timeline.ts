@@ -1,10 +1,11 @@
 import { partWeight } from '../words/part-weight';
-import { ALL_SPEC_KEYS, type AnySpecKey, KG_PER_POUND } from '@kevro/core';
+import { ALL_SPEC_KEYS, type AnySpecKey } from '@kevro/core';
 import type { FramePage, Measurement, Stringing } from '@kevro/contract';
 import { howWords } from './quantities';
 import { counted } from '../words/counted';
 import { isDayAlone, shopDay } from '../words/days';
 import { dressWords } from '../words/dress';
+import { stringWords } from '../words/strings';
 import { PURPOSE_NAMES, SCHOOL_NAMES } from '../words';
 
 export interface Happening {
@@ -19,21 +20,6 @@ export interface Happening {
   stringing?: Stringing;
   /** Why it does not count; nothing where it does. */
   fault?: string;
-}
-
-export const tensionWords = ({ mainsKg, crossesKg, unit }: Stringing): string => {
-  const say = (kg: number): string => (unit === 'lb' ? kg / KG_PER_POUND : kg).toFixed(1).replace(/\.0$/, '');
-  return `${say(mainsKg)}${mainsKg === crossesKg ? '' : ` / ${say(crossesKg)}`} ${unit}`;
-};
-
-export function stringWords(s: Stringing): string {
-  const gauge = (mm: number | null): string => (mm === null ? '' : ` ${mm.toFixed(2)} mm`);
-  const mains = `${s.mains}${gauge(s.mainsMm)}`;
-  const crosses = `${s.crosses}${gauge(s.crossesMm)}`;
-  const parts = [mains === crosses ? mains : `${mains} / ${crosses}`, tensionWords(s)];
-  if (s.preStretchPercent > 0) parts.push(`pre-stretched ${s.preStretchPercent} %`);
-  if (s.note) parts.push(s.note);
-  return parts.join(' · ');
 }
 
 /**

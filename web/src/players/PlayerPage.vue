@@ -5,7 +5,7 @@ import { PROGRAMME_NAMES, type PlayerPage } from '@kevro/contract';
 import { api } from '../api/client';
 import { counted } from '../words/counted';
 import { dayWords, shopToday, wholeDayWords } from '../words/days';
-import { stringWords } from '../measure/timeline';
+import { dueWords, stringWords } from '../words/strings';
 import { useRecord } from '../api/queries';
 import { useSaved } from '../stores/saved';
 import { SPORT_NAMES, WAY_WORDS } from '../words';
@@ -42,6 +42,11 @@ const ceilings = computed(() =>
     return `${SPORT_NAMES[of as Sport]} ${swingWeight}${give} kg·cm²${on ? `, found ${dayWords(on)}` : ''}`;
   }),
 );
+/** Why the strings that are in a frame now are due. */
+const due = (stringingId: string): string => {
+  const bed = page.value?.beds.find(({ stringing }) => stringing.id === stringingId);
+  return bed ? dueWords(bed) : '';
+};
 const advisedWords = ({ what, words }: PlayerPage['advised'][number]): string =>
   what === 'programme'
     ? `Programme: ${programmeTraits(words as Programme).isPrivate && !withArm.value ? 'step by step' : PROGRAMME_NAMES[words as keyof typeof PROGRAMME_NAMES]}`
@@ -119,6 +124,9 @@ const advisedWords = ({ what, words }: PlayerPage['advised'][number]): string =>
           <li v-for="s in page.strings.slice(0, 6)" :key="s.stringing.id">
             <span>{{ s.tag }}: {{ stringWords(s.stringing) }}</span>
             <span class="soft small">{{ dayWords(s.stringing.strungOn) }}</span>
+            <span v-if="due(s.stringing.id)" class="warn small d-block"
+              >Due for new strings: {{ due(s.stringing.id) }}</span
+            >
           </li>
         </ul>
       </section>

@@ -1,14 +1,6 @@
 <script setup lang="ts">
 import { computed, onMounted, reactive, ref } from 'vue';
-import {
-  SPECS,
-  ALL_SPORTS,
-  SPEC_KEYS,
-  sportData,
-  type OwnNumbers,
-  type SpecKey,
-  type Sport,
-} from '@kevro/core';
+import { SPECS, ALL_SPORTS, SPEC_KEYS, sportData, type SpecKey, type Sport } from '@kevro/core';
 import { Refused, api } from '../api/client';
 import NumberField from '../forms/NumberField.vue';
 import { sentOrNone, type Typed } from '../ui/typed';
@@ -49,12 +41,26 @@ const shipped = (key: SpecKey): { tolerance: string; noticeable: string } => {
     noticeable: key === 'swingWeight' ? `${Number((PERCENT * noticed).toFixed(2))}` : `${noticed}`,
   };
 };
+interface DueDraft {
+  days: Typed;
+  hours: Typed;
+  felt: boolean;
+}
+/** When strings are due for new ones. */
+const due = reactive(
+  Object.fromEntries(ALL_SPORTS.map((of) => [of, { days: null, hours: null, felt: true }])) as Record<
+    Sport,
+    DueDraft
+  >,
+);
 const smallest = reactive(Object.fromEntries(ALL_SPORTS.map((of) => [of, null])) as Record<Sport, Typed>);
 onMounted(async () => {
   try {
     const { sports } = await shop.load();
     for (const of of ALL_SPORTS) {
       smallest[of] = sports[of]?.smallestPieceG ?? null;
+      const { days = null, hours = null, felt = true } = sports[of]?.strings ?? {};
+      due[of] = { days, hours, felt };
       for (const key of SPEC_KEYS) {
         const noticed = sports[of]?.noticeable?.[noticedKey(key)];
         rows[of][key].tolerance = sports[of]?.tolerance?.[key] ?? null;
@@ -67,7 +73,13 @@ onMounted(async () => {
     failure.value = error instanceof Error ? error.message : String(error);
   }
 });
-const numbersOf = (of: Sport): OwnNumbers => ({
+const dueOf = ({ days, hours, felt }: DueDraft) => ({
+  days: sentOrNone(days),
+  hours: sentOrNone(hours),
+  ...(felt ? {} : { felt }),
+});
+const numbersOf = (of: Sport) => ({
+  strings: dueOf(due[of]),
   smallestPieceG: sentOrNone(smallest[of]),
   tolerance: Object.fromEntries(SPEC_KEYS.map((key) => [key, sentOrNone(rows[of][key].tolerance)])),
   noticeable: Object.fromEntries(
@@ -139,6 +151,31 @@ const at = (path: string): string | undefined => refused.value?.at(`sports.${spo
         :placeholder="partNumber(usual.smallestPieceG)"
         :error="at('smallestPieceG')"
       />
+      <template v-if="usual.stringing">
+        <h3 class="heading">New strings are due</h3>
+        <div class="pair">
+          <NumberField
+            :key="`${sport} days`"
+            v-model="due[sport].days"
+            label="After, days"
+            placeholder="as often a year as somebody plays a week"
+            :error="at('strings.days')"
+          />
+          <NumberField
+            :key="`${sport} hours`"
+            v-model="due[sport].hours"
+            label="After"
+            measure="hours"
+            :placeholder="`${usual.stringing.hours}`"
+            :error="at('strings.hours')"
+          />
+        </div>
+        <v-checkbox
+          v-model="due[sport].felt"
+          label="When two sessions in a row went long or lost spin"
+          hide-details
+        />
+      </template>
       <div><v-btn type="submit" color="primary" :loading="busy">Save</v-btn></div>
     </template>
   </form>

@@ -163,6 +163,9 @@ useArrowsAlong('.today a.entry');
                     >next: <b>{{ STATION_NAMES[frame.next.station] }}</b></template
                   >
                   <span class="soft small d-block">{{ reason(frame) }}</span>
+                  <span v-if="frame.stringsDue.length > 0" class="warn small d-block"
+                    >due for new strings</span
+                  >
                 </template>
               </span>
               <kbd v-if="keyOf(goTo(row, frame))">{{ keyOf(goTo(row, frame)) }}</kbd>

@@ -11,6 +11,7 @@ const frame = (more: Partial<Frame>): Frame => ({
   round: 1,
   programme: null,
   next: null,
+  stringsDue: [],
   ...more,
 });
 const row = (id: string, frames: Frame[], closed: FittingRow['closed'] = null): FittingRow => ({

@@ -48,6 +48,8 @@ export const BOTHER_WORDS: Record<Bother, string> = {
   short: 'balls fall short',
   'mis-hits-tip': 'mis-hits toward the tip',
   'mis-hits-side': 'mis-hits to the side',
+  'no-bite': 'the ball gets no bite',
+  breaks: 'strings break too soon',
 };
 export const LOOK_AGAIN_WORDS: Record<(typeof LOOK_AGAIN_WHYS)[number], string> = {
   growing: 'still growing',

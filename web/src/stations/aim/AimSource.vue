@@ -4,15 +4,19 @@ import {
   specName,
   BOTHERS,
   COMPLAINT_STEPS,
+  OF_STRINGS,
   SPEC_KEYS,
   guideBands,
   guidesOf,
+  isStrung,
+  leversFor,
   proposeGuide,
   swingSchools,
   type Bother,
   type GuideName,
 } from '@kevro/core';
 import { BOTHER_WORDS } from '../../words/players';
+import { kindsOf, leverWords } from '../../words/strings';
 import { useFitting } from '../../stores/fitting';
 import { useGuides } from '../../stores/guides';
 import { useUnits } from '../../stores/units';
@@ -68,7 +72,22 @@ const moves = (bother: Bother): string =>
   SPEC_KEYS.flatMap((key) => {
     const step = COMPLAINT_STEPS[bother][key] ?? 0;
     return step === 0 ? [] : [`${specName(key)} ${step > 0 ? 'up' : 'down'}`];
-  }).join(', ');
+  }).join(', ') || 'strings';
+
+const strung = computed(() => isStrung(props.aim.shape.value.sport));
+/** What is about strings is asked only where there are some. */
+const bothers = computed(() => BOTHERS.filter((one) => strung.value || !OF_STRINGS.includes(one)));
+/** What can be done about each complaint, what costs least first: strings beside weight. */
+const levers = computed(() => {
+  const bed = fitting.view?.frames.find(({ frame }) => frame.id === fitting.record?.id)?.bed;
+  const now = bed ? { kind: kindsOf(bed.stringing).mains, isDue: bed.due.length > 0 } : {};
+  const unit = bed?.stringing.unit ?? 'kg';
+  if (!strung.value) return [];
+  return draft.value.bothers.map((bother) => ({
+    bother,
+    list: leversFor(props.aim.shape.value.sport, bother, now).map((lever) => leverWords(lever, unit)),
+  }));
+});
 </script>
 
 <template>
@@ -146,7 +165,7 @@ const moves = (bother: Bother): string =>
   <fieldset v-else-if="draft.way === 'complaints'" class="bothers">
     <legend class="d-sr-only">Complaints</legend>
     <v-checkbox
-      v-for="bother in BOTHERS"
+      v-for="bother in bothers"
       :key="bother"
       :model-value="draft.bothers.includes(bother)"
       density="compact"
@@ -160,6 +179,17 @@ const moves = (bother: Bother): string =>
     </v-checkbox>
     <v-btn v-if="!asked" variant="outlined" @click="takeTheirs">Use the player’s complaints</v-btn>
     <p v-else-if="draft.bothers.length === 0" class="soft small mb-0">No complaints on record</p>
+    <section v-if="levers.length > 0" aria-label="What can be done" class="levers">
+      <h3 class="heading">Least cost first, one change at a time</h3>
+      <div v-for="{ bother, list } in levers" :key="bother">
+        <b class="small">{{ BOTHER_WORDS[bother] }}</b>
+        <ol class="small">
+          <li v-for="one in list" :key="one.what">
+            {{ one.what }} <span class="soft">({{ one.why }})</span>
+          </li>
+        </ol>
+      </div>
+    </section>
     <p v-if="draft.bothers.includes('sore-arm')" class="warn small mb-0">
       Go lighter first. If pain persists, see a physician or physiotherapist.
     </p>
@@ -179,6 +209,13 @@ const moves = (bother: Bother): string =>
 </template>
 
 <style scoped>
+.levers {
+  margin-top: 8px;
+}
+.levers ol {
+  padding-left: 20px;
+  margin: 2px 0 6px;
+}
 .bothers {
   border: 0;
   padding: 0;

@@ -1,0 +1,74 @@
+import type { StringKind } from './kinds';
+
+/** What a bed was strung with: what is not known of its crosses is as of its mains. */
+export interface Strung {
+  mainsKg: number;
+  crossesKg: number;
+  mainsKind: StringKind;
+  crossesKind: StringKind;
+  preStretchPercent: number;
+}
+/** How long ago, and how long it was played. */
+export interface Since {
+  days: number;
+  hours: number;
+}
+/** A tension that somebody measured, of the whole bed, and when after stringing. */
+export interface TensionRead extends Since {
+  kg: number;
+}
+export interface TensionNow {
+  kg: number;
+  /** One standard uncertainty, kg. */
+  uncertainty: number;
+  /** Share of what it was strung at, or measured at. */
+  share: number;
+  from: 'strung' | 'measured';
+}
+
+/**
+ * Tension goes with the logarithm of time (Cross and Lindsey, Technical Tennis, 2005; the law is theirs, the numbers are from memory): share lost with each tenfold of
+ * the minutes since, and with each hour of play.
+ */
+export const TENSION_LOSS: Record<StringKind, { perDecade: number; perHour: number }> = {
+  polyester: { perDecade: 0.038, perHour: 0.007 },
+  nylon: { perDecade: 0.03, perHour: 0.005 },
+  gut: { perDecade: 0.022, perHour: 0.004 },
+};
+/** Pre-stretched by so many per cent half of what goes with time has gone before (from memory). */
+const HALF_BY_PRESTRETCH = 10;
+/** How uncertain a loss is, as a share of it, and a machine's pull as a share of it: one standard uncertainty (from memory). */
+const LOSS_SHARE = 0.3;
+const PULL_SHARE = 0.03;
+/** How far a tester's number is off, as a share: one standard uncertainty (from memory). */
+const READ_SHARE = 0.03;
+/** No bed in play is below this share of what it was strung at. */
+const LEAST_LEFT = 0.4;
+const MINUTES_A_DAY = 1440;
+
+function lossOf({ mainsKind, crossesKind, preStretchPercent }: Strung, { days, hours }: Since): number {
+  const calmed = HALF_BY_PRESTRETCH / (HALF_BY_PRESTRETCH + preStretchPercent);
+  const decades = Math.log10(1 + MINUTES_A_DAY * Math.max(0, days));
+  const of = (kind: StringKind): number => {
+    const { perDecade, perHour } = TENSION_LOSS[kind];
+    return calmed * perDecade * decades + perHour * Math.max(0, hours);
+  };
+  return Math.min(1 - LEAST_LEFT, (of(mainsKind) + of(crossesKind)) / 2);
+}
+
+/**
+ * What is left of a bed's tension: an estimate, never a measurement. From a tension that was measured on, it counts from there.
+ * @param now since it was strung @param read the last that was measured, before now
+ * @example tensionNow({ mainsKg: 24, crossesKg: 23, mainsKind: 'polyester', crossesKind: 'polyester', preStretchPercent: 0 }, { days: 30, hours: 10 }).kg // 17.7
+ */
+export function tensionNow(strung: Strung, now: Since, read?: TensionRead): TensionNow {
+  const left = 1 - lossOf(strung, now);
+  if (!read) {
+    const full = (strung.mainsKg + strung.crossesKg) / 2;
+    const uncertainty = full * Math.hypot(LOSS_SHARE * (1 - left), PULL_SHARE);
+    return { kg: full * left, uncertainty, share: left, from: 'strung' };
+  }
+  const share = Math.min(1, left / (1 - lossOf(strung, read)));
+  const uncertainty = read.kg * Math.hypot(LOSS_SHARE * (1 - share), READ_SHARE);
+  return { kg: read.kg * share, uncertainty, share, from: 'measured' };
+}

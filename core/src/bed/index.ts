@@ -1,0 +1,4 @@
+export * from './kinds';
+export * from './change';
+export * from './due';
+export * from './levers';

@@ -1,0 +1,46 @@
+import { STRING_MATERIALS } from '../part';
+import { dataOf, type AnySport } from '../sport';
+import { KG_PER_POUND } from '../units';
+
+/** What a string is made of, as far as its tension and feel go. Multifilaments and synthetic gut are of nylon. */
+export const STRING_KINDS = STRING_MATERIALS;
+export type StringKind = (typeof STRING_KINDS)[number];
+
+const NAMED: readonly (readonly [RegExp, StringKind])[] = [
+  [/\b(co-?)?poly(ester)?\b|\bco-?poly/i, 'polyester'],
+  [/\b(nylon|synthetic|syn|multi(filament)?|mono(filament)?)\b/i, 'nylon'],
+  [/\bgut\b/i, 'gut'],
+];
+/**
+ * What a string is made of by its name, where the name says it. @example kindNamed('synthetic gut 1.30') // 'nylon'
+ */
+export const kindNamed = (name: string): StringKind | undefined =>
+  NAMED.find(([words]) => words.test(name))?.[1];
+
+/** Tensions of a bed, kg. */
+export interface Tensions {
+  mainsKg: number;
+  crossesKg: number;
+}
+
+/**
+ * A tension as it is told: «52/50 lb», «24 kg», «23.5 / 22». Without a unit it is taken in the one in which it can be a tension of the sport; undefined where both
+ * could be or neither is.
+ * @example readTension('52/50', 'tennis') // { mainsKg: 23.59, crossesKg: 22.68 }
+ */
+export function readTension(text: string, sport: AnySport): Tensions | undefined {
+  const { stringing } = dataOf(sport);
+  const found =
+    /(\d+(?:[.,]\d+)?)\s*(?:(?:kg|kgs|lbs?|pounds?|kilos?)?\s*[/–\-x×&]\s*(\d+(?:[.,]\d+)?))?/i.exec(text);
+  if (!stringing || !found?.[1]) return undefined;
+  const values = [found[1], found[2] ?? found[1]].map((one) => Number(one.replace(',', '.')));
+  const [least, most] = stringing.tensionKg;
+  const fits = (scale: number): boolean =>
+    values.every((value) => value * scale >= least && value * scale <= most);
+  const unit = /\bkg|kgs|kilo/i.test(text) ? 1 : /lb|pound/i.test(text) ? KG_PER_POUND : undefined;
+  const scales = unit === undefined ? [1, KG_PER_POUND].filter(fits) : [unit].filter(fits);
+  const [scale] = scales;
+  if (scale === undefined || scales.length > 1) return undefined;
+  const [mains, crosses] = values as [number, number];
+  return { mainsKg: mains * scale, crossesKg: crosses * scale };
+}

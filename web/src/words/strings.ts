@@ -1,0 +1,139 @@
+import {
+  KG_PER_POUND,
+  kindNamed,
+  specName,
+  tensionNow,
+  type Lever,
+  type StringChange,
+  type StringDue,
+  type StringKind,
+  type TensionNow,
+} from '@kevro/core';
+import type { StringBed, Stringing } from '@kevro/contract';
+import { counted } from './counted';
+import { dayWords } from './days';
+
+export const KIND_WORDS: Record<StringKind, string> = {
+  polyester: 'polyester',
+  nylon: 'nylon',
+  gut: 'natural gut',
+};
+export const KIND_ITEMS = (Object.keys(KIND_WORDS) as StringKind[]).map((value) => ({
+  value,
+  title: KIND_WORDS[value],
+}));
+
+type TensionUnit = Stringing['unit'];
+/** A tension without its unit, in the one in which its strings were said. */
+const inUnit = (kg: number, unit: TensionUnit): string =>
+  (unit === 'lb' ? kg / KG_PER_POUND : kg).toFixed(1).replace(/\.0$/, '');
+export const tensionWords = ({
+  mainsKg,
+  crossesKg,
+  unit,
+}: Pick<Stringing, 'mainsKg' | 'crossesKg' | 'unit'>): string =>
+  `${inUnit(mainsKg, unit)}${mainsKg === crossesKg ? '' : ` / ${inUnit(crossesKg, unit)}`} ${unit}`;
+
+export function stringWords(s: Stringing): string {
+  const gauge = (mm: number | null): string => (mm === null ? '' : ` ${mm.toFixed(2)} mm`);
+  const mains = `${s.mains}${gauge(s.mainsMm)}`;
+  const crosses = `${s.crosses}${gauge(s.crossesMm)}`;
+  const parts = [mains === crosses ? mains : `${mains} / ${crosses}`, tensionWords(s)];
+  if (s.preStretchPercent > 0) parts.push(`pre-stretched ${s.preStretchPercent} %`);
+  if (s.by) parts.push(`by ${s.by}`);
+  if (s.note) parts.push(s.note);
+  return parts.join(' · ');
+}
+
+/** What mains and crosses are made of: as somebody said, else as their names say. */
+export function kindsOf(s: Stringing): { mains: StringKind | undefined; crosses: StringKind | undefined } {
+  const mains = s.mainsKind ?? kindNamed(s.mains);
+  return { mains, crosses: s.crossesKind ?? kindNamed(s.crosses) ?? mains };
+}
+
+/** What is left of a bed's tension; undefined where nobody knows what it is made of. */
+export function tensionLeft({ stringing, days, hours }: StringBed): TensionNow | undefined {
+  const { mains, crosses } = kindsOf(stringing);
+  if (!mains || !crosses) return undefined;
+  const { mainsKg, crossesKg, preStretchPercent, strungOn, readings } = stringing;
+  const strung = { mainsKg, crossesKg, mainsKind: mains, crossesKind: crosses, preStretchPercent };
+  const read = readings.at(-1);
+  if (!read) return tensionNow(strung, { days, hours });
+  const then = Math.max(0, Math.round((Date.parse(read.on) - Date.parse(strungOn)) / DAY_MS));
+  // Of the hours until then nothing is known but that they came evenly.
+  const hoursThen = days > 0 ? (hours * Math.min(then, days)) / days : hours;
+  return tensionNow(
+    strung,
+    { days: Math.max(days, then), hours },
+    { kg: read.kg, days: then, hours: hoursThen },
+  );
+}
+const DAY_MS = 86_400_000;
+
+/** «about 19.8 kg ±1.6, estimated» */
+export function leftWords(bed: StringBed): string {
+  const left = tensionLeft(bed);
+  if (!left) return '';
+  const { unit, readings } = bed.stringing;
+  const about = `about ${inUnit(left.kg, unit)} ${unit} ±${inUnit(2 * left.uncertainty, unit)}`;
+  const read = readings.at(-1);
+  if (!read) return `${about}, estimated`;
+  const measured = `${inUnit(read.kg, unit)} ${unit} measured ${dayWords(read.on)}${read.with ? ` (${read.with})` : ''}`;
+  return left.share > 0.995 ? measured : `${measured}; now ${about}, estimated`;
+}
+
+/** «23 days, 6 h of play» */
+export const useWords = ({ days, hours, sessions, notedHours }: StringBed): string => {
+  const played = hours >= 0.5 ? `, ${hours.toFixed(0)} h of play` : '';
+  const noted =
+    hours > notedHours
+      ? ' as somebody says'
+      : sessions > 0
+        ? ` in ${counted(sessions, 'session', 'sessions')}`
+        : '';
+  return `${counted(days, 'day', 'days')}${played}${played ? noted : ''}`;
+};
+const DUE_WORDS: Record<StringDue, (bed: Pick<StringBed, 'days' | 'hours'>) => string> = {
+  days: ({ days }) => `${counted(days, 'day', 'days')} in`,
+  hours: ({ hours }) => `${hours.toFixed(0)} h played`,
+  felt: () => 'two sessions in a row went long or lost spin',
+};
+/** Why strings are due: «190 days in, 24 h played» */
+export const dueWords = (bed: Pick<StringBed, 'days' | 'hours' | 'due'>): string =>
+  bed.due.map((one) => DUE_WORDS[one](bed)).join(', ');
+
+/** What a change of strings is called, what it is for, and what it gives up. */
+const CHANGE_WORDS: Record<StringChange, { what: string; why: string; givesUp: string }> = {
+  newer: { what: 'new strings, the same again', why: 'dead strings let balls fly', givesUp: 'nothing' },
+  tighter: { what: 'tighter strings', why: 'balls fly less far', givesUp: 'power, and some comfort' },
+  looser: { what: 'looser strings', why: 'more power, easier on the arm', givesUp: 'control' },
+  softer: {
+    what: 'softer strings',
+    why: 'less shock to the arm',
+    givesUp: 'control, and how long they last',
+  },
+  thinner: { what: 'a thinner string', why: 'more bite on the ball', givesUp: 'how long they last' },
+  thicker: { what: 'a thicker string', why: 'lasts longer', givesUp: 'bite' },
+  opener: {
+    what: 'a more open pattern',
+    why: 'more bite on the ball',
+    givesUp: 'another frame, strings that last',
+  },
+};
+/** @example leverWords({ lever: 'strings', change: 'tighter', byKg: [1, 1.5], costs: 1 }, 'kg').what // tighter strings, by 1 to 1.5 kg */
+export function leverWords(lever: Lever, unit: TensionUnit): { what: string; why: string } {
+  if (lever.lever === 'weight') {
+    const moves = lever.moves.map(({ key, up }) => `${specName(key)} ${up ? 'up' : 'down'}`).join(', ');
+    return { what: `weight: ${moves}`, why: 'bench time' };
+  }
+  const { what, why, givesUp } = CHANGE_WORDS[lever.change];
+  const [least, most] = lever.byKg ?? [];
+  const by =
+    least === undefined || most === undefined
+      ? ''
+      : unit === 'lb'
+        ? `, by ${Math.round(least / KG_PER_POUND)} to ${Math.round(most / KG_PER_POUND)} lb`
+        : `, by ${least} to ${most} kg`;
+  const to = lever.to ? `, ${KIND_WORDS[lever.to]}` : '';
+  return { what: `${what}${to}${by}`, why: `${why}; gives up ${givesUp}` };
+}
