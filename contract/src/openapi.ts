@@ -193,6 +193,7 @@ const TAGS: Record<string, string> = {
   rounds: 'Rounds: what follows from the last session',
   search: 'Finding players, frames, setups and fittings by words',
   sessions: 'Sessions that were played',
+  tensions: 'How tightly the library is strung',
   setups: 'The library of published setups',
   shop: 'The shop itself',
   sign: 'Signing in and out',

@@ -145,6 +145,7 @@ export const paths = {
   editSetup: put('/setups/:id'),
   retireSetup: put('/setups/:id/retired'),
   setups: get('/setups'),
+  setupTensions: get('/tensions'),
   nearSetups: get('/measurements/:id/setups'),
   setupIds: get('/measurements/:id/setup-ids'),
   broughtSetups: get('/measurements/:id/brought-setups'),

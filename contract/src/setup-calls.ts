@@ -11,7 +11,9 @@ import {
   setupPage,
   setupQuery,
   setupRow,
+  setupTensions,
   settleReports,
+  tensionsQuery,
 } from './records/setup';
 
 /** The library of setups over HTTP. */
@@ -40,6 +42,10 @@ export const setupCalls = {
       after: z.string().max(80).default(''),
       limit: z.coerce.number().int().min(1).max(10_000).default(5000),
     }),
+  },
+  setupTensions: {
+    ...call(at.setupTensions, 'How the tensions of the library spread', setupTensions),
+    query: tensionsQuery,
   },
   setup: call(at.setup, 'A setup with every report of the same frame', setupPage),
   settleReports: begin(

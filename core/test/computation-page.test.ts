@@ -5,6 +5,7 @@ import { describe, expect, it } from 'vitest';
 import { cameraOf, seenAt, seenBy, type Corners } from '../src/photo/projection';
 import {
   swingSchools,
+  tensionNow,
   benchSteps,
   CheckVariance,
   bySpec,
@@ -179,6 +180,10 @@ const EXAMPLES: Record<string, number> = {
     .twistWeight,
   slope: line.slope,
   filmAngle: 100 * angleError(((10 * Math.PI) / 180) ** 2),
+  tensionDay: tensionNow(
+    { mainsKg: 24, crossesKg: 24, mainsKind: 'nylon', crossesKind: 'nylon', preStretchPercent: 0 },
+    { days: 1, hours: 0 },
+  ).share,
   parallax: 100 * (acrossAt(1.15) / acrossAt(0) - 1),
   left: correctionUncertainty(RODS, 0.5, 200).value,
   leftAt320: correctionUncertainty(RODS, 0.5, 320).value,

@@ -105,6 +105,13 @@ export const setupPage = z.strictObject({
 /** What is to stand for several reports of one frame. */
 export const settleReports = z.strictObject({ use: z.enum(['one', 'average', 'all']) });
 
+export const tensionsQuery = z.strictObject({ sport });
+/** How the tensions of the library spread, of as many setups as say one; null of too few. */
+export const setupTensions = z
+  .strictObject({ count: z.int(), lowKg: z.number(), middleKg: z.number(), highKg: z.number() })
+  .describe('a quarter lies below the low, a quarter above the high')
+  .nullable();
+
 /** A setup with how far it is from a measured frame, once both are in one dress and about one axis. */
 export const nearSetup = z.strictObject({
   setup,

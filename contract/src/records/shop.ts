@@ -37,6 +37,12 @@ const ownNumbers = z.strictObject({
         .describe('left out: as often a year as somebody plays a week'),
       hours: z.number().positive().max(1000).optional(),
       felt: z.boolean().optional(),
+      settleHours: z
+        .number()
+        .positive()
+        .max(168)
+        .optional()
+        .describe('new strings settle so long before the check'),
     })
     .optional()
     .describe('when strings are due for new ones'),

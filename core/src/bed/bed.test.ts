@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { unit } from 'mathjs';
+import { quantileSeq, unit } from 'mathjs';
 import { describe, expect, it } from 'vitest';
 import { BOTHERS } from '../aim';
 import { ALL_SPORTS } from '../sport';
@@ -11,6 +11,7 @@ import {
   readTension,
   stringsDue,
   tensionNow,
+  tensionSpread,
   type StringLever,
   type Strung,
 } from '.';
@@ -45,6 +46,22 @@ describe('a tension as it is told', () => {
     expect(kindNamed('natural gut 16')).toBe('gut');
     expect(kindNamed('Multifilament')).toBe('nylon');
     expect(kindNamed('the blue one')).toBeUndefined();
+  });
+});
+
+describe('tensions of a library', () => {
+  it('spread between their quarters, as a general statistics library has it', () => {
+    const texts = ['52 lb', '50/48', '24 kg', '23 kg', '26/25 kg', '55', 'tight', '21.5 kg', '48 lb'];
+    const kg = texts
+      .flatMap((text) => readTension(text, 'tennis') ?? [])
+      .map((one) => (one.mainsKg + one.crossesKg) / 2);
+    const [low, middle, high] = quantileSeq(kg, [0.25, 0.5, 0.75]) as unknown as number[];
+    const found = tensionSpread(texts, 'tennis');
+    expect(found?.count).toBe(8);
+    expect(found?.lowKg).toBeCloseTo(low ?? 0, 9);
+    expect(found?.middleKg).toBeCloseTo(middle ?? 0, 9);
+    expect(found?.highKg).toBeCloseTo(high ?? 0, 9);
+    expect(tensionSpread(texts.slice(0, 4), 'tennis')).toBeUndefined();
   });
 });
 
@@ -154,6 +171,16 @@ describe('what can be done about a complaint', () => {
     expect(
       strings('tennis', 'sore-arm', { kind: 'polyester' }).find(({ change }) => change === 'softer')?.to,
     ).toBe('nylon');
+  });
+  it('loads a sore arm by no lever, whatever else is complained of (property)', () => {
+    fc.assert(
+      fc.property(fc.constantFrom(...BOTHERS), fc.boolean(), (bother, isDue) => {
+        for (const lever of leversFor('tennis', bother, { isDue, isTender: true })) {
+          if (lever.lever === 'strings') expect(lever.change).not.toBe('tighter');
+          else expect(lever.moves.filter(({ key, up }) => up && key !== 'twistWeight')).toEqual([]);
+        }
+      }),
+    );
   });
   it('is thinner string or an opener pattern where the ball gets no bite; in badminton looser or thicker where strings break', () => {
     expect(strings('tennis', 'no-bite').map(({ change }) => change)).toEqual(['thinner', 'opener']);

@@ -44,3 +44,29 @@ export function readTension(text: string, sport: AnySport): Tensions | undefined
   const [mains, crosses] = values as [number, number];
   return { mainsKg: mains * scale, crossesKg: crosses * scale };
 }
+
+/** Tensions of many beds: the mean of mains and crosses, kg, with the quarters below and above which a quarter of them lies. */
+export interface TensionSpread {
+  count: number;
+  lowKg: number;
+  middleKg: number;
+  highKg: number;
+}
+const FEWEST_SPREAD = 5;
+/**
+ * How tensions spread that are told; of fewer than five nothing is said. @example tensionSpread(['52 lb', '24 kg', …], 'tennis')?.middleKg // 23.6
+ */
+export function tensionSpread(texts: readonly string[], sport: AnySport): TensionSpread | undefined {
+  const all = texts
+    .flatMap((text) => readTension(text, sport) ?? [])
+    .map(({ mainsKg, crossesKg }) => (mainsKg + crossesKg) / 2)
+    .toSorted((a, b) => a - b);
+  if (all.length < FEWEST_SPREAD) return undefined;
+  // Between the two that are nearest (Hyndman and Fan 1996, type 7).
+  const at = (share: number): number => {
+    const place = share * (all.length - 1);
+    const [low, high] = [all[Math.floor(place)] ?? 0, all[Math.ceil(place)] ?? 0];
+    return low + (place - Math.floor(place)) * (high - low);
+  };
+  return { count: all.length, lowKg: at(0.25), middleKg: at(0.5), highKg: at(0.75) };
+}

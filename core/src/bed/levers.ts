@@ -37,6 +37,8 @@ export interface BedNow {
   kind?: StringKind | undefined;
   /** Whether the strings are due for new ones. */
   isDue?: boolean | undefined;
+  /** Whether the arm is sore or tires: then nothing loads it more, whatever else is complained of. */
+  isTender?: boolean | undefined;
 }
 
 /** What a lever costs, the least first: another tension comes with the next strings, another kind or gauge is a new bed to get used to, weight is bench time (common practice). */
@@ -60,14 +62,15 @@ export function leversFor(sport: AnySport, bother: Bother, bed: BedNow = {}): Le
   if (stringing) levers.push(...stringLevers(bother, bed, stringing.stepKg));
   const moves = SPEC_KEYS.flatMap((key) => {
     const step = COMPLAINT_STEPS[bother][key] ?? 0;
-    return step === 0 ? [] : [{ key, up: step > 0 }];
+    const loads = bed.isTender && step > 0 && key !== 'twistWeight';
+    return step === 0 || loads ? [] : [{ key, up: step > 0 }];
   });
   if (moves.length > 0) levers.push({ lever: 'weight', moves, costs: COSTS.weight });
   return levers.toSorted((a, b) => a.costs - b.costs);
 }
 function stringLevers(
   bother: Bother,
-  { kind, isDue }: BedNow,
+  { kind, isDue, isTender }: BedNow,
   stepKg: readonly [number, number],
 ): StringLever[] {
   const tension = (change: 'tighter' | 'looser'): StringLever => ({
@@ -88,7 +91,7 @@ function stringLevers(
     kind && !to ? [] : [{ lever: 'strings', change: 'softer', ...(to ? { to } : {}), costs: COSTS.kind }];
   switch (bother) {
     case 'long':
-      return [...newer, tension('tighter')];
+      return isTender ? newer : [...newer, tension('tighter')];
     case 'short':
       return [tension('looser')];
     case 'sore-arm':

@@ -46,6 +46,8 @@ export interface BenchCase {
   trim?: boolean;
   /** The player is a child: lead gets a sealing coat. */
   child?: boolean;
+  /** How long new strings settle before the check, minutes: the shop's time. */
+  settleMinutes?: number | undefined;
 }
 
 /**
@@ -57,7 +59,7 @@ export interface BenchCase {
 export function benchSteps(
   change: Change,
   dress: Dress,
-  { trim = false, child = false }: BenchCase = {},
+  { trim = false, child = false, settleMinutes }: BenchCase = {},
 ): BenchStep[] {
   const { placements, swaps, removals, parts } = change;
   const ruleOf = ({ partId }: Placement) => {
@@ -123,7 +125,11 @@ export function benchSteps(
   steps.push(...filled, ...each('wrap-handle'));
   if (swaps.some(({ what }) => what !== 'strings')) steps.push(step('swap'));
   if (opensHandle) steps.push(step('regrip'));
-  if (swaps.some(({ what }) => what === 'strings')) steps.push(step('restring', [], ['blade']));
+  if (swaps.some(({ what }) => what === 'strings'))
+    steps.push({
+      ...step('restring', [], ['blade']),
+      ...(settleMinutes ? { waitMinutes: settleMinutes } : {}),
+    });
   steps.push(step('final-check'));
   return steps;
 }

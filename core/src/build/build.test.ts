@@ -102,6 +102,9 @@ describe('bench steps', () => {
     const strings = { what: 'strings', to: { massG: 17 } } as const;
     const both = [strings, { what: 'overgrips', to: 2 } as const];
     expect(kinds([], {}, { swaps: [strings] })).toEqual(['weigh-before', 'restring', 'final-check']);
+    // They settle before the check for as long as the shop says.
+    const settling = benchSteps({ ...NO_CHANGE, swaps: [strings], parts: [] }, {}, { settleMinutes: 90 });
+    expect(settling.map(({ waitMinutes }) => waitMinutes)).toEqual([undefined, 90, undefined]);
     expect(kinds([], {}, { swaps: both })).toEqual(['weigh-before', 'swap', 'restring', 'final-check']);
   });
 

@@ -1,4 +1,4 @@
-import { ALL_SPEC_KEYS, SPECS, byAnySpec } from '@kevro/core';
+import { ALL_SPEC_KEYS, SPECS, byAnySpec, tensionSpread, type Sport, type TensionSpread } from '@kevro/core';
 import {
   boundsOf,
   type Setup,
@@ -256,4 +256,19 @@ export const markAveraged = (db: Queries, id: string): Promise<unknown> =>
 export async function retireSetup(db: Queries, id: string, retired: boolean): Promise<SetupRow | undefined> {
   const row = await table.change(db, { retired }, 'id = $1', id);
   return row && rowOf(row);
+}
+
+/** Of so many setups the tensions are read: more of them change no quarter by a hair. */
+const TENSIONS_READ = 5000;
+/** How the tensions of a sport's setups spread, as far as they are told. */
+export async function tensionsOf(db: Queries, sport: Sport): Promise<TensionSpread | undefined> {
+  const rows = await db.query<{ told: string }>(
+    `select strings->>'tension' as told from setup
+     where sport = $1 and not retired and not stands_back and strings->>'tension' <> '' limit ${TENSIONS_READ}`,
+    [sport],
+  );
+  return tensionSpread(
+    rows.map(({ told }) => told),
+    sport,
+  );
 }

@@ -153,6 +153,8 @@ export function roundRoutes(router: Router, acts: Acts, now: Clock, hub: Hub): v
     const there = weightsAfter(frame.weights, base ? trimChain(round, base) : [], round).map(({ id }) => id);
     const parts = await partsOfPlan(tx, frame, new Set(there), body);
     const child = growingIn(yearOf(await momentOf(tx, at)), fitting.player);
+    const { wantedChance, sports } = await theShop(tx);
+    const { settleHours } = sports[frame.shape.sport]?.strings ?? {};
     const row = planRow({
       frame,
       from,
@@ -161,9 +163,9 @@ export function roundRoutes(router: Router, acts: Acts, now: Clock, hub: Hub): v
       school: body.school,
       byHand: body.byHand,
       trims: body.trims,
-      bench: { trim: base !== undefined, child },
+      bench: { trim: base !== undefined, child, settleMinutes: settleHours && 60 * settleHours },
       now: at,
-      wanted: (await theShop(tx)).wantedChance,
+      wanted: wantedChance,
       renewed: renewedSince(from.how, await instrumentsNow(tx)),
     });
     await plans.insert(tx, row);

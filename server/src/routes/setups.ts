@@ -34,6 +34,7 @@ import {
   retireSetup,
   setupPageOf,
   setupsById,
+  tensionsOf,
 } from '../records/setup';
 import { whileNobodyImports } from '../records/setup-batch';
 import { callerOf } from '../safety/access';
@@ -81,6 +82,7 @@ function averageSetup({ setup, reports }: SetupPage): SetupToStore {
 export function setupRoutes(router: Router, acts: Acts): void {
   const { db } = acts;
   answer(router, 'setups', ({ query }) => listSetups(db, query));
+  answer(router, 'setupTensions', async ({ query }) => (await tensionsOf(db, query.sport)) ?? null);
   answer(router, 'setup', async ({ params }) => orNone(await setupPageOf(db, params.id ?? '')));
   acts.begin(
     router,

@@ -242,6 +242,17 @@ function startTwin(): void {
 </template>
 
 <style scoped>
+.page-top {
+  flex-wrap: wrap;
+}
+.page-top h1 {
+  flex: 1 0 auto;
+}
+@media (max-width: 640px) {
+  .page-top h1 {
+    flex-shrink: 1;
+  }
+}
 .rail {
   max-width: 760px;
 }

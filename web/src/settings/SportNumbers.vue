@@ -45,13 +45,13 @@ interface DueDraft {
   days: Typed;
   hours: Typed;
   felt: boolean;
+  settleHours: Typed;
 }
 /** When strings are due for new ones. */
 const due = reactive(
-  Object.fromEntries(ALL_SPORTS.map((of) => [of, { days: null, hours: null, felt: true }])) as Record<
-    Sport,
-    DueDraft
-  >,
+  Object.fromEntries(
+    ALL_SPORTS.map((of) => [of, { days: null, hours: null, felt: true, settleHours: null }]),
+  ) as Record<Sport, DueDraft>,
 );
 const smallest = reactive(Object.fromEntries(ALL_SPORTS.map((of) => [of, null])) as Record<Sport, Typed>);
 onMounted(async () => {
@@ -59,8 +59,8 @@ onMounted(async () => {
     const { sports } = await shop.load();
     for (const of of ALL_SPORTS) {
       smallest[of] = sports[of]?.smallestPieceG ?? null;
-      const { days = null, hours = null, felt = true } = sports[of]?.strings ?? {};
-      due[of] = { days, hours, felt };
+      const { days = null, hours = null, felt = true, settleHours = null } = sports[of]?.strings ?? {};
+      due[of] = { days, hours, felt, settleHours };
       for (const key of SPEC_KEYS) {
         const noticed = sports[of]?.noticeable?.[noticedKey(key)];
         rows[of][key].tolerance = sports[of]?.tolerance?.[key] ?? null;
@@ -73,7 +73,8 @@ onMounted(async () => {
     failure.value = error instanceof Error ? error.message : String(error);
   }
 });
-const dueOf = ({ days, hours, felt }: DueDraft) => ({
+const dueOf = ({ days, hours, felt, settleHours }: DueDraft) => ({
+  settleHours: sentOrNone(settleHours),
   days: sentOrNone(days),
   hours: sentOrNone(hours),
   ...(felt ? {} : { felt }),
@@ -174,6 +175,14 @@ const at = (path: string): string | undefined => refused.value?.at(`sports.${spo
           v-model="due[sport].felt"
           label="When two sessions in a row went long or lost spin"
           hide-details
+        />
+        <NumberField
+          :key="`${sport} settle`"
+          v-model="due[sport].settleHours"
+          label="New strings settle before the check"
+          measure="hours"
+          placeholder="0"
+          :error="at('strings.settleHours')"
         />
       </template>
       <div><v-btn type="submit" color="primary" :loading="busy">Save</v-btn></div>

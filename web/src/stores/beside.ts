@@ -21,6 +21,8 @@ export interface Compared extends StepDistance {
   /** Where it comes from. */
   told: string;
   specs: KnownSpecs;
+  /** How it is strung, where that is told. */
+  strung?: string;
   /** How it was brought over, where it was said in another dress or about another axis. */
   brought?: BroughtSetup;
 }

@@ -80,6 +80,8 @@ export const useFitting = defineStore('fitting', () => {
     () => view.value?.frames.find(({ frame }) => frame.id === frameId.value) ?? view.value?.frames[0],
   );
   const record = computed(() => entry.value?.frame);
+  /** The strings that are in it. */
+  const bed = computed(() => entry.value?.bed ?? undefined);
   const rounds = computed(() => entry.value?.rounds ?? []);
   /** The programme that goes on on the frame, or is paused. */
   const programme = computed(() => entry.value?.programmes.find(({ state }) => state !== 'ended'));
@@ -120,6 +122,7 @@ export const useFitting = defineStore('fitting', () => {
     stored,
     refresh,
     record,
+    bed,
     rounds,
     programme,
     round,

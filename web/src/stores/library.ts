@@ -5,6 +5,7 @@ import { bringTo, stepDistance, type BroughtSetup } from '@kevro/core';
 import type { Measurement, Setup, SourceKind } from '@kevro/contract';
 import { api } from '../api/client';
 import { SOURCE_NAMES } from '../words';
+import { toldStrings } from '../words/strings';
 import type { Compared } from './beside';
 import { useFitting } from './fitting';
 import { useShop } from './shop';
@@ -37,7 +38,17 @@ export const useLibrary = defineStore('library', () => {
     const brought = bringTo(setup, dress, own.axisCm);
     const distance = stepDistance(own, brought.specs, shop.sportOf(setup.shape.sport));
     const told = `${SOURCE_NAMES[setup.sourceKind]}${setup.year ? ` ${setup.year}` : ''}`;
-    return { id: setup.id, name: setup.name, told, setup, brought, specs: brought.specs, ...distance };
+    const strung = toldStrings(setup.strings, setup.shape.sport, fitting.bed?.stringing.unit ?? 'kg');
+    return {
+      id: setup.id,
+      name: setup.name,
+      told,
+      setup,
+      brought,
+      specs: brought.specs,
+      strung,
+      ...distance,
+    };
   }
 
   /** What is kept to of the library, nearest first: all of it where undefined. */

@@ -1,15 +1,18 @@
 import {
   KG_PER_POUND,
   kindNamed,
+  readTension,
   specName,
   tensionNow,
   type Lever,
+  type Sport,
   type StringChange,
   type StringDue,
   type StringKind,
   type TensionNow,
+  type TensionSpread,
 } from '@kevro/core';
-import type { StringBed, Stringing } from '@kevro/contract';
+import type { Setup, StringBed, Stringing } from '@kevro/contract';
 import { counted } from './counted';
 import { dayWords } from './days';
 
@@ -137,3 +140,26 @@ export function leverWords(lever: Lever, unit: TensionUnit): { what: string; why
   const to = lever.to ? `, ${KIND_WORDS[lever.to]}` : '';
   return { what: `${what}${to}${by}`, why: `${why}; gives up ${givesUp}` };
 }
+
+const kindWords = (mains: StringKind | undefined, crosses: StringKind | undefined): string => {
+  const named = [mains, crosses ?? mains].flatMap((kind) => (kind ? [KIND_WORDS[kind]] : []));
+  return [...new Set(named)].join(' / ');
+};
+/** How the strings in a frame compare with others': «23 / 22 kg, polyester». */
+export function bedWords({ stringing }: StringBed): string {
+  const { mains, crosses } = kindsOf(stringing);
+  return [tensionWords(stringing), kindWords(mains, crosses)].filter(Boolean).join(', ');
+}
+/** How a setup is strung, its tension in the unit of one's own where it can be read. @example toldStrings({ mains: 'poly', tension: '52/50 lb' }, 'tennis', 'kg') // 23.6 / 22.7 kg, polyester */
+export function toldStrings(
+  { mains = '', crosses = '', tension = '' }: Setup['strings'],
+  sport: Sport,
+  unit: TensionUnit,
+): string {
+  const read = readTension(tension, sport);
+  const kinds = kindWords(kindNamed(mains), kindNamed(crosses));
+  return [read ? tensionWords({ ...read, unit }) : tension, kinds].filter(Boolean).join(', ');
+}
+/** «Tensions of 41 setups: 22.1 to 25 kg for the middle half.» */
+export const spreadWords = ({ count, lowKg, middleKg, highKg }: TensionSpread, unit: TensionUnit): string =>
+  `Tensions of ${count} setups: half of them ${inUnit(lowKg, unit)} to ${inUnit(highKg, unit)} ${unit}, around ${inUnit(middleKg, unit)}.`;

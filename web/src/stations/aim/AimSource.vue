@@ -79,8 +79,11 @@ const strung = computed(() => isStrung(props.aim.shape.value.sport));
 const bothers = computed(() => BOTHERS.filter((one) => strung.value || !OF_STRINGS.includes(one)));
 /** What can be done about each complaint, what costs least first: strings beside weight. */
 const levers = computed(() => {
-  const bed = fitting.view?.frames.find(({ frame }) => frame.id === fitting.record?.id)?.bed;
-  const now = bed ? { kind: kindsOf(bed.stringing).mains, isDue: bed.due.length > 0 } : {};
+  const { bed } = fitting;
+  const isTender = draft.value.bothers.some((one) => one === 'sore-arm' || one === 'tired');
+  const now = bed
+    ? { kind: kindsOf(bed.stringing).mains, isDue: bed.due.length > 0, isTender }
+    : { isTender };
   const unit = bed?.stringing.unit ?? 'kg';
   if (!strung.value) return [];
   return draft.value.bothers.map((bother) => ({

@@ -60,7 +60,7 @@ const closed = computed(() => fitting.view?.closed !== null);
 const titleOf = (step: BenchStep): string =>
   plan.value && fitting.frame ? stepTitle(step, plan.value, fitting.frame) : '';
 const doingOf = (step: BenchStep): string[] =>
-  plan.value && fitting.frame ? stepDoing(step, plan.value, fitting.frame) : [];
+  plan.value && fitting.frame ? stepDoing(step, plan.value, fitting.frame, fitting.record?.pattern) : [];
 const whenOf = (step: BenchStep, say: (iso: string) => string = momentWords): string => {
   const state = stateOf(step);
   return state && state.mark !== 'open' ? `${MARK_WORDS[state.mark]} ${say(state.at)}` : '';

@@ -69,7 +69,7 @@ const pieces = computed(() =>
 );
 const cuts = computed(() => cutList(props.settled, pieces.value, props.change.parts));
 const title = computed(() => stepTitle(props.step, props.change, props.settled));
-const doing = computed(() => stepDoing(props.step, props.change, props.settled));
+const doing = computed(() => stepDoing(props.step, props.change, props.settled, props.frame.pattern));
 
 /** What is worth reading after it. */
 const reads = computed(() => readingAfter(props.step.kind));
@@ -199,14 +199,16 @@ const left = computed(() => {
         </ul>
       </div>
       <p v-if="step.waitMinutes && !until" class="small">
-        Wait {{ waitWords(step.waitMinutes) }} (or per the label).
+        Wait {{ waitWords(step.waitMinutes)
+        }}{{ step.kind === 'restring' ? ' for them to settle' : ' (or per the label)' }}.
       </p>
       <p v-if="until" class="small" role="timer">
         <template v-if="left">
-          Curing until <b>{{ momentWords(until) }}</b>: {{ waitWords(left) }} left.
+          {{ step.kind === 'restring' ? 'Settling' : 'Curing' }} until <b>{{ momentWords(until) }}</b>:
+          {{ waitWords(left) }} left.
           <a :href="calendar" download>Add to calendar</a>
         </template>
-        <span v-else class="good">Cured</span>
+        <span v-else class="good">{{ step.kind === 'restring' ? 'Settled' : 'Cured' }}</span>
       </p>
       <div v-if="(next || over) && !disabled" class="acts small">
         <RouterLink

@@ -1,5 +1,7 @@
 import {
   COATS,
+  patternOf,
+  stringLengths,
   windingOf,
   zoneOf,
   type BenchStep,
@@ -38,13 +40,28 @@ export function stepTitle(step: BenchStep, plan: Doing, frame: Frame): string {
 }
 
 /** What there is to do in a step beside its pieces: what is changed, and what comes off. */
-export function stepDoing(step: BenchStep, plan: Doing, frame: Frame): string[] {
-  if (step.kind === 'swap' || step.kind === 'restring')
-    return plan.swaps
+export function stepDoing(step: BenchStep, plan: Doing, frame: Frame, pattern?: string): string[] {
+  if (step.kind === 'swap' || step.kind === 'restring') {
+    const on = plan.swaps
       .filter(({ what }) => (what === 'strings') === (step.kind === 'restring'))
       .map((swap) => `Then on it: ${swapWords(swap)}.${windingWords(swap, frame)}`);
+    return step.kind === 'restring' ? [...on, ...cutWords(frame, pattern)] : on;
+  }
   if (step.kind === 'take-off') return plan.removals.map((removal) => `${removalWords(removal, frame)}.`);
   return [];
+}
+
+/** How thick a string is taken to be where nobody said, mm: what is cut hardly depends on it. */
+const ANY_GAUGE_MM = 1.25;
+/** How much string to cut, where the pattern is known: the stringing machine's clamp takes its part too. */
+function cutWords(frame: Frame, pattern: string | undefined): string[] {
+  const of = patternOf(pattern);
+  if (!of) return [];
+  const { mainsCm, crossesCm } = stringLengths(frame, { ...of, gaugeMm: ANY_GAUGE_MM });
+  const m = (cm: number): string => (cm / 100).toFixed(1);
+  return [
+    `Mains about ${m(mainsCm)} m, crosses about ${m(crossesCm)} m, knots included. Leave half a metre of each for the machine.`,
+  ];
 }
 
 /** «An overgrip is about 10 turns from 114 cm, and makes the handle 0.5 sizes thicker.»: nothing where nothing is wound on. A base grip takes the place of one. */

@@ -1,10 +1,13 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue';
+import { computed, ref, shallowRef, watch } from 'vue';
 import { watchDebounced } from '@vueuse/core';
-import { type SpecKey, specName, SPEC_KEYS, explainOutcome } from '@kevro/core';
+import { type SpecKey, specName, SPEC_KEYS, explainOutcome, isStrung } from '@kevro/core';
+import type { AnswerOf } from '@kevro/contract';
+import { api } from '../../api/client';
 import { useArrowsAlong, useKeys } from '../../ui/keys';
 import ChoiceRow from '../../ui/ChoiceRow.vue';
 import { dressWords } from '../../words/dress';
+import { bedWords, spreadWords } from '../../words/strings';
 import { useKept } from '../../ui/kept';
 import { later } from '../../stores/later';
 import { useFitting } from '../../stores/fitting';
@@ -61,6 +64,20 @@ const ghosts = computed(() => {
 });
 
 useArrowsAlong('.row');
+
+/** How the library is strung. */
+const tensions = shallowRef<AnswerOf<'setupTensions'>>(null);
+watch(
+  () => fitting.record?.shape.sport,
+  async (sport) => {
+    tensions.value = null;
+    if (!sport || !isStrung(sport)) return;
+    // Beside the rest: without it the setups stand all the same.
+    const found = await api('setupTensions', { query: { sport } }).catch(() => null);
+    if (fitting.record?.shape.sport === sport) tensions.value = found;
+  },
+  { immediate: true },
+);
 
 /** Three views of the same choice. */
 const ComparePlane = later(() => import('./ComparePlane.vue'));
@@ -169,6 +186,7 @@ const nearestId = computed(() => library.beside[0]?.id);
       :setups="tabled"
       :beside="besideIds"
       :reached="whole.ready ? whole.reached : undefined"
+      :strung="fitting.bed ? bedWords(fitting.bed) : ''"
       @toggle="toggle"
       @explain="explain"
     />
@@ -187,6 +205,12 @@ const nearestId = computed(() => library.beside[0]?.id);
       </ul>
       <div>
         <h2 class="heading">Nearest setups</h2>
+        <p v-if="fitting.bed || tensions" class="small mb-1">
+          <template v-if="fitting.bed">This frame: {{ bedWords(fitting.bed) }}.</template>
+          <span v-if="tensions" class="soft"
+            >{{ ' ' }}{{ spreadWords(tensions, fitting.bed?.stringing.unit ?? 'kg') }}</span
+          >
+        </p>
         <p v-if="lacks.length > 0" class="soft small mb-0">
           {{ lacks.map((key, i) => (i === 0 ? SPEC_NAMES[key] : specName(key))).join(' and ') }} not measured:
           distances ignore it.

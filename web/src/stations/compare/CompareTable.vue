@@ -24,10 +24,14 @@ const props = defineProps<{
   beside: readonly string[];
   /** Whether the frame can get to each, where that was worked out for the whole library. */
   reached?: ((id: string) => Reached | undefined) | undefined;
+  /** How this frame is strung. */
+  strung?: string | undefined;
 }>();
 const emit = defineEmits<{ toggle: [id: string]; explain: [setup: Compared, key: SpecKey] }>();
 const units = useUnits();
 const keys = computed(() => specsToShow([props.own, ...props.setups.map(({ specs }) => specs)]));
+/** Shown where this frame or a setup says how it is strung. */
+const hasStrings = computed(() => Boolean(props.strung) || props.setups.some(({ strung }) => strung));
 const shape = { sport: props.frame.sport.sport, lengthCm: props.frame.lengthCm };
 
 /** «+11.5, 3.8 steps»: nothing where either side is not known. */
@@ -63,6 +67,7 @@ function reachWords(id: string): string {
           Away
           <div class="unit">steps</div>
         </th>
+        <th v-if="hasStrings">Strings</th>
         <th v-if="reached" class="num">
           Reach
           <div class="unit">{{ units.unit('massG') }} to get there</div>
@@ -76,6 +81,9 @@ function reachWords(id: string): string {
           <b>{{ own[key] === undefined ? '–' : units.show(key, own[key], shape) }}</b>
         </td>
         <td></td>
+        <td v-if="hasStrings">
+          <b>{{ strung || '–' }}</b>
+        </td>
         <td v-if="reached"></td>
       </tr>
       <tr v-for="n in setups" :key="n.id" :class="{ beside: beside.includes(n.id) }">
@@ -108,6 +116,7 @@ function reachWords(id: string): string {
           <div class="soft small">{{ apart(n, key) }}</div>
         </td>
         <td class="num">{{ awayWords(n) }}</td>
+        <td v-if="hasStrings" class="small">{{ n.strung || '–' }}</td>
         <td v-if="reached" class="num">{{ reachWords(n.id) }}</td>
       </tr>
     </tbody>
