@@ -177,7 +177,7 @@ test.describe('frames', () => {
     await field('Mains tension, lb').fill('50');
     await field('Crosses tension, if different, lb').fill('48');
     await button('Store').click();
-    await page.getByText('50 / 48 lb').waitFor();
+    await page.getByRole('region', { name: 'History' }).getByText('50 / 48 lb').waitFor();
     const { stringings } = await shop.get<FramePage>('/frames/ot-014');
     expect(stringings[0]?.mainsKg).toBeCloseTo(50 * 0.45359237, 9);
   });

@@ -245,13 +245,10 @@ function startTwin(): void {
 .page-top {
   flex-wrap: wrap;
 }
+/* A name keeps its line: the buttons go under it where both do not fit. */
 .page-top h1 {
-  flex: 1 0 auto;
-}
-@media (max-width: 640px) {
-  .page-top h1 {
-    flex-shrink: 1;
-  }
+  flex: 1 1 340px;
+  min-width: 0;
 }
 .rail {
   max-width: 760px;

@@ -72,10 +72,15 @@ function chosen(): void {
   take(input.value?.files?.[0]);
   if (input.value) input.value.value = '';
 }
-/** Read anew where a corner, the sheet or the thickness is another; what was dragged goes. */
+/** Read anew where the sheet or the thickness is another; what was dragged goes. */
 const again = (): void => {
   if (opened.value && !thicknessWrong.value) void work.look({ corners: corners.value });
 };
+function thicknessLeft(): void {
+  // A field that was only passed through changes nothing.
+  const before = CM * (read.value?.taken.thicknessCm ?? 0);
+  if (Math.abs(before - (thicknessMm.value ?? 0)) > 1e-6) again();
+}
 const SHEET_ITEMS = (Object.keys(SHEETS) as SheetName[]).map((name) => ({ value: name, title: name }));
 function chooseSheet(name: SheetName): void {
   sheet.value = name;
@@ -269,7 +274,7 @@ async function store(): Promise<void> {
             label="Thickness at the head"
             measure="thickness"
             :error="thicknessWrong || undefined"
-            @left="again"
+            @left="thicknessLeft"
           />
           <NumberField
             v-if="read && hasHoop"
