@@ -242,12 +242,13 @@ function startTwin(): void {
 </template>
 
 <style scoped>
+/* Its many buttons stand close together, so that the name has room beside them. */
 .page-top {
   flex-wrap: wrap;
+  gap: 6px;
 }
-/* A name keeps its line: the buttons go under it where both do not fit. */
 .page-top h1 {
-  flex: 1 1 340px;
+  flex: 1 1 240px;
   min-width: 0;
 }
 .rail {

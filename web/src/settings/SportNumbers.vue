@@ -159,7 +159,7 @@ const at = (path: string): string | undefined => refused.value?.at(`sports.${spo
             :key="`${sport} days`"
             v-model="due[sport].days"
             label="After, days"
-            placeholder="as often a year as somebody plays a week"
+            placeholder="by sessions a week"
             :error="at('strings.days')"
           />
           <NumberField

@@ -47,7 +47,7 @@ const number = (key: SpecKey): string => {
       <span>{{ missingWords(near, lacks) }}</span>
     </span>
     <span v-if="!beside" class="num small">{{ SPEC_KEYS.map(number).join(' · ') }}</span>
-    <span v-if="near.strung" class="soft small">{{ near.strung }}</span>
+    <span v-if="near.strung" class="soft small d-block">{{ near.strung }}</span>
     <span v-if="reached" class="reached small" :class="reached.reachable ? 'good' : 'soft'">{{
       reached.reachable
         ? reached.addedG < 0.05
