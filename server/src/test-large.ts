@@ -40,6 +40,14 @@ export async function fill(db: Db, { frames, players, measurements, fittings }: 
      where m.id = 'm' || substr(frame.id, 2) || '-' || $1::text`,
     [String(measurements)],
   );
+  // Every frame strung three times.
+  await db.query(
+    `insert into stringing (id, frame_id, strung_on, data)
+     select 't' || f || '-' || n, 'f' || f, date '2025-10-01' + 60 * n,
+       '{"mains":"round poly","crosses":"round poly","mainsMm":1.25,"crossesMm":1.25,"mainsKg":24,"crossesKg":23,"unit":"kg","preStretchPercent":0,"note":""}'
+     from generate_series(1, $1::int) f, generate_series(1, 3) n`,
+    [frames],
+  );
   await fillFittings(db, { players, fittings });
   await db.query('analyze');
 }

@@ -1,11 +1,12 @@
-import { ruleOf, sportData, stringsDue, type BedUse, type Sport } from '@kevro/core';
+import { dayIn, ruleOf, sportData, stringsDue, type BedUse, type Sport } from '@kevro/core';
 import type { StringBed } from '@kevro/contract';
 import type { Queries } from '../db/db';
 import { stringingsByFrame } from './frame';
-import { momentOf, theShop } from './shop';
+import { theShop } from './shop';
+import { together } from './together';
 
 interface Use {
-  frameId: string;
+  stringingId: string;
   sport: Sport;
   sessionsAWeek: number | null;
   sessions: number;
@@ -13,19 +14,21 @@ interface Use {
   felt: BedUse['felt'];
 }
 
-/** How beds were played since they were strung: of each frame the sessions that count, and what the last two of them said. */
-const usesOf = (db: Queries, frameIds: readonly string[], since: readonly string[]): Promise<Use[]> =>
-  db.query<Use>(
-    `select f.id as "frameId", f.shape->>'sport' as sport, p.sessions_a_week as "sessionsAWeek",
-       count(s.id)::int as sessions, coalesce(sum((s.data->>'minutes')::float8), 0) as minutes,
-       coalesce((json_agg(json_build_object('depth', s.data->>'depth', 'spin', s.data->>'spin')
-         order by s.played_on desc, s.seq desc) filter (where s.id is not null)), '[]') as felt
-     from unnest($1::text[], $2::date[]) as strung(frame_id, since)
-       join frame f on f.id = strung.frame_id left join player p on p.id = f.owner_id
-       left join round r on r.frame_id = f.id
-       left join session s on s.round_id = r.id and s.counts and s.played_on >= strung.since
-     group by f.id, f.shape, p.sessions_a_week`,
-    [frameIds, since],
+/** How strings were played since they were put in: the sessions that count, and what the last two of them said. */
+const usesOf = (db: Queries, stringingIds: readonly string[]): Promise<Use[]> =>
+  together<Use>(
+    db,
+    `select s.id as "stringingId", f.shape->>'sport' as sport, p.sessions_a_week as "sessionsAWeek", u.sessions, u.minutes,
+       coalesce(u.felt, '[]') as felt
+     from stringing s join frame f on f.id = s.frame_id left join player p on p.id = f.owner_id,
+       lateral (
+         select count(*)::int as sessions, coalesce(sum((x.data->>'minutes')::float8), 0) as minutes,
+           json_agg(json_build_object('depth', x.data->>'depth', 'spin', x.data->>'spin')
+             order by x.played_on desc, x.seq desc) as felt
+         from round r join session x on x.round_id = r.id
+         where r.frame_id = s.frame_id and x.counts and x.played_on >= s.strung_on) u
+     where s.id = any($1)`,
+    [stringingIds],
   );
 
 const DAY_MS = 86_400_000;
@@ -37,17 +40,17 @@ export async function bedsOf(db: Queries, frameIds: readonly string[], now: stri
   if (frameIds.length === 0) return [];
   const strung = await stringingsByFrame(db, frameIds);
   if (strung.length === 0) return [];
-  const [uses, { sports }, { day }] = await Promise.all([
+  const [uses, { sports, timeZone }] = await Promise.all([
     usesOf(
       db,
-      strung.map(({ frameId }) => frameId),
-      strung.map(({ stringing }) => stringing.strungOn),
+      strung.map(({ stringing }) => stringing.id),
     ),
     theShop(db),
-    momentOf(db, now),
   ]);
+  const day = dayIn(timeZone, now);
+  const byId = new Map(uses.map((use) => [use.stringingId, use]));
   return strung.flatMap(({ frameId, stringing }): StringBed[] => {
-    const use = uses.find((one) => one.frameId === frameId);
+    const use = byId.get(stringing.id);
     const own = use && sportData(use.sport).stringing;
     if (!use || !own) return [];
     const notedHours = use.minutes / 60;

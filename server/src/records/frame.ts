@@ -14,6 +14,7 @@ import { tableOf } from '../db/table';
 import { newId } from './id';
 import { specsKnown } from './measurement';
 import { Conditions, readListing, type Listing } from './listing';
+import { together } from './together';
 
 type Stored = Omit<FrameRecord, 'nominal'>;
 const table = tableOf<Stored>('frame', {
@@ -216,10 +217,10 @@ export const stringingsByFrame = async (
   frameIds: readonly string[],
 ): Promise<{ frameId: string; stringing: Stringing }[]> =>
   (
-    await stringings.find(
+    await together<StringingRow>(
       db,
-      `where id in (select distinct on (frame_id) id from stringing where frame_id = any($1) and not retired
-         order by frame_id, strung_on desc, seq desc)`,
+      `select distinct on (frame_id) ${stringings.list()} from stringing where frame_id = any($1) and not retired
+       order by frame_id, strung_on desc, seq desc`,
       [frameIds],
     )
   ).map((row) => ({ frameId: row.frameId, stringing: stringingOf(row) }));

@@ -12,6 +12,7 @@ import type { Queries } from '../db/db';
 import { bedsOf } from './bed';
 import { Conditions } from './listing';
 import { ARRIVAL } from './measurement';
+import { together } from './together';
 
 type TodayRecord = Omit<FittingRow, 'frames' | 'closed'> & {
   closedAt: string | null;
@@ -31,15 +32,6 @@ interface TodayFrame {
   round: number;
   startId: string | null;
   compared: boolean;
-}
-
-/** Rows of a query as one JSON value: a row at a time is several times slower. */
-async function together<T>(db: Queries, query: string, values: readonly unknown[]): Promise<T[]> {
-  const [found] = await db.query<{ rows: T[] }>(
-    `select coalesce(json_agg(t), '[]') as rows from (${query}) t`,
-    values,
-  );
-  return found?.rows ?? [];
 }
 
 /** The frames of fittings, each with the round that it is in. */
@@ -163,6 +155,7 @@ export async function listFittings(
     // Of closed ones nobody strings anything.
     closed ? [] : bedsOf(db, [...new Set(frames.map(({ id }) => id))], now),
   ]);
+  const dueOf = new Map(beds.map(({ frameId, due }) => [frameId, due]));
   const rows = found.map(({ openedAt, closedAt, closedHow, ...row }): FittingRow => ({
     ...row,
     openedAt: zulu(openedAt),
@@ -176,7 +169,7 @@ export async function listFittings(
         sport: frame.sport,
         round: frame.round,
         ...nextOf(frame),
-        stringsDue: beds.find(({ frameId }) => frameId === frame.id)?.due ?? [],
+        stringsDue: dueOf.get(frame.id) ?? [],
       })),
   }));
   const [counted] = await db.query<{ n: number }>(`select count(*) as n from fitting f ${where}`, values);
