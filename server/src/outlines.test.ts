@@ -44,6 +44,20 @@ it('an outline of its own is stored with its photo, and taken from the frame aga
   expect((await file(second)).status).toBe(404);
 });
 
+it('an outline that a changed frame has no more takes its photo along', async () => {
+  const frameId = await addFrame();
+  const pictureId = (await sendPhoto(frameId)).body.id;
+  const {
+    id: _,
+    archived: __,
+    ...frame
+  } = (await put(`/frames/${frameId}/outline`, { outline, pictureId })).body;
+  await put(`/frames/${frameId}`, { ...frame, note: 'looked at' });
+  expect((await file(pictureId)).status).toBe(200);
+  await put(`/frames/${frameId}`, { ...frame, shape });
+  expect((await file(pictureId)).status).toBe(404);
+});
+
 it('an outline that is no head, or a photo of another frame, is refused and nothing changes', async () => {
   const frameId = await addFrame();
   const elsewhere = (await sendPhoto(await addFrame())).body.id;

@@ -40,6 +40,19 @@ export const COMPLAINT_STEPS: Record<Bother, KnownSpecs> = {
   'no-bite': {},
   breaks: {},
 };
+/** Whether an arm is sore or tires: then nothing is proposed that loads it more. */
+export const isTender = (bothers: readonly Bother[]): boolean =>
+  bothers.some((one) => one === 'sore-arm' || one === 'tired');
+/** Whether more of a spec loads the arm. */
+export const loadsArm = (key: SpecKey): boolean =>
+  key === 'massG' || key === 'swingWeight' || key === 'balanceCm';
+/** Which way a complaint moves the specs, as far as it does. @example complaintMoves('late')[0] // { key: 'balanceCm', up: false } */
+export const complaintMoves = (bother: Bother): { key: SpecKey; up: boolean }[] =>
+  SPEC_KEYS.flatMap((key) => {
+    const step = COMPLAINT_STEPS[bother][key] ?? 0;
+    return step === 0 ? [] : [{ key, up: step > 0 }];
+  });
+
 /** No spec moves further than this for complaints, whatever there are of them. */
 const MOST_STEPS = 2;
 
@@ -49,12 +62,11 @@ const MOST_STEPS = 2;
  */
 export function complaintSteps(bothers: readonly Bother[]): KnownSpecs {
   const steps: KnownSpecs = {};
-  const tender = bothers.some((b) => b === 'sore-arm' || b === 'tired');
-  const loads = (key: SpecKey): boolean => key === 'massG' || key === 'swingWeight' || key === 'balanceCm';
+  const tender = isTender(bothers);
   for (const key of SPEC_KEYS) {
     const moves = bothers.flatMap((b) => COMPLAINT_STEPS[b][key] ?? []);
     if (moves.length === 0) continue;
-    const sum = moves.reduce((all, one) => all + (tender && loads(key) ? Math.min(0, one) : one), 0);
+    const sum = moves.reduce((all, one) => all + (tender && loadsArm(key) ? Math.min(0, one) : one), 0);
     steps[key] = Math.max(-MOST_STEPS, Math.min(MOST_STEPS, sum));
   }
   return steps;

@@ -11,6 +11,7 @@ import {
   readTension,
   stringsDue,
   tensionNow,
+  tensionOf,
   tensionSpread,
   type StringLever,
   type Strung,
@@ -118,6 +119,26 @@ describe('what is left of a tension', () => {
     expect(later.kg).toBeLessThan(20.5);
     expect(later.uncertainty).toBeGreaterThan(0.03 * 20.5 - 1e-9);
     expect(later.uncertainty).toBeLessThan(tensionNow(bed, { days: 30, hours: 20 }).uncertainty);
+  });
+  it('of recorded strings counts from the last reading, in days and in hours that came evenly; of what nobody named nothing is said', () => {
+    const recorded = {
+      mains: 'round poly',
+      crosses: '',
+      mainsKind: null,
+      crossesKind: null,
+      mainsKg: 24,
+      crossesKg: 24,
+      preStretchPercent: 0,
+      strungOn: '2026-11-01',
+      readings: [],
+    };
+    const bed = strung({ mainsKind: 'polyester', crossesKind: 'polyester' });
+    const now = { days: 40, hours: 20 };
+    expect(tensionOf(recorded, now)).toEqual(tensionNow(bed, now));
+    const read = { on: '2026-11-11', kg: 20 };
+    const counted = tensionNow(bed, now, { kg: 20, days: 10, hours: 5 });
+    expect(tensionOf({ ...recorded, readings: [{ on: '2026-11-02', kg: 30 }, read] }, now)).toEqual(counted);
+    expect(tensionOf({ ...recorded, mains: 'the blue one' }, now)).toBeUndefined();
   });
   it('is of mains and crosses together', () => {
     const hybrid = tensionNow(strung({ mainsKind: 'gut', crossesKind: 'polyester' }), {

@@ -1,4 +1,5 @@
-import type { StringKind } from './kinds';
+import { daysBetween } from '../units';
+import { kindsOf, type StringKind } from './kinds';
 
 /** What a bed was strung with: what is not known of its crosses is as of its mains. */
 export interface Strung {
@@ -71,4 +72,27 @@ export function tensionNow(strung: Strung, now: Since, read?: TensionRead): Tens
   const share = Math.min(1, left / (1 - lossOf(strung, read)));
   const uncertainty = read.kg * Math.hypot(LOSS_SHARE * (1 - share), READ_SHARE);
   return { kg: read.kg * share, uncertainty, share, from: 'measured' };
+}
+
+/** Strings as they are recorded. */
+export type RecordedStrings = Parameters<typeof kindsOf>[0] &
+  Pick<Strung, 'mainsKg' | 'crossesKg' | 'preStretchPercent'> & {
+    strungOn: string;
+    /** Tensions that were measured since, the last one last. */
+    readings: readonly { on: string; kg: number }[];
+  };
+/**
+ * What is left of the tension of recorded strings; undefined where nobody knows what they are made of. Of the hours until a reading nothing is known but that they came
+ * evenly.
+ * @example tensionOf(stringing, { days: 20, hours: 6 })?.kg
+ */
+export function tensionOf(recorded: RecordedStrings, now: Since): TensionNow | undefined {
+  const { mains: mainsKind, crosses: crossesKind } = kindsOf(recorded);
+  if (!mainsKind || !crossesKind) return undefined;
+  const strung = { ...recorded, mainsKind, crossesKind };
+  const read = recorded.readings.at(-1);
+  if (!read) return tensionNow(strung, now);
+  const days = Math.max(0, daysBetween(recorded.strungOn, read.on));
+  const hours = now.days > 0 ? (now.hours * Math.min(days, now.days)) / now.days : now.hours;
+  return tensionNow(strung, { ...now, days: Math.max(now.days, days) }, { kg: read.kg, days, hours });
 }

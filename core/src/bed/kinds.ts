@@ -17,6 +17,17 @@ const NAMED: readonly (readonly [RegExp, StringKind])[] = [
 export const kindNamed = (name: string): StringKind | undefined =>
   NAMED.find(([words]) => words.test(name))?.[1];
 
+/** What mains and crosses are made of: as somebody said, else as their names say; crosses that say nothing are as the mains. */
+export function kindsOf(named: {
+  mains: string;
+  crosses: string;
+  mainsKind: StringKind | null;
+  crossesKind: StringKind | null;
+}): { mains: StringKind | undefined; crosses: StringKind | undefined } {
+  const mains = named.mainsKind ?? kindNamed(named.mains);
+  return { mains, crosses: named.crossesKind ?? kindNamed(named.crosses) ?? mains };
+}
+
 /** Tensions of a bed, kg. */
 export interface Tensions {
   mainsKg: number;

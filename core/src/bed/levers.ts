@@ -1,5 +1,5 @@
-import { COMPLAINT_STEPS, type Bother } from '../aim';
-import { SPEC_KEYS, type SpecKey } from '../spec';
+import { complaintMoves, loadsArm, type Bother } from '../aim';
+import type { SpecKey } from '../spec';
 import { dataOf, type AnySport } from '../sport';
 import type { StringKind } from './kinds';
 
@@ -60,11 +60,7 @@ export function leversFor(sport: AnySport, bother: Bother, bed: BedNow = {}): Le
   const levers: Lever[] = [];
   const { stringing } = data;
   if (stringing) levers.push(...stringLevers(bother, bed, stringing.stepKg));
-  const moves = SPEC_KEYS.flatMap((key) => {
-    const step = COMPLAINT_STEPS[bother][key] ?? 0;
-    const loads = bed.isTender && step > 0 && key !== 'twistWeight';
-    return step === 0 || loads ? [] : [{ key, up: step > 0 }];
-  });
+  const moves = complaintMoves(bother).filter(({ key, up }) => !(bed.isTender && up && loadsArm(key)));
   if (moves.length > 0) levers.push({ lever: 'weight', moves, costs: COSTS.weight });
   return levers.toSorted((a, b) => a.costs - b.costs);
 }

@@ -1,5 +1,5 @@
 import { inverse } from '../learn';
-import { MAD_TO_SIGMA, median } from '../measure';
+import { MAD_TO_SIGMA, median, tukeyWeight } from '../measure';
 
 /** The angle of a frame that swings, at one moment. */
 export interface AngleAt {
@@ -97,8 +97,6 @@ function firstGuess(times: readonly number[], angles: readonly number[]): Parame
   return [centre, 0, amplitude, 0.01, Math.atan2(-best.sin, best.cos), best.rate];
 }
 
-/** Tukey's weight: nought beyond so many scatters (from memory). */
-const BEYOND = 4.685;
 const OUTLIER = 6;
 /** What is nearer to the swing than this share of its amplitude is no bump. */
 const BUMP_SHARE = 0.04;
@@ -159,10 +157,7 @@ export function fitSwing(samples: readonly AngleAt[]): SwingFit | undefined {
     // Once it is near, what is far off loses its weight.
     if (round >= 4 && round % 2 === 0) {
       const scale = Math.max(robustScatter(residuals), 1e-9);
-      weights = residuals.map((r) => {
-        const z = r / (BEYOND * scale);
-        return Math.abs(z) >= 1 ? 0 : (1 - z * z) ** 2;
-      });
+      weights = residuals.map((r) => tukeyWeight(r, scale));
     }
     if (damping > 1e9) break;
   }

@@ -1,3 +1,4 @@
+import { MAD_TO_SIGMA } from '../measure';
 import { BarFinder, type Bar } from './bar-finder';
 import { medianOf, middleOf, type Film } from './pictures';
 import { Steadied } from './steadied';
@@ -82,7 +83,7 @@ function leastDifference(samples: readonly Uint8Array[], ground: Uint8Array): nu
   const off: number[] = [];
   for (let p = 0; p < ground.length; p += 7)
     off.push(medianOf(samples.map((grey) => Math.abs((grey[p] ?? 0) - (ground[p] ?? 0)))));
-  return Math.max(FEWEST_GREYS, NOISES * Math.max(0.7, 1.4826 * medianOf(off)));
+  return Math.max(FEWEST_GREYS, NOISES * Math.max(0.7, MAD_TO_SIGMA * medianOf(off)));
 }
 
 /** An axis has no beginning: half a turn further is the same one, and the nearest is meant. */

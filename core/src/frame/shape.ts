@@ -123,6 +123,10 @@ function madeOutline(
   }
 }
 
+/** What the size of a head is said of: the bed of a strung frame, the whole of a paddle. */
+export const faceOf = ({ sport, bed, head }: Pick<Frame, 'sport' | 'bed' | 'head'>): Outline =>
+  sport.hoop.sizeIsOf === 'bed' ? bed : head;
+
 const LENGTHS = ['lengthCm', 'headAreaCm2', 'headLengthCm', 'headWidthCm', 'handleLengthCm'] as const;
 
 /**

@@ -21,6 +21,13 @@ export const median = (values: readonly number[]): number => {
 const OUTLYING = 3.5;
 /** The standard deviation of normal numbers by the median of how far they are off it. */
 export const MAD_TO_SIGMA = 1.4826;
+/** Tukey's biweight gives what is further off than so many scatters no weight at all (from memory). */
+export const TUKEY_BEYOND = 4.685;
+/** What something counts that is so far off: less and less, and nothing from `reach` on. @example tukeyWithin(1, 2) // 0.5625 */
+export const tukeyWithin = (off: number, reach: number): number =>
+  Math.abs(off) < reach ? (1 - (off / reach) ** 2) ** 2 : 0;
+/** The same by how much all scatter. */
+export const tukeyWeight = (off: number, scatter: number): number => tukeyWithin(off, TUKEY_BEYOND * scatter);
 /** Of fewer readings the spread says less about one of them than the instrument does: one that lies far off would hide itself. */
 const ENOUGH = 5;
 

@@ -1,7 +1,7 @@
 import { outlineArea, polygon, settleFrame, type Frame, type Outline, type OutlinePoint } from '../frame';
 import type { Sport } from '../sport';
 import { outlineFigures, type Marked, type OutlineFigures } from './figures';
-import { alongOf, placeOn } from './head-finder';
+import { alongOf, placeOn } from './silhouette';
 import { backFrom, seenAt, type Spot2 } from './projection';
 import type { OutlineRead } from './read-photo';
 
@@ -104,6 +104,7 @@ export function figuresOf(
     wholeCm2: outlineArea(head),
     bedCm2: outlineArea(bed),
     bottomSeen: read.bottomSeen,
+    hoopSeen: read.hoopCm !== undefined,
   };
   return { ...outlineFigures(read.taken, markedOf(read), of, knownLengthCm), points };
 }

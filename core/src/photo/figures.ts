@@ -1,28 +1,8 @@
 import type { OutlinePoint } from '../frame';
-import {
-  backFrom,
-  cameraOf,
-  eachMoved,
-  seenAt,
-  seenBy,
-  type Corners,
-  type Focal,
-  type Spot2,
-} from './projection';
-import { SHEETS, areaOf, type SheetName } from './sheet';
+import { backFrom, cameraOf, eachMoved, middleOf, seenAt, seenBy, type Spot2 } from './projection';
+import { SHEETS, areaOf } from './sheet';
+import type { Taken } from './taken';
 
-/** How a photo was taken, as far as it is known. */
-export interface Taken {
-  width: number;
-  height: number;
-  corners: Corners;
-  /** Standard uncertainty of a corner, picture elements. */
-  cornerSd: number;
-  sheet: SheetName;
-  focal: Focal;
-  /** How thick the frame is at its head, cm: its edge is seen halfway up. */
-  thicknessCm: number;
-}
 /** Points of a frame in its photo, picture elements: its ends, and its two sides from the tip to the bottom of the head. */
 export interface Marked {
   butt: Spot2;
@@ -45,14 +25,17 @@ export interface OutlineFigures {
 
 /** Office paper is cut nearer than ISO 216 asks (2 mm): half of a rectangle of 0.6 mm, cm (from memory). */
 const SHEET_SD_CM = 0.06 / Math.sqrt(3);
-/** What is left of a lens’s bending of straight lines once a phone has taken it out, as a share of a length (from memory). */
+/** What is left of a lens’s bending of straight lines once a phone has taken it out, as a share of a length; more at the ends of a long thing, so that a known length does not take it out (from memory). */
 const LENS_SHARE = 0.0012;
 /** The edge of a thick round hoop lies anywhere from its foot to its top: of its thickness. */
 const HEIGHT_SHARE = 0.25;
 /** Where one edge is seen, cm (from drawn photos; bumpers, tape and grommets included from memory). */
 const EDGE_CM = 0.025;
-/** How well the hoop’s width is known, cm: it is not as wide all round. */
-const HOOP_SD_CM = 0.04;
+/** How well the hoop’s width is known, cm, where it was seen or typed (it is not as wide all round), and where it is only what is usual (from memory). */
+const HOOP_SD_CM = { seen: 0.04, usual: 0.15 };
+/** How well a length is known that somebody measured, cm, and where the head ends that was not seen (from memory). */
+const TAPE_SD_CM = 0.05;
+const UNSEEN_END_CM = 0.8;
 /** What stays of the area where the lower end of the head is hidden behind the throat, as shares: seen, and not. */
 const HIDDEN_SHARE = { seen: 0.0025, unseen: 0.02 };
 
@@ -65,14 +48,13 @@ interface Plain {
 }
 
 function plainOf(
-  { width, height, corners }: Taken,
+  taken: Taken,
   focalPx: number,
   heightCm: number,
   [longer, shorter]: readonly [number, number],
   { butt, tip, sides }: Marked,
 ): Plain {
-  const middle = { x: width / 2, y: height / 2 };
-  const camera = cameraOf(seenBy(corners, longer, shorter), middle, focalPx);
+  const camera = cameraOf(seenBy(taken.corners, longer, shorter), middleOf(taken), focalPx);
   const back = backFrom(camera.above(heightCm));
   const [b, t] = [seenAt(back, butt), seenAt(back, tip)];
   const length = Math.hypot(t.x - b.x, t.y - b.y);
@@ -110,6 +92,7 @@ export function outlineFigures(
     wholeCm2: number;
     bedCm2: number;
     bottomSeen: boolean;
+    hoopSeen: boolean;
   },
   knownLengthCm?: number,
 ): OutlineFigures {
@@ -152,24 +135,31 @@ export function outlineFigures(
   ];
   const spread = (key: keyof Plain, ...more: number[]): number =>
     Math.hypot(...moved.map((plain) => plain[key] - base[key]), ...more);
-  // The lens bends the ends of a long thing more than its middle: a known length does not take that out.
-  const lens = LENS_SHARE;
-  const ends = knownLengthCm === undefined ? Math.SQRT2 * EDGE_CM : 0;
+  const bothEdges = Math.SQRT2 * EDGE_CM;
   const hidden = HIDDEN_SHARE[of.bottomSeen ? 'seen' : 'unseen'];
   const width = 2 * Math.max(...of.points.map(([, half]) => half));
   const headLength = of.points.at(-1)?.[0] ?? 0;
-  const wholeSd = spread('whole', 2 * lens * of.wholeCm2, base.round * EDGE_CM, hidden * of.wholeCm2);
+  const wholeSd = spread('whole', 2 * LENS_SHARE * of.wholeCm2, base.round * EDGE_CM, hidden * of.wholeCm2);
   return {
     length: {
       value: of.lengthCm,
-      uncertainty: knownLengthCm === undefined ? spread('length', lens * of.lengthCm, ends) : 0.05,
+      uncertainty:
+        knownLengthCm === undefined ? spread('length', LENS_SHARE * of.lengthCm, bothEdges) : TAPE_SD_CM,
     },
     headLength: {
       value: headLength,
-      uncertainty: spread('headLength', lens * headLength, Math.SQRT2 * EDGE_CM, of.bottomSeen ? 0 : 0.8),
+      uncertainty: spread(
+        'headLength',
+        LENS_SHARE * headLength,
+        bothEdges,
+        of.bottomSeen ? 0 : UNSEEN_END_CM,
+      ),
     },
-    width: { value: width, uncertainty: spread('width', lens * width, Math.SQRT2 * EDGE_CM) },
+    width: { value: width, uncertainty: spread('width', LENS_SHARE * width, bothEdges) },
     whole: { value: of.wholeCm2, uncertainty: wholeSd },
-    bed: { value: of.bedCm2, uncertainty: Math.hypot(wholeSd, base.round * HOOP_SD_CM) },
+    bed: {
+      value: of.bedCm2,
+      uncertainty: Math.hypot(wholeSd, base.round * HOOP_SD_CM[of.hoopSeen ? 'seen' : 'usual']),
+    },
   };
 }

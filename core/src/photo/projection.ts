@@ -3,6 +3,40 @@ export interface Spot2 {
   x: number;
   y: number;
 }
+/** The middle of a picture. */
+export const middleOf = ({ width, height }: { width: number; height: number }): Spot2 => ({
+  x: width / 2,
+  y: height / 2,
+});
+/** The way along which points spread most from their middle, of length one. */
+export function axisThrough(
+  points: readonly Spot2[],
+  middle: Spot2,
+  weights?: readonly number[],
+): [dx: number, dy: number] {
+  let [xx, xy, yy] = [0, 0, 0];
+  points.forEach(({ x, y }, i) => {
+    const w = weights?.[i] ?? 1;
+    xx += w * (x - middle.x) ** 2;
+    xy += w * (x - middle.x) * (y - middle.y);
+    yy += w * (y - middle.y) ** 2;
+  });
+  const angle = 0.5 * Math.atan2(2 * xy, xx - yy);
+  return [Math.cos(angle), Math.sin(angle)];
+}
+/** The straight line that comes nearest to values over places (least squares): what it rises by, and where it is at 0. */
+export function slopeThrough(points: readonly (readonly [at: number, value: number])[]): {
+  slope: number;
+  at0: number;
+} {
+  const n = points.length;
+  const mx = points.reduce((sum, [x]) => sum + x, 0) / n;
+  const my = points.reduce((sum, [, y]) => sum + y, 0) / n;
+  const xx = points.reduce((sum, [x]) => sum + (x - mx) ** 2, 0);
+  const xy = points.reduce((sum, [x, y]) => sum + (x - mx) * (y - my), 0);
+  const slope = xx > 0 ? xy / xx : 0;
+  return { slope, at0: my - slope * mx };
+}
 /** A plane seen by a camera: a 3 × 3 matrix, row by row, that leads from its places to those of the picture. */
 export type Seen = readonly [number, number, number, number, number, number, number, number, number];
 export type Corners = readonly [Spot2, Spot2, Spot2, Spot2];

@@ -1,4 +1,6 @@
-import type { Corners, Spot2 } from './projection';
+import { MAD_TO_SIGMA, median, tukeyWeight } from '../measure';
+import { axisThrough, type Corners, type Spot2 } from './projection';
+import { isAtEdge, islands } from './squares';
 
 /** A photo as a browser gives it: width × height times red, green, blue and how solid it is, row by row. */
 export interface Photo {
@@ -35,27 +37,6 @@ function coarseOf({ width, height, data }: Photo): Coarse {
       light[y * w + x] = sum / (by * by);
     }
   return { width: w, height: h, by, light };
-}
-
-/** Connected places that are marked, largest first; each as its places. Neighbours by side. */
-export function islands(marked: Uint8Array, width: number): number[][] {
-  const left = marked.slice();
-  const found: number[][] = [];
-  for (let start = 0; start < left.length; start++) {
-    if (!left[start]) continue;
-    const places = [start];
-    left[start] = 0;
-    for (const p of places) {
-      const x = p % width;
-      for (const next of [x > 0 ? p - 1 : -1, x < width - 1 ? p + 1 : -1, p - width, p + width])
-        if (left[next]) {
-          left[next] = 0;
-          places.push(next);
-        }
-    }
-    found.push(places);
-  }
-  return found.sort((a, b) => b.length - a.length);
 }
 
 const turn = (a: Spot2, b: Spot2, c: Spot2): number => (b.x - a.x) * (c.y - a.y) - (b.y - a.y) * (c.x - a.x);
@@ -113,18 +94,14 @@ const smaller = (places: readonly number[], { width }: Coarse): Spot2[] =>
   places.map((p) => ({ x: (p % width) + 0.5, y: Math.floor(p / width) + 0.5 }));
 
 function roughCorners(coarse: Coarse): Corners | undefined {
-  const { width, height, light, by } = coarse;
+  const { width, light, by } = coarse;
   let best: { corners: Corners; fill: number } | undefined;
   for (let level = LIGHTEST; level >= DARKEST; level -= STEP) {
     const marked = Uint8Array.from(light, (value) => (value > level ? 1 : 0));
     for (const places of islands(marked, width).slice(0, 4)) {
       const share = places.length / light.length;
       if (share < OF_PICTURE[0] || share > OF_PICTURE[1]) continue;
-      const isAtEdge = places.some((p) => {
-        const [x, y] = [p % width, Math.floor(p / width)];
-        return x === 0 || y === 0 || x === width - 1 || y === height - 1;
-      });
-      if (isAtEdge) continue;
+      if (places.some((p) => isAtEdge(p, width, light.length))) continue;
       const corners = fourOf(hullOf(smaller(places, coarse)));
       if (!corners) continue;
       const sides = corners.map((p, i) => {
@@ -165,6 +142,8 @@ interface Line {
   sd: number;
   count: number;
 }
+/** No edge is seen to scatter less, picture elements. */
+const LEAST_SD = 0.03;
 /** A line through points; those far from it count less each time (Tukey's biweight). */
 function lineThrough(points: readonly Spot2[]): Line {
   let weights = points.map(() => 1);
@@ -173,19 +152,10 @@ function lineThrough(points: readonly Spot2[]): Line {
     const all = weights.reduce((sum, w) => sum + w, 0);
     const x = points.reduce((sum, p, i) => sum + (weights[i] ?? 0) * p.x, 0) / all;
     const y = points.reduce((sum, p, i) => sum + (weights[i] ?? 0) * p.y, 0) / all;
-    let [xx, xy, yy] = [0, 0, 0];
-    points.forEach((p, i) => {
-      const w = weights[i] ?? 0;
-      xx += w * (p.x - x) ** 2;
-      xy += w * (p.x - x) * (p.y - y);
-      yy += w * (p.y - y) ** 2;
-    });
-    const angle = 0.5 * Math.atan2(2 * xy, xx - yy);
-    const [dx, dy] = [Math.cos(angle), Math.sin(angle)];
+    const [dx, dy] = axisThrough(points, { x, y }, weights);
     const off = points.map((p) => (p.y - y) * dx - (p.x - x) * dy);
-    const middle = off.map(Math.abs).sort((a, b) => a - b)[off.length >> 1] ?? 0;
-    const sd = Math.max(0.03, 1.4826 * middle);
-    weights = off.map((d) => Math.max(0, 1 - (d / (4.7 * sd)) ** 2) ** 2);
+    const sd = Math.max(LEAST_SD, MAD_TO_SIGMA * median(off.map(Math.abs)));
+    weights = off.map((d) => tukeyWeight(d, sd));
     found = { x, y, dx, dy, sd, count: weights.filter((w) => w > 0).length };
   }
   return found;

@@ -1,12 +1,13 @@
+import { inverse } from '../learn';
+import { MAD_TO_SIGMA, median, tukeyWithin, TUKEY_BEYOND } from '../measure';
 import { backFrom, seenAt, type Corners, type Seen, type Spot2 } from './projection';
 import { lightAt, type Photo } from './sheet';
 
 /** The table from straight above, in small squares: what lies on it, and what does not. */
 export interface Table {
-  /** Squares along and across, and the side of one, cm. */
+  /** Squares along and across. */
   width: number;
   height: number;
-  cellCm: number;
   /** Where the first square begins, cm. */
   fromX: number;
   fromY: number;
@@ -21,7 +22,16 @@ export interface Table {
   scatter: number;
 }
 
+/** The side of a square, cm. */
 export const CELL_CM = 0.2;
+/** The middle of a square, cm. */
+export const placeOf = (
+  { fromX, fromY, width }: Pick<Table, 'fromX' | 'fromY' | 'width'>,
+  p: number,
+): Spot2 => ({
+  x: fromX + ((p % width) + 0.5) * CELL_CM,
+  y: fromY + (Math.floor(p / width) + 0.5) * CELL_CM,
+});
 /** So far around the sheet a frame is looked for, cm. */
 const AROUND_CM = 100;
 /** Round the sheet so much is left out, cm: its edge, and its shade. */
@@ -35,36 +45,30 @@ const LEAST_OFF = 14;
 /** Places by which the table is learned, and rounds in which what lies on it counts less and less. */
 const LEARNED_BY = 6000;
 const ROUNDS = 12;
+/** No camera scatters less, of 255. */
+const LEAST_SCATTER = 1.5;
 
 type Six = [number, number, number, number, number, number];
 const terms = (u: number, v: number): Six => [1, u, v, u * u, u * v, v * v];
 
-/** Least squares by the normal equations, six by six (Gauss). */
-function solveSix(rows: readonly Six[], values: readonly number[], weights: readonly number[]): number[] {
-  const m = Array.from({ length: 6 }, () => new Array<number>(7).fill(0));
+/** The polynomial of second degree that comes nearest to values (normal equations). */
+function fitSix(rows: readonly Six[], values: readonly number[], weights: readonly number[]): number[] {
+  const ones = terms(0, 0);
+  const sums = ones.map(() => ones.map(() => 0));
+  const right = ones.map(() => 0);
   rows.forEach((row, i) => {
     const w = weights[i] ?? 0;
     if (w === 0) return;
-    for (let a = 0; a < 6; a++) {
-      const line = m[a] as number[];
-      for (let b = 0; b < 6; b++) line[b] = (line[b] ?? 0) + w * (row[a] ?? 0) * (row[b] ?? 0);
-      line[6] = (line[6] ?? 0) + w * (row[a] ?? 0) * (values[i] ?? 0);
-    }
+    row.forEach((a, k) => {
+      right[k] = (right[k] ?? 0) + w * a * (values[i] ?? 0);
+      const line = sums[k] as number[];
+      row.forEach((b, l) => (line[l] = (line[l] ?? 0) + w * a * b));
+    });
   });
-  for (let a = 0; a < 6; a++) {
-    const line = m[a] as number[];
-    const pivot = (line[a] ?? 0) + 1e-9;
-    for (let b = 0; b < 6; b++) {
-      if (b === a) continue;
-      const other = m[b] as number[];
-      const share = (other[a] ?? 0) / pivot;
-      for (let c = a; c < 7; c++) other[c] = (other[c] ?? 0) - share * (line[c] ?? 0);
-    }
-  }
-  return m.map((line, a) => (line[6] ?? 0) / ((line[a] ?? 0) + 1e-9));
+  return inverse(sums).map((row) => dot(row, right));
 }
-const middleOf = (values: readonly number[]): number =>
-  values.toSorted((a, b) => a - b)[values.length >> 1] ?? 0;
+const dot = (a: readonly number[], b: readonly number[]): number =>
+  a.reduce((sum, value, k) => sum + value * (b[k] ?? 0), 0);
 
 /** Whether a place lies within four corners that are spread by a margin. */
 function insideOf(corners: readonly Spot2[], margin: number): (x: number, y: number) => boolean {
@@ -79,6 +83,20 @@ function insideOf(corners: readonly Spot2[], margin: number): (x: number, y: num
   return (x, y) => sides.every(({ a, nx, ny }) => (x - a.x) * nx + (y - a.y) * ny > -margin);
 }
 
+/** Where the edge of a photo lies on the table, in some places of each side. */
+function edgeOf({ width, height }: Photo, back: Seen): Spot2[] {
+  const shares = Array.from({ length: 10 }, (_, i) => i / 9);
+  return shares.flatMap((t) => [
+    seenAt(back, { x: t * width, y: 0 }),
+    seenAt(back, { x: t * width, y: height }),
+    seenAt(back, { x: 0, y: t * height }),
+    seenAt(back, { x: width, y: t * height }),
+  ]);
+}
+/** So near to the edge of a photo nothing is looked at, picture elements. */
+const MARGIN = 2;
+type Colours = readonly [Float32Array, Float32Array, Float32Array];
+
 /**
  * Looks at a photo as if from straight above, and tells what lies on the table from the table.
  * @param seen how the plane of the frame is seen @param corners of the sheet, in the photo
@@ -90,101 +108,81 @@ export function tableOf(photo: Photo, seen: Seen, corners: Corners): Table {
     x: sheet.reduce((sum, { x }) => sum + x / 4, 0),
     y: sheet.reduce((sum, { y }) => sum + y / 4, 0),
   };
-  const edge = Array.from({ length: 40 }, (_, i) => {
-    const [side, t] = [i % 4, Math.floor(i / 4) / 9];
-    const [w, h] = [photo.width, photo.height];
-    return seenAt(
-      back,
-      (
-        [
-          { x: t * w, y: 0 },
-          { x: w, y: t * h },
-          { x: t * w, y: h },
-          { x: 0, y: t * h },
-        ] as const
-      )[side as 0],
-    );
-  });
   const within = (value: number, centre: number): number =>
     Math.min(centre + AROUND_CM, Math.max(centre - AROUND_CM, value));
+  const edge = edgeOf(photo, back);
   const xs = edge.map(({ x }) => within(x, middle.x));
   const ys = edge.map(({ y }) => within(y, middle.y));
   const [fromX, fromY] = [Math.min(...xs), Math.min(...ys)];
   const width = Math.ceil((Math.max(...xs) - fromX) / CELL_CM);
   const height = Math.ceil((Math.max(...ys) - fromY) / CELL_CM);
   const size = width * height;
-  const colours = [new Float32Array(size), new Float32Array(size), new Float32Array(size)] as const;
+  const colours: Colours = [new Float32Array(size), new Float32Array(size), new Float32Array(size)];
   const beyond = new Uint8Array(size);
   const onSheet = new Uint8Array(size);
   const isOnSheet = insideOf(sheet, ROUND_SHEET_CM);
+  const grid = { fromX, fromY, width };
   const quarter = CELL_CM / 4;
-  for (let j = 0; j < height; j++)
-    for (let i = 0; i < width; i++) {
-      const p = j * width + i;
-      const [x, y] = [fromX + (i + 0.5) * CELL_CM, fromY + (j + 0.5) * CELL_CM];
-      const at = seenAt(seen, { x, y });
-      if (!(at.x >= 2 && at.y >= 2 && at.x <= photo.width - 2 && at.y <= photo.height - 2)) {
-        beyond[p] = 1;
-        continue;
-      }
-      if (isOnSheet(x, y)) onSheet[p] = 1;
-      const [one, other] = [
-        seenAt(seen, { x: x - quarter, y: y - quarter }),
-        seenAt(seen, { x: x + quarter, y: y + quarter }),
-      ];
-      colours.forEach((colour, channel) => {
-        colour[p] = (lightAt(photo, one.x, one.y, channel) + lightAt(photo, other.x, other.y, channel)) / 2;
-      });
+  const bare: number[] = [];
+  for (let p = 0; p < size; p++) {
+    const { x, y } = placeOf(grid, p);
+    const at = seenAt(seen, { x, y });
+    const [right, bottom] = [photo.width - MARGIN, photo.height - MARGIN];
+    if (!(at.x >= MARGIN && at.y >= MARGIN && at.x <= right && at.y <= bottom)) {
+      beyond[p] = 1;
+      continue;
     }
+    if (isOnSheet(x, y)) onSheet[p] = 1;
+    else bare.push(p);
+    const one = seenAt(seen, { x: x - quarter, y: y - quarter });
+    const other = seenAt(seen, { x: x + quarter, y: y + quarter });
+    colours.forEach((colour, channel) => {
+      colour[p] = (lightAt(photo, one.x, one.y, channel) + lightAt(photo, other.x, other.y, channel)) / 2;
+    });
+  }
+  const { ground, scatter } = groundOf(colours, bare, (p) => placeOf(grid, p), middle);
+  const lies = new Uint8Array(size);
+  for (const p of bare) {
+    const { x, y } = placeOf(grid, p);
+    const here = colours.map((colour) => colour[p] ?? 0);
+    if (differs(here, ground(x, y), scatter)) lies[p] = 1;
+  }
+  return { ...grid, height, lies, beyond, onSheet, ground, scatter };
+}
 
-  // The table: an even change of light over it, learned by most of what is seen.
-  const seenAtAll: number[] = [];
-  for (let p = 0; p < size; p++) if (!beyond[p] && !onSheet[p]) seenAtAll.push(p);
-  const every = Math.max(1, Math.floor(seenAtAll.length / LEARNED_BY));
-  const learned = seenAtAll.filter((_, i) => i % every === 0);
-  const scaled = (x: number, y: number): [number, number] => [
-    (x - middle.x) / AROUND_CM,
-    (y - middle.y) / AROUND_CM,
-  ];
-  const placeOf = (p: number): [number, number] => [
-    fromX + ((p % width) + 0.5) * CELL_CM,
-    fromY + (Math.floor(p / width) + 0.5) * CELL_CM,
-  ];
-  const rows = learned.map((p) => terms(...scaled(...placeOf(p))));
+/** What the bare table shows: an even change of light over it, learned by most of what is seen. */
+function groundOf(
+  colours: Colours,
+  seen: readonly number[],
+  placeOfSquare: (p: number) => Spot2,
+  middle: Spot2,
+): Pick<Table, 'ground' | 'scatter'> {
+  const every = Math.max(1, Math.floor(seen.length / LEARNED_BY));
+  const learned = seen.filter((_, i) => i % every === 0);
+  const termsAt = ({ x, y }: Spot2): Six => terms((x - middle.x) / AROUND_CM, (y - middle.y) / AROUND_CM);
+  const rows = learned.map((p) => termsAt(placeOfSquare(p)));
   const values = colours.map((colour) => learned.map((p) => colour[p] ?? 0));
-  let weights = learned.map(() => 1);
   // It begins with the commonest light, so that a large frame does not pull it away.
-  const common = values.map(commonest);
-  let fits = common.map((value) => [value, 0, 0, 0, 0, 0]);
+  let fits = values.map((of) => [commonest(of), 0, 0, 0, 0, 0]);
   let scatter = 0;
   for (let round = 0; round <= ROUNDS; round++) {
     const off = rows.map((row, i) =>
-      Math.hypot(
-        ...fits.map(
-          (fit, c) => (values[c]?.[i] ?? 0) - row.reduce((sum, term, k) => sum + term * (fit[k] ?? 0), 0),
-        ),
-      ),
+      Math.hypot(...fits.map((fit, c) => (values[c]?.[i] ?? 0) - dot(row, fit))),
     );
-    scatter = Math.max(1.5, 1.4826 * middleOf(off.filter((d) => d < Math.max(12, 2.5 * (scatter || 12)))));
-    const reach = Math.max(8, (ROUNDS - round) * 4, 4.7 * scatter);
-    weights = off.map((d) => Math.max(0, 1 - (d / reach) ** 2) ** 2);
-    if (round < ROUNDS) fits = values.map((value) => solveSix(rows, value, weights));
+    const near = off.filter((d) => d < Math.max(12, 2.5 * (scatter || 12)));
+    scatter = Math.max(LEAST_SCATTER, MAD_TO_SIGMA * (near.length > 0 ? median(near) : 0));
+    if (round === ROUNDS) break;
+    const reach = Math.max(8, (ROUNDS - round) * 4, TUKEY_BEYOND * scatter);
+    const weights = off.map((d) => tukeyWithin(d, reach));
+    fits = values.map((value) => fitSix(rows, value, weights));
   }
-  const ground = (x: number, y: number): [number, number, number] => {
-    const row = terms(...scaled(x, y));
-    return fits.map((fit) => row.reduce((sum, term, k) => sum + term * (fit[k] ?? 0), 0)) as [
-      number,
-      number,
-      number,
-    ];
+  return {
+    scatter,
+    ground: (x, y) => {
+      const row = termsAt({ x, y });
+      return fits.map((fit) => dot(row, fit)) as [number, number, number];
+    },
   };
-  const lies = new Uint8Array(size);
-  for (const p of seenAtAll) {
-    const bare = ground(...placeOf(p));
-    const here = colours.map((colour) => colour[p] ?? 0) as [number, number, number];
-    if (differs(here, bare, scatter)) lies[p] = 1;
-  }
-  return { width, height, cellCm: CELL_CM, fromX, fromY, lies, beyond, onSheet, ground, scatter };
 }
 
 /** Whether a colour is neither the bare table’s nor its shade’s. */
@@ -202,7 +200,8 @@ function commonest(values: readonly number[]): number {
   }
   const smooth = counts.map((count, i) => count + 0.5 * ((counts[i - 1] ?? 0) + (counts[i + 1] ?? 0)));
   const best = smooth.indexOf(Math.max(...smooth));
-  return middleOf(values.filter((value) => Math.abs(value - (8 * best + 4)) <= 12));
+  const near = values.filter((value) => Math.abs(value - (8 * best + 4)) <= 12);
+  return near.length > 0 ? median(near) : 0;
 }
 
 /** Less light on the same table: all colours less by one share. */

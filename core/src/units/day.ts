@@ -1,3 +1,8 @@
+const DAY_MS = 86_400_000;
+/** Whole days from one day to another, YYYY-MM-DD. @example daysBetween('2026-11-01', '2026-11-30') // 29 */
+export const daysBetween = (from: string, to: string): number =>
+  Math.round((Date.parse(to) - Date.parse(from)) / DAY_MS);
+
 const formats = new Map<string, Intl.DateTimeFormat>();
 
 /**

@@ -1,4 +1,4 @@
-import { dayIn, ruleOf, sportData, stringsDue, type BedUse, type Sport } from '@kevro/core';
+import { dayIn, daysBetween, ruleOf, sportData, stringsDue, type BedUse, type Sport } from '@kevro/core';
 import type { StringBed } from '@kevro/contract';
 import type { Queries } from '../db/db';
 import { stringingsByFrame } from './frame';
@@ -31,10 +31,6 @@ const usesOf = (db: Queries, stringingIds: readonly string[]): Promise<Use[]> =>
     [stringingIds],
   );
 
-const DAY_MS = 86_400_000;
-const wholeDays = (from: string, to: string): number =>
-  Math.max(0, Math.round((Date.parse(`${to}T12:00Z`) - Date.parse(`${from}T12:00Z`)) / DAY_MS));
-
 /** The strings that are in frames now, with how they were played and whether they are due for new ones, by the rule of the shop. */
 export async function bedsOf(db: Queries, frameIds: readonly string[], now: string): Promise<StringBed[]> {
   if (frameIds.length === 0) return [];
@@ -55,7 +51,7 @@ export async function bedsOf(db: Queries, frameIds: readonly string[], now: stri
     if (!use || !own) return [];
     const notedHours = use.minutes / 60;
     const hours = Math.max(notedHours, stringing.hoursPlayed ?? 0);
-    const days = wholeDays(stringing.strungOn, day);
+    const days = Math.max(0, daysBetween(stringing.strungOn, day));
     const sessionsAWeek = use.sessionsAWeek ?? undefined;
     const felt = use.felt.slice(0, 2);
     const due = stringsDue({ days, hours, felt, sessionsAWeek }, ruleOf(own, sports[use.sport]?.strings));

@@ -96,7 +96,10 @@ export function frameRoutes(router: Router, acts: Acts, now: Clock): void {
   acts.on(router, 'editFrame', async ({ tx, id, body }) => {
     await frameOrNone(tx, id);
     await check(tx, body);
-    return orTagTaken(await changeFrame(tx, id, body), body.tag);
+    const changed = orTagTaken(await changeFrame(tx, id, body), body.tag);
+    // The photo goes with the outline, whichever way that goes.
+    if (!changed.shape.outline) await removeOutlinePicture(tx, id);
+    return changed;
   });
   acts.on(router, 'takeOutline', async ({ tx, id, body }) => {
     const frame = await frameOrNone(tx, id);

@@ -1,5 +1,6 @@
 import { shortWeight } from '../words/part-weight';
 import {
+  faceOf,
   outlineArea,
   settleFrame,
   swingAtPlaces,
@@ -26,13 +27,13 @@ function swingWords(frame: Frame, specs: AxisSpecs, show: Show): string {
 /** How large its head is: by its own outline where it has one, else as it was typed. */
 function headWords(
   { outline, headAreaCm2 }: FramePage['frame']['shape'],
-  { bed, head, sport }: Frame,
+  frame: Frame,
   units: Shown,
 ): string | undefined {
   if (!outline) return headAreaCm2 ? units.showMeasure('area', headAreaCm2) : undefined;
-  const area = outlineArea(sport.hoop.sizeIsOf === 'bed' ? bed : head);
+  const area = outlineArea(faceOf(frame));
   const band = outline.faceSdCm2 === undefined ? '' : ` ±${units.showFound('area', 2 * outline.faceSdCm2)}`;
-  return `${units.showFound('area', area)}${band}, ${units.showFound('length', 2 * head.acrossCm)} wide, by its own outline`;
+  return `${units.showFound('area', area)}${band}, ${units.showFound('length', 2 * frame.head.acrossCm)} wide, by its own outline`;
 }
 
 /**

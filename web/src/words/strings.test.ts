@@ -8,7 +8,6 @@ import {
   leverWords,
   spreadWords,
   stringWords,
-  tensionLeft,
   toldStrings,
   useWords,
 } from './strings';
@@ -55,7 +54,6 @@ describe('strings in words', () => {
     expect(later).toMatch(
       /^20\.5 kg measured 21 Nov \(clamp\); now about 1\d(\.\d)? kg ±\d(\.\d)?, estimated$/,
     );
-    expect(tensionLeft(bed({ days: 60, hours: 30 }, { readings: [read] }))?.from).toBe('measured');
     // In the unit in which they were said.
     expect(leftWords(bed({}, { unit: 'lb' }))).toMatch(/^about 4\d(\.\d)? lb/);
   });

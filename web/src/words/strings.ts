@@ -1,16 +1,17 @@
 import {
   KG_PER_POUND,
   kindNamed,
+  kindsOf,
   readTension,
   specName,
-  tensionNow,
+  tensionOf,
   type Lever,
   type Sport,
   type StringChange,
   type StringDue,
   type StringKind,
-  type TensionNow,
   type TensionSpread,
+  type WeightLever,
 } from '@kevro/core';
 import type { Setup, StringBed, Stringing } from '@kevro/contract';
 import { counted } from './counted';
@@ -48,34 +49,9 @@ export function stringWords(s: Stringing): string {
   return parts.join(' · ');
 }
 
-/** What mains and crosses are made of: as somebody said, else as their names say. */
-export function kindsOf(s: Stringing): { mains: StringKind | undefined; crosses: StringKind | undefined } {
-  const mains = s.mainsKind ?? kindNamed(s.mains);
-  return { mains, crosses: s.crossesKind ?? kindNamed(s.crosses) ?? mains };
-}
-
-/** What is left of a bed's tension; undefined where nobody knows what it is made of. */
-export function tensionLeft({ stringing, days, hours }: StringBed): TensionNow | undefined {
-  const { mains, crosses } = kindsOf(stringing);
-  if (!mains || !crosses) return undefined;
-  const { mainsKg, crossesKg, preStretchPercent, strungOn, readings } = stringing;
-  const strung = { mainsKg, crossesKg, mainsKind: mains, crossesKind: crosses, preStretchPercent };
-  const read = readings.at(-1);
-  if (!read) return tensionNow(strung, { days, hours });
-  const then = Math.max(0, Math.round((Date.parse(read.on) - Date.parse(strungOn)) / DAY_MS));
-  // Of the hours until then nothing is known but that they came evenly.
-  const hoursThen = days > 0 ? (hours * Math.min(then, days)) / days : hours;
-  return tensionNow(
-    strung,
-    { days: Math.max(days, then), hours },
-    { kg: read.kg, days: then, hours: hoursThen },
-  );
-}
-const DAY_MS = 86_400_000;
-
 /** «about 19.8 kg ±1.6, estimated» */
 export function leftWords(bed: StringBed): string {
-  const left = tensionLeft(bed);
+  const left = tensionOf(bed.stringing, bed);
   if (!left) return '';
   const { unit, readings } = bed.stringing;
   const about = `about ${inUnit(left.kg, unit)} ${unit} ±${inUnit(2 * left.uncertainty, unit)}`;
@@ -123,11 +99,13 @@ const CHANGE_WORDS: Record<StringChange, { what: string; why: string; givesUp: s
     givesUp: 'another frame, strings that last',
   },
 };
+/** «swing weight down, twist weight up» */
+export const movesWords = (moves: WeightLever['moves']): string =>
+  moves.map(({ key, up }) => `${specName(key)} ${up ? 'up' : 'down'}`).join(', ');
 /** @example leverWords({ lever: 'strings', change: 'tighter', byKg: [1, 1.5], costs: 1 }, 'kg').what // tighter strings, by 1 to 1.5 kg */
 export function leverWords(lever: Lever, unit: TensionUnit): { what: string; why: string } {
   if (lever.lever === 'weight') {
-    const moves = lever.moves.map(({ key, up }) => `${specName(key)} ${up ? 'up' : 'down'}`).join(', ');
-    return { what: `weight: ${moves}`, why: 'bench time' };
+    return { what: `weight: ${movesWords(lever.moves)}`, why: 'bench time' };
   }
   const { what, why, givesUp } = CHANGE_WORDS[lever.change];
   const [least, most] = lever.byKg ?? [];

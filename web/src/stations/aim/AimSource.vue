@@ -1,14 +1,14 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
 import {
-  specName,
   BOTHERS,
-  COMPLAINT_STEPS,
   OF_STRINGS,
-  SPEC_KEYS,
+  complaintMoves,
   guideBands,
   guidesOf,
   isStrung,
+  isTender,
+  kindsOf,
   leversFor,
   proposeGuide,
   swingSchools,
@@ -16,7 +16,7 @@ import {
   type GuideName,
 } from '@kevro/core';
 import { BOTHER_WORDS } from '../../words/players';
-import { kindsOf, leverWords } from '../../words/strings';
+import { leverWords, movesWords } from '../../words/strings';
 import { useFitting } from '../../stores/fitting';
 import { useGuides } from '../../stores/guides';
 import { useUnits } from '../../stores/units';
@@ -67,23 +67,17 @@ function toggle(bother: Bother): void {
     bothers: bothers.includes(bother) ? bothers.filter((b) => b !== bother) : [...bothers, bother],
   });
 }
-/** «swing weight down, twist weight up» */
-const moves = (bother: Bother): string =>
-  SPEC_KEYS.flatMap((key) => {
-    const step = COMPLAINT_STEPS[bother][key] ?? 0;
-    return step === 0 ? [] : [`${specName(key)} ${step > 0 ? 'up' : 'down'}`];
-  }).join(', ') || 'strings';
-
 const strung = computed(() => isStrung(props.aim.shape.value.sport));
 /** What is about strings is asked only where there are some. */
 const bothers = computed(() => BOTHERS.filter((one) => strung.value || !OF_STRINGS.includes(one)));
 /** What can be done about each complaint, what costs least first: strings beside weight. */
 const levers = computed(() => {
   const { bed } = fitting;
-  const isTender = draft.value.bothers.some((one) => one === 'sore-arm' || one === 'tired');
-  const now = bed
-    ? { kind: kindsOf(bed.stringing).mains, isDue: bed.due.length > 0, isTender }
-    : { isTender };
+  const now = {
+    kind: bed && kindsOf(bed.stringing).mains,
+    isDue: bed && bed.due.length > 0,
+    isTender: isTender(draft.value.bothers),
+  };
   const unit = bed?.stringing.unit ?? 'kg';
   if (!strung.value) return [];
   return draft.value.bothers.map((bother) => ({
@@ -176,7 +170,8 @@ const levers = computed(() => {
     >
       <template #label>
         <span class="bother"
-          >{{ BOTHER_WORDS[bother] }}<span class="soft small">{{ moves(bother) }}</span></span
+          >{{ BOTHER_WORDS[bother]
+          }}<span class="soft small">{{ movesWords(complaintMoves(bother)) || 'strings' }}</span></span
         >
       </template>
     </v-checkbox>
