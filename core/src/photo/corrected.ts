@@ -1,6 +1,14 @@
-import { outlineArea, polygon, settleFrame, type Frame, type Outline, type OutlinePoint } from '../frame';
+import {
+  faceOf,
+  outlineArea,
+  polygon,
+  settleFrame,
+  type Frame,
+  type Outline,
+  type OutlinePoint,
+} from '../frame';
 import type { Sport } from '../sport';
-import { outlineFigures, type Marked, type OutlineFigures } from './figures';
+import { outlineFigures, type Figure, type Marked, type OutlineFigures } from './figures';
 import { alongOf, placeOn } from './silhouette';
 import { backFrom, seenAt, type Spot2 } from './projection';
 import type { OutlineRead } from './read-photo';
@@ -92,19 +100,20 @@ export function figuresOf(
   read: OutlineRead,
   sport: Sport,
   knownLengthCm?: number,
-): OutlineFigures & { points: OutlinePoint[] } {
+): OutlineFigures & { face: Figure; points: OutlinePoint[] } {
   const scale = knownLengthCm === undefined ? 1 : knownLengthCm / read.lengthCm;
   const rounded = (cm: number): number => Math.round(1000 * scale * cm) / 1000;
   const points = read.points.map(([fromTip, half]): OutlinePoint => [rounded(fromTip), rounded(half)]);
   const lengthCm = scale * read.lengthCm;
-  const { head, bed } = frameOf(sport, { lengthCm, points, ...(read.hoopCm ? { hoopCm: read.hoopCm } : {}) });
+  const frame = frameOf(sport, { lengthCm, points, ...(read.hoopCm ? { hoopCm: read.hoopCm } : {}) });
   const of = {
     points,
     lengthCm,
-    wholeCm2: outlineArea(head),
-    bedCm2: outlineArea(bed),
+    wholeCm2: outlineArea(frame.head),
+    bedCm2: outlineArea(frame.bed),
     bottomSeen: read.bottomSeen,
     hoopSeen: read.hoopCm !== undefined,
   };
-  return { ...outlineFigures(read.taken, markedOf(read), of, knownLengthCm), points };
+  const figures = outlineFigures(read.taken, markedOf(read), of, knownLengthCm);
+  return { ...figures, face: faceOf(frame) === frame.bed ? figures.bed : figures.whole, points };
 }

@@ -46,7 +46,7 @@ function submit(): Promise<unknown> {
     </p>
     <p v-if="due" class="warn small mb-1">Due for new strings: {{ due }}.</p>
   </template>
-  <div class="acts">
+  <div class="link-row">
     <button type="button" class="link" @click="emit('restring')">New strings</button>
     <button v-if="bed" type="button" class="link" @click="show">Enter a measured tension</button>
   </div>
@@ -77,11 +77,3 @@ function submit(): Promise<unknown> {
     </template>
   </FormDialog>
 </template>
-
-<style scoped>
-.acts {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 4px 16px;
-}
-</style>

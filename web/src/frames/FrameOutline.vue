@@ -42,7 +42,7 @@ const takeModels = () =>
     >.
   </p>
   <p v-else class="soft small mb-1">Drawn from its length and head. A photo gives its own.</p>
-  <div class="acts">
+  <div class="link-row">
     <router-link :to="{ name: 'frame-outline', params: { id: page.frame.id } }" class="link">{{
       page.frame.shape.outline ? 'Take it anew' : 'From a photo'
     }}</router-link>
@@ -61,11 +61,3 @@ const takeModels = () =>
     </button>
   </div>
 </template>
-
-<style scoped>
-.acts {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 4px 16px;
-}
-</style>

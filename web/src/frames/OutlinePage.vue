@@ -1,24 +1,25 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
-import { SHEETS, SPORTS, settleFrame, outlineArea, type SheetName } from '@kevro/core';
+import { SHEETS, SPORTS, type SheetName } from '@kevro/core';
 import { sentence } from '@kevro/contract';
 import { api, upload } from '../api/client';
 import NumberField from '../forms/NumberField.vue';
 import FilmByPhone from '../measure/FilmByPhone.vue';
+import OutlineFigures from '../outline/OutlineFigures.vue';
 import PhotoMarks from '../outline/PhotoMarks.vue';
 import { PHOTO_WORDS } from '../outline/outline-words';
 import { useOutlining } from '../outline/outlining';
 import { useSaved } from '../stores/saved';
-import { useUnits } from '../stores/units';
 import { numberOf, type Typed } from '../ui/typed';
+import FileDrop from '../ui/FileDrop.vue';
 import { shopToday } from '../words/days';
+import { PHOTO_STEPS } from '../words/photo-steps';
 import { useFramePage } from './frame-page';
 
 // What a fitter comes here to do: give a photo; see that the outline fits, and drag it where it does not; store it.
 const props = defineProps<{ id: string }>();
 const { page, failure: pageFailure, load } = useFramePage(() => props.id);
-const units = useUnits();
 const saved = useSaved();
 const router = useRouter();
 
@@ -47,30 +48,19 @@ const work = useOutlining(
   shape,
   computed(() => (thicknessMm.value ?? 0) / CM),
 );
-const { working, opened, part, trouble, corners, read, sheet, found, bySight, scalesToRecord, curves } = work;
+const { working, opened, part, trouble, corners, read, sheet, found, curves } = work;
 
-const input = ref<HTMLInputElement>();
-const isOver = ref(false);
 const byPhone = ref(false);
 const keeps = ref(false);
 const storing = ref(false);
 const failure = ref('');
 
-function take(file: File | undefined): void {
-  if (!file || thicknessWrong.value) return;
+function take(file: File): void {
+  if (thicknessWrong.value) return;
   byPhone.value = false;
   keeps.value = false;
   failure.value = '';
   void work.open(file);
-}
-function drop(event: DragEvent): void {
-  isOver.value = false;
-  const files = [...(event.dataTransfer?.files ?? [])];
-  take(files.find(({ type }) => type.startsWith('image/')) ?? files[0]);
-}
-function chosen(): void {
-  take(input.value?.files?.[0]);
-  if (input.value) input.value.value = '';
 }
 /** Read anew where the sheet or the thickness is another; what was dragged goes. */
 const again = (): void => {
@@ -97,27 +87,6 @@ const hoopMm = computed<Typed>({
   },
 });
 
-/** What it comes to, beside what is on record. */
-const rows = computed(() => {
-  const [now, of] = [found.value, shape.value];
-  if (!now || !of) return [];
-  const { lengthCm, head, bed } = settleFrame(of);
-  const length = (cm: number) => units.showFound('length', cm);
-  const area = (cm2: number) => units.showFound('area', cm2);
-  const face = hasHoop.value ? now.bed : now.whole;
-  return [
-    { name: 'Length', show: length, figure: now.length, before: lengthCm },
-    { name: 'Head, outside', show: length, figure: now.headLength, before: 2 * head.alongCm },
-    { name: 'Width, outside', show: length, figure: now.width, before: 2 * head.acrossCm },
-    {
-      name: hasHoop.value ? 'Area of the bed' : 'Area of the face',
-      show: area,
-      figure: face,
-      before: outlineArea(hasHoop.value ? bed : head),
-    },
-  ];
-});
-
 async function store(): Promise<void> {
   const [now, on, from] = [found.value, read.value, opened.value];
   if (!now || !on || !from || storing.value) return;
@@ -131,12 +100,12 @@ async function store(): Promise<void> {
       id: props.id,
       body: {
         outline: {
-          points: now.points.map(([fromTip, half]): [number, number] => [fromTip, half]),
+          points: now.points,
           hoopCm: on.hoopCm,
           from: 'photo',
           takenOn: shopToday(),
           widthSdCm: now.width.uncertainty,
-          faceSdCm2: (hasHoop.value ? now.bed : now.whole).uncertainty,
+          faceSdCm2: now.face.uncertainty,
         },
         lengthCm: Math.round(100 * now.length.value) / 100,
         pictureId: kept ? kept.id : null,
@@ -159,14 +128,7 @@ async function store(): Promise<void> {
     <v-btn color="primary" @click="load">Try again</v-btn>
   </div>
   <div v-else-if="!page" class="page" role="status"><p class="soft">Loading…</p></div>
-  <div
-    v-else
-    class="page"
-    :class="{ over: isOver }"
-    @dragover.prevent="isOver = true"
-    @dragleave="isOver = false"
-    @drop.prevent="drop"
-  >
+  <FileDrop v-else v-slot="{ choose }" class="page" accept="image/*" label="Photo" @file="take">
     <div class="page-top">
       <h1>
         Outline of <router-link :to="{ name: 'frame', params: { id } }">{{ page.frame.tag }}</router-link>{{
@@ -179,15 +141,6 @@ async function store(): Promise<void> {
       >
       <v-btn v-if="found" color="primary" size="large" :loading="storing" @click="store">Keep outline</v-btn>
     </div>
-    <input
-      ref="input"
-      type="file"
-      accept="image/*"
-      class="d-sr-only"
-      tabindex="-1"
-      aria-label="Photo"
-      @change="chosen"
-    />
     <p v-if="failure" class="miss" role="alert">{{ failure }}</p>
     <div class="columns">
       <section aria-label="Picture">
@@ -205,12 +158,10 @@ async function store(): Promise<void> {
         <FilmByPhone v-else-if="byPhone" :frame-id="id" takes="photo" @came="take" />
         <div v-else class="start">
           <ol>
-            <li>Lay the frame flat on a plain table of another colour.</li>
-            <li>Lay a sheet of white paper, A4 or Letter, a hand’s width beside it.</li>
-            <li>Hold the phone level above the middle, and take all of both with some table around.</li>
+            <li v-for="step in PHOTO_STEPS" :key="step">{{ step }}</li>
           </ol>
           <div class="buttons">
-            <v-btn color="primary" autofocus @click="input?.click()">Choose a photo</v-btn>
+            <v-btn color="primary" autofocus @click="choose">Choose a photo</v-btn>
             <v-btn variant="outlined" @click="byPhone = true">With a phone</v-btn>
             <span class="soft small">or drop a photo here</span>
           </div>
@@ -226,48 +177,7 @@ async function store(): Promise<void> {
           @click="work.markCorners"
           >Mark the sheet’s corners</v-btn
         >
-        <table v-if="rows.length > 0" class="plain figures">
-          <thead>
-            <tr>
-              <th scope="col"><span class="d-sr-only">What</span></th>
-              <th scope="col" class="num">From the photo</th>
-              <th scope="col" class="num"><span class="d-sr-only">Uncertainty</span></th>
-              <th scope="col" class="num">Until now</th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr v-for="row in rows" :key="row.name">
-              <th scope="row">{{ row.name }}</th>
-              <td class="num">
-                <b>{{ row.show(row.figure.value) }}</b>
-              </td>
-              <td class="num soft">±{{ row.show(2 * row.figure.uncertainty) }}</td>
-              <td class="num soft">{{ row.show(row.before) }}</td>
-            </tr>
-          </tbody>
-        </table>
-        <template v-if="found && bySight">
-          <v-checkbox
-            v-model="scalesToRecord"
-            :label="`Scaled to its length, ${units.showMeasure('length', page.frame.shape.lengthCm)}`"
-            hide-details
-          />
-          <p class="small" :class="work.lengthIsAlike.value ? 'soft' : 'warn'">
-            The photo alone says {{ units.showFound('length', bySight.length.value) }} ±{{
-              units.showFound('length', 2 * bySight.length.uncertainty)
-            }}.
-            <template v-if="!work.lengthIsAlike.value"
-              >Measure it with a tape, and check the thickness and the sheet.</template
-            >
-          </p>
-          <p v-if="read && !read.bottomSeen" class="small warn">
-            Where the head ends toward the handle isn’t seen. Drag its lowest point into place.
-          </p>
-          <p class="soft small">
-            Drag a point where the line leaves the edge. By keys: ← → choose a point, ↑ ↓ move it out and in,
-            with Shift in larger steps.
-          </p>
-        </template>
+        <OutlineFigures v-if="found && shape" :work="work" :shape="shape" :has-hoop="hasHoop" />
         <div class="fields">
           <NumberField
             v-model="thickness"
@@ -299,7 +209,7 @@ async function store(): Promise<void> {
         />
       </section>
     </div>
-  </div>
+  </FileDrop>
 </template>
 
 <style scoped>
@@ -308,10 +218,6 @@ async function store(): Promise<void> {
   grid-template-columns: minmax(320px, 5fr) minmax(300px, 3fr);
   gap: 28px;
   margin-top: 10px;
-}
-.over {
-  outline: 3px dashed rgb(var(--v-theme-reference));
-  outline-offset: -6px;
 }
 .start ol {
   padding-left: 22px;
@@ -332,10 +238,6 @@ async function store(): Promise<void> {
   grid-template-columns: 1fr 1fr;
   gap: 10px;
   margin-top: 10px;
-}
-.figures td,
-.figures th {
-  white-space: nowrap;
 }
 @media (max-width: 860px) {
   .columns {

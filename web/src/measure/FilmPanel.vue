@@ -5,6 +5,7 @@ import { sentence, type NewReading } from '@kevro/contract';
 import { readingByHand, settleCapture, surestPivot, type FilmRead } from '@kevro/core';
 import { api, upload } from '../api/client';
 import NumberField from '../forms/NumberField.vue';
+import FileDrop from '../ui/FileDrop.vue';
 import Sheet from '../ui/Sheet.vue';
 import { later } from '../stores/later';
 import { useUnits } from '../stores/units';
@@ -49,8 +50,6 @@ const keepFailure = ref('');
 const slowMotion = ref(false);
 const trueRate = ref<Typed>(240);
 const wrong = ref<Record<string, string>>({});
-const input = ref<HTMLInputElement>();
-const isOver = ref(false);
 const open = ref(false);
 /** Where the film comes from while there is none yet. */
 const from = ref<'phone' | 'here'>();
@@ -70,22 +69,12 @@ function isSaid(): boolean {
     wrong.value.trueRate = sentence('not-a-number');
   return Object.keys(wrong.value).length === 0;
 }
-async function take(file: File | undefined): Promise<void> {
-  if (!file || !isSaid()) return;
+async function take(file: File): Promise<void> {
+  if (!isSaid()) return;
   open.value = true;
   from.value = undefined;
   film.value = file;
   await filming.read(file, slowMotion.value ? numberOf(trueRate.value) : undefined);
-}
-function drop(event: DragEvent): void {
-  isOver.value = false;
-  const files = [...(event.dataTransfer?.files ?? [])];
-  void take(files.find(({ type }) => type.startsWith('video/')) ?? files[0]);
-}
-function chosen(): void {
-  void take(input.value?.files?.[0]);
-  // The same film may be chosen again.
-  if (input.value) input.value.value = '';
 }
 function begin(by: 'phone' | 'here'): void {
   if (!isSaid()) return;
@@ -163,13 +152,7 @@ async function keep(file: File, readingId: string): Promise<void> {
 </script>
 
 <template>
-  <div
-    class="film"
-    :class="{ over: isOver }"
-    @dragover.prevent="isOver = true"
-    @dragleave="isOver = false"
-    @drop.prevent="drop"
-  >
+  <FileDrop v-slot="{ choose }" class="film" accept="video/*" label="Film" @file="take">
     <p class="soft small mb-0">
       {{ HOW[method] }}
       <template v-if="best"
@@ -194,20 +177,11 @@ async function keep(file: File, readingId: string): Promise<void> {
       :error="wrong.trueRate"
     />
     <div class="buttons">
-      <v-btn color="primary" variant="outlined" @click="input?.click()">Choose a film</v-btn>
+      <v-btn color="primary" variant="outlined" @click="choose">Choose a film</v-btn>
       <v-btn variant="text" @click="begin('phone')">With a phone</v-btn>
       <v-btn v-if="filming.canFilm.value" variant="text" @click="begin('here')">Film here</v-btn>
       <span class="soft small">or drop a film here</span>
     </div>
-    <input
-      ref="input"
-      type="file"
-      accept="video/*"
-      class="d-sr-only"
-      tabindex="-1"
-      aria-label="Film"
-      @change="chosen"
-    />
     <Sheet v-model="open" title="Film" :width="760">
       <FilmByPhone v-if="from === 'phone'" :frame-id="bench.frame.id" @came="take" />
       <FilmHere v-else-if="from === 'here' && !found && !filming.failure.value" :filming="filming" />
@@ -244,7 +218,7 @@ async function keep(file: File, readingId: string): Promise<void> {
         <v-btn v-if="result" color="primary" autofocus :loading="keeping" @click="enter">Enter this</v-btn>
       </div>
     </Sheet>
-  </div>
+  </FileDrop>
 </template>
 
 <style scoped>
@@ -252,10 +226,6 @@ async function keep(file: File, readingId: string): Promise<void> {
   display: flex;
   flex-direction: column;
   gap: 8px;
-}
-.over {
-  outline: 3px dashed rgb(var(--v-theme-reference));
-  outline-offset: 4px;
 }
 .fields {
   display: grid;

@@ -17,7 +17,7 @@ import type { Part } from './photo';
 const props = defineProps<{
   address: string;
   size: { width: number; height: number };
-  /** What of it is shown. */
+  /** The part of it that is shown. */
   part: Part;
   corners?: Corners | undefined;
   curves?: { outer: Spot2[]; inner: Spot2[] } | undefined;

@@ -33,32 +33,29 @@ export function useOutlining(shape: Ref<FrameShape | undefined>, thicknessCm: Re
   const scalesToRecord = ref(true);
   let opening = 0;
 
-  /** What the photo says of the length by itself. */
-  const bySight = computed(() => figures(undefined));
-  const lengthIsAlike = computed(() => {
-    const seen = bySight.value?.length;
-    const known = shape.value?.lengthCm;
-    return seen && known ? Math.abs(seen.value - known) < ALIKE * seen.uncertainty : false;
-  });
-  function figures(knownLengthCm: number | undefined) {
-    const [on, of] = [read.value, shape.value];
-    if (!on || !of) return undefined;
+  /** What comes of the outline as it is; nothing while it was dragged into none. */
+  function ofOutline<T>(work: (on: OutlineRead, of: FrameShape) => T): T | undefined {
+    if (!read.value || !shape.value) return undefined;
     try {
-      return figuresOf(on, of.sport, knownLengthCm);
+      return work(read.value, shape.value);
     } catch (error) {
       if (error instanceof Fault) return undefined;
       throw error;
     }
   }
-  const found = computed(() => figures(scalesToRecord.value ? shape.value?.lengthCm : undefined));
-  const curves = computed(() => {
-    if (!read.value || !shape.value) return undefined;
-    try {
-      return curvesOn(read.value, shape.value.sport);
-    } catch {
-      return undefined;
-    }
+  /** What the photo alone says. */
+  const bySight = computed(() => ofOutline((on, { sport }) => figuresOf(on, sport)));
+  const lengthIsAlike = computed(() => {
+    const seen = bySight.value?.length;
+    const known = shape.value?.lengthCm;
+    return seen && known ? Math.abs(seen.value - known) < ALIKE * seen.uncertainty : false;
   });
+  const found = computed(() =>
+    scalesToRecord.value
+      ? ofOutline((on, { sport, lengthCm }) => figuresOf(on, sport, lengthCm))
+      : bySight.value,
+  );
+  const curves = computed(() => ofOutline((on, { sport }) => curvesOn(on, sport)));
 
   async function look(by: { corners?: Corners | undefined } = {}): Promise<void> {
     const [from, of] = [opened.value, shape.value];

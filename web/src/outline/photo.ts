@@ -21,7 +21,7 @@ async function focalOf(file: Blob): Promise<number | undefined> {
     const mm = Number(tags.FocalLengthIn35mmFilm?.value);
     return mm >= 10 && mm <= 400 ? mm : undefined;
   } catch {
-    // A file without such tags is read all the same: the sheet says what it can of the lens.
+    // A file without such tags can be read too: the sheet says what it can of the lens.
     return undefined;
   }
 }

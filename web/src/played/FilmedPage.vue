@@ -2,11 +2,17 @@
 import { computed, onMounted, ref } from 'vue';
 import { paths, sentence, type AnswerOf, type ErrorCode } from '@kevro/contract';
 import { api } from '../api/client';
+import { PHOTO_STEPS } from '../words/photo-steps';
 import LinkPage from './LinkPage.vue';
 
 // What somebody at the bench comes here to do, by a link on a phone: film the swing or take the photo, and send it.
 const props = defineProps<{ code: string }>();
 const page = ref<AnswerOf<'filmPage'>>();
+const FILM_STEPS = [
+  'Lean the phone against something: it must not move.',
+  'All of the frame is in the picture, and nothing else moves.',
+  'Film 20 swings, about half a minute.',
+];
 const isPhoto = computed(() => page.value?.takes === 'photo');
 const failure = ref('');
 const input = ref<HTMLInputElement>();
@@ -62,15 +68,8 @@ async function send(): Promise<void> {
   <LinkPage :shop="page?.shop" :title="isPhoto ? 'Photo of the frame' : 'Film the swing'">
     <template v-if="page">
       <p class="soft">{{ page.frame.maker }} {{ page.frame.model }}, {{ page.frame.tag }}</p>
-      <ol v-if="isPhoto">
-        <li>Lay the frame flat on a plain table of another colour.</li>
-        <li>Lay a sheet of white paper, A4 or Letter, a hand’s width beside it.</li>
-        <li>Hold the phone level above the middle, and take all of both with some table around.</li>
-      </ol>
-      <ol v-else>
-        <li>Lean the phone against something: it must not move.</li>
-        <li>All of the frame is in the picture, and nothing else moves.</li>
-        <li>Film 20 swings, about half a minute.</li>
+      <ol>
+        <li v-for="step in isPhoto ? PHOTO_STEPS : FILM_STEPS" :key="step">{{ step }}</li>
       </ol>
       <input
         ref="input"

@@ -21,7 +21,7 @@ export interface Compared extends StepDistance {
   /** Where it comes from. */
   told: string;
   specs: KnownSpecs;
-  /** How it is strung, where that is told. */
+  /** How it is strung, where somebody says. */
   strung?: string;
   /** How it was brought over, where it was said in another dress or about another axis. */
   brought?: BroughtSetup;

@@ -72,7 +72,7 @@ watch(
   async (sport) => {
     tensions.value = null;
     if (!sport || !isStrung(sport)) return;
-    // Beside the rest: without it the setups stand all the same.
+    // Nothing else waits for it, or fails with it.
     const found = await api('setupTensions', { query: { sport } }).catch(() => null);
     if (fitting.record?.shape.sport === sport) tensions.value = found;
   },
