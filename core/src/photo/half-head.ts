@@ -26,7 +26,7 @@ export function closedBy(side: readonly Half[], bottom: number): Half[] {
   const found: Half[] = [];
   for (let k = 1; k <= 40; k++) {
     // Close together toward the bottom, where it turns across.
-    const along = bottom + (last[0] - bottom) * Math.cos((Math.PI / 2) * (k / 40));
+    const along = bottom + (last[0] - bottom) * (1 - Math.sin((Math.PI / 2) * (k / 40)));
     // What is left of a difference where it takes over fades toward the bottom.
     const share = (along - bottom) / (last[0] - bottom);
     found.push([along, at(along, power) * (1 + (scale - 1) * share)]);

@@ -88,6 +88,17 @@ describe('an outline from a photo', () => {
       expect(found.bottomSeen).toBe(true);
       expect(found.taken.sheet).toBe(more.sheet ? 'Letter' : 'A4');
       expect(Math.abs(found.tiltDeg - (more.tiltDeg ?? 0))).toBeLessThan(1);
+      // An elliptical head is one all round, where the throat hides it too.
+      if (!Number.isNaN(frame.hoopCm)) {
+        const [a, b] = [frame.headLengthCm / 2, frame.widthCm / 2];
+        const off = found.points.map(
+          ([fromTip, half]) => b * Math.abs(Math.hypot(1 - fromTip / a, half / b) - 1),
+        );
+        expect(10 * Math.max(...off)).toBeLessThan(1.5);
+        const nearBottom = found.points.at(-2) ?? [0, 0];
+        expect(nearBottom[1]).toBeGreaterThan(1);
+        expect(frame.headLengthCm - nearBottom[0]).toBeLessThan(0.3);
+      }
       if (!Number.isNaN(frame.hoopCm))
         expect(Math.abs((found.hoopCm ?? 0) - frame.hoopCm)).toBeLessThan(0.06);
     },
