@@ -17,7 +17,7 @@ import {
   addition,
   aimTarget,
   dress,
-  felt,
+  noted,
   frameShape,
   knownSpecs,
   plannedSpecs,
@@ -34,6 +34,7 @@ import {
   axisSpecs,
   zoneChanges,
 } from './shapes';
+import { stringStep, stringingJob } from './records/placement';
 
 export const MOST_SETUPS = 100_000;
 const MOST_ADDITIONS = 500;
@@ -356,7 +357,8 @@ export const nextStepBody = z.strictObject({
     .array(
       z.strictObject({
         change: zoneChanges,
-        session: z.strictObject(felt).optional(),
+        strings: stringStep.optional(),
+        session: z.strictObject(noted).optional(),
       }),
     )
     .max(100)
@@ -366,6 +368,11 @@ export const nextStepBody = z.strictObject({
     .strictObject({ massG: z.number().positive().max(1000), swingWeight: z.number().positive().max(1000) })
     .optional()
     .describe('what `half-way` goes half the way toward'),
+  bed: stringingJob
+    .omit({ step: true })
+    .extend({ isDue: z.boolean().optional() })
+    .optional()
+    .describe('the strings that are in now, which `strings-first` changes'),
   day: z.enum(DAYS).optional().describe('what `hot-cold` makes it ready for'),
   caps: z
     .partialRecord(zoneName, z.number().min(0).max(200))
@@ -375,6 +382,7 @@ export const nextStepBody = z.strictObject({
 export const nextStepAnswer = z.strictObject({
   state: z.enum(PROPOSAL_STATES),
   change: zoneChanges,
+  strings: stringStep.optional().describe('what to do with the strings, of a programme that changes them'),
   specs: axisSpecs.describe('after the change'),
   ceiling: z
     .strictObject({

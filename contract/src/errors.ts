@@ -87,6 +87,11 @@ const TABLE = {
   'needs-face-on': entry(422, `Edge-on needs a face-on reading of the ${SPECS.swingWeight.name} beside it.`),
   'too-few-rods': entry(422, 'At least two rods of different value are needed.'),
   'strings-stay': entry(422, 'Its strings stay in: plan for it strung.'),
+  'no-strings': entry(422, 'This sport plays without strings.'),
+  'one-lever': entry(
+    422,
+    'This programme changes strings only: one thing at a time. End it before weight is moved.',
+  ),
   'empty-aim': entry(422, 'Aim at one number at least.'),
   'nothing-stated': entry(
     422,

@@ -3,17 +3,22 @@ import {
   type PartUnit,
   SPECS,
   sportData,
+  KG_PER_POUND,
   type Programme,
   type Felt,
   type Proposal,
   type Sport,
   type StepReason,
+  type StringChange,
+  type StringKind,
+  type StringStep,
   type ZoneChange,
   capital,
 } from '@kevro/core';
 import { ZONE_NAMES } from './bench-words';
 
 export const PROGRAMME_NAMES: Record<Programme, string> = {
+  'strings-first': 'Strings first',
   'find-ceiling': 'Find the ceiling',
   'settle-face': 'Steady the face',
   'quiet-handle': 'Firm up the handle',
@@ -25,6 +30,7 @@ export const PROGRAMME_NAMES: Record<Programme, string> = {
 };
 /** What each does, in a sentence. */
 export const PROGRAMME_HINTS: Record<Programme, string> = {
+  'strings-first': 'Tension, then the string itself, one change a session; weight stays as it is.',
   'find-ceiling': 'A little more at the tip each session until tired, then one step back.',
   'settle-face': `From the tip to the sides while it twists, then back to the ${SPECS.swingWeight.name} that it had.`,
   'quiet-handle': 'More in the handle until volleys and returns are firm. Leather does the same.',
@@ -44,6 +50,30 @@ export const zoneChangeWords = (change: readonly ZoneChange[], unit: PartUnit = 
         `${partWeight(Math.abs(massG), unit, 1, true)} ${massG < 0 ? 'off' : 'onto'} the ${ZONE_NAMES[zone].toLowerCase()}`,
     )
     .join(', ');
+
+/** What a kind of string is called. */
+export const STRING_KIND_NAMES: Record<StringKind, string> = {
+  polyester: 'polyester',
+  nylon: 'nylon',
+  gut: 'natural gut',
+};
+const CHANGED_STRINGS: Record<StringChange, string> = {
+  newer: 'new strings, the same again',
+  tighter: 'tighter strings',
+  looser: 'looser strings',
+  softer: 'softer strings',
+  thinner: 'a thinner string',
+  thicker: 'a thicker string',
+  opener: 'a more open pattern',
+};
+/** A change of strings. @example stringStepWords({ change: 'tighter', byKg: 1 }, 'kg') // 'tighter strings by 1 kg' */
+export function stringStepWords({ change, byKg, to }: StringStep, unit: 'kg' | 'lb' = 'kg'): string {
+  const by =
+    byKg === undefined
+      ? ''
+      : ` by ${Number((unit === 'lb' ? byKg / KG_PER_POUND : byKg).toFixed(unit === 'lb' ? 0 : 2))} ${unit}`;
+  return `${CHANGED_STRINGS[change]}${by}${to ? `: ${STRING_KIND_NAMES[to]}` : ''}`;
+}
 
 const WHY: Record<StepReason, string> = {
   'play-first': 'Play it and record how it felt. One change at a time.',
@@ -77,6 +107,18 @@ const WHY: Record<StepReason, string> = {
   'no-room':
     'There is no room for more there, or no part that goes there. Use the zone beside it, or another frame.',
   'too-tired': 'The last session was a tired one: nothing heavier now. Play it lighter, or rest first.',
+  'dead-strings': 'Balls fly long, and the strings are due: new ones first.',
+  'flies-long': 'Balls fly long: tighter holds them in.',
+  'falls-short': 'Balls fall short: looser gives them length.',
+  'too-far': 'That was too far: half of it back.',
+  'arm-tires':
+    'The arm tires: less shock from the strings. If it stays tired, play less, and see a physician or physiotherapist.',
+  'no-bite': 'The ball gets less spin: a thinner string bites more.',
+  'strings-suit': 'Balls land where they should. Leave the strings so.',
+  'weight-next': 'Strings have done what they can. Weight is next: begin another programme, or aim anew.',
+  'depth-not-said':
+    'Nobody noted where balls landed, so there is nothing to go by. Begin again when somebody will.',
+  'say-depth': 'Note where balls landed: that is what strings answer.',
 };
 /** Who needs to whip the frame around is slowed by weight at the sides. */
 const WHIP = ' Who whips the frame through will feel it slower to turn.';
@@ -99,12 +141,25 @@ const HEADINGS: Partial<Record<StepReason, string>> = {
   'stays-tired': 'Enough for now',
   'no-room': 'No room for more',
   'too-tired': 'Nothing heavier now',
+  'strings-suit': 'The strings suit',
+  'weight-next': 'Strings have done their part',
+  'depth-not-said': 'Nothing to go by',
+  'say-depth': 'Play it, and note where balls landed',
 };
-type Said = Omit<Proposal, 'specs'> & { felt?: Felt | null | undefined };
-const doing = ({ change, state }: Said, unit?: PartUnit): string =>
-  change.length === 0
-    ? ''
-    : `${state === 'done' || state === 'stopped' ? 'Go back: ' : ''}${zoneChangeWords(change, unit)}`;
+type Said = Omit<Proposal, 'specs'> & {
+  felt?: Felt | null | undefined;
+  /** In which the tension of the strings is said. */
+  tensionUnit?: 'kg' | 'lb' | undefined;
+};
+function doing({ change, strings, state, tensionUnit }: Said, unit?: PartUnit): string {
+  const what = [
+    change.length > 0 ? zoneChangeWords(change, unit) : '',
+    strings ? stringStepWords(strings, tensionUnit) : '',
+  ]
+    .filter(Boolean)
+    .join(', ');
+  return what && (state === 'done' || state === 'stopped') ? `Go back: ${what}` : what;
+}
 
 /** What is to be done next, in a few words. @example stepHeading(proposal) // '2 g onto the tip' */
 export function stepHeading(proposal: Said, unit?: PartUnit): string {

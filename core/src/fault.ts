@@ -28,6 +28,8 @@ export type FaultCode =
   | 'nothing-stated'
   | 'empty-aim'
   | 'strings-stay'
+  | 'no-strings'
+  | 'one-lever'
   | 'unlikely'
   | 'tolerance-without-value'
   | 'tolerance-too-large'

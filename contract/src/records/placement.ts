@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { BASE_GRIPS, HOOP_PLACES } from '@kevro/core';
+import { BASE_GRIPS, HOOP_PLACES, STRING_CHANGES, STRING_KINDS } from '@kevro/core';
 import { text } from './text';
 
 const ofPart = {
@@ -38,6 +38,31 @@ export const onFrame = z.discriminatedUnion('path', [
   inSlot.extend(what),
 ]);
 
+const tensionKg = z.number().min(1).max(50);
+const gaugeMm = z.number().min(0.4).max(2);
+/** One change of strings, as a programme proposes it. */
+export const stringStep = z.strictObject({
+  change: z.enum(STRING_CHANGES),
+  byKg: z.number().positive().max(20).optional(),
+  to: z.enum(STRING_KINDS).optional(),
+});
+/** How new strings are to go in, as far as somebody said. */
+export const stringingJob = z.strictObject({
+  mains: text(80).optional(),
+  crosses: text(80).optional(),
+  mainsKind: z.enum(STRING_KINDS).optional(),
+  crossesKind: z.enum(STRING_KINDS).optional(),
+  mainsMm: gaugeMm.optional(),
+  crossesMm: gaugeMm.optional(),
+  mainsKg: tensionKg.optional(),
+  crossesKg: tensionKg.optional(),
+  unit: z.enum(['kg', 'lb']).optional().describe('how the tension is said; it is stored in kg'),
+  preStretchPercent: z.number().min(0).max(30).optional(),
+  step: stringStep
+    .optional()
+    .describe('what it changes of the strings before, where a programme asked for it'),
+});
+
 /** A part of the dress that is changed for another. */
 export const swap = z.discriminatedUnion('what', [
   z.strictObject({ what: z.literal('overgrips'), to: z.int().min(0).max(6) }),
@@ -46,6 +71,7 @@ export const swap = z.discriminatedUnion('what', [
   z.strictObject({
     what: z.literal('strings'),
     to: z.union([z.literal(true), z.strictObject({ massG: z.number().positive().max(40) })]),
+    job: stringingJob.optional().describe('how they are to go in'),
   }),
 ]);
 /** Weight that comes off, whole or down to what is left. */

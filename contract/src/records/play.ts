@@ -1,9 +1,9 @@
 import { z } from 'zod';
 import { DAYS, PROGRAMMES } from '@kevro/core';
 import { nextStepAnswer } from '../compute';
-import { axisSpecs, felt, knownSpecs, noted, sport, standardUncertainty, zoneChanges } from '../shapes';
+import { axisSpecs, knownSpecs, noted, sport, standardUncertainty, zoneChanges } from '../shapes';
 import { frame, stringBed, stringing } from './frame';
-import { placedPart, removal } from './placement';
+import { placedPart, removal, stringingJob } from './placement';
 import { player } from './player';
 import { key, text } from './text';
 
@@ -48,11 +48,12 @@ export const programmeStep = z.strictObject({
 
 /** The next step of a programme, with what the fitter lays on and takes off. */
 const programmeNext = nextStepAnswer.extend({
-  felt: z.strictObject(felt).nullable().describe('the last session that it answers'),
+  felt: z.strictObject(noted).nullable().describe('the last session that it answers'),
   ready: z
     .strictObject({
       placements: z.array(placedPart),
       removals: z.array(removal),
+      job: stringingJob.nullable().describe('new strings, and how they are to go in'),
       before: axisSpecs.describe('what the frame measures now'),
       specs: axisSpecs.describe('after it'),
       short: zoneChanges.describe('what of it cannot be done with the parts of the shop'),

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { ALL_SPORTS, PART_UNITS, bySpec } from '@kevro/core';
 import { BENCH_TOOLS } from '../instrument-kinds';
 import { startersPicked } from './part';
+import { text } from './text';
 
 function isTimeZone(name: string): boolean {
   try {
@@ -43,6 +44,7 @@ const ownNumbers = z.strictObject({
         .max(168)
         .optional()
         .describe('new strings settle so long before the check'),
+      order: text(200).optional().describe('in which order mains and crosses are done, in words'),
     })
     .optional()
     .describe('when strings are due for new ones'),

@@ -1,4 +1,4 @@
-import { STRING_MATERIALS } from '../part';
+import { STRING_MATERIALS, type StringingJob } from '../part';
 import { dataOf, type AnySport } from '../sport';
 import { KG_PER_POUND } from '../units';
 
@@ -80,4 +80,33 @@ export function tensionSpread(texts: readonly string[], sport: AnySport): Tensio
     return low + (place - Math.floor(place)) * (high - low);
   };
   return { count: all.length, lowKg: at(0.25), middleKg: at(0.5), highKg: at(0.75) };
+}
+
+/** Strings as they are in a frame. */
+interface Strung extends Tensions {
+  mains: string;
+  crosses: string;
+  mainsKind: StringKind | null;
+  crossesKind: StringKind | null;
+  mainsMm: number | null;
+  crossesMm: number | null;
+  unit: 'kg' | 'lb';
+  preStretchPercent: number;
+}
+/** The job that would put the same strings in again. @example jobOf(stringing).mainsKg // stringing.mainsKg */
+export function jobOf(strung: Strung): StringingJob {
+  const { mains, crosses, mainsMm, crossesMm, mainsKg, crossesKg, unit, preStretchPercent } = strung;
+  const kinds = kindsOf(strung);
+  return {
+    mains,
+    crosses,
+    ...(kinds.mains ? { mainsKind: kinds.mains } : {}),
+    ...(kinds.crosses ? { crossesKind: kinds.crosses } : {}),
+    ...(mainsMm === null ? {} : { mainsMm }),
+    ...(crossesMm === null ? {} : { crossesMm }),
+    mainsKg,
+    crossesKg,
+    unit,
+    preStretchPercent,
+  };
 }

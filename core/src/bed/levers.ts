@@ -1,19 +1,8 @@
 import { complaintMoves, loadsArm, type Bother } from '../aim';
+import { SOFTER, type StringChange } from '../part';
 import type { SpecKey } from '../spec';
 import { dataOf, type AnySport } from '../sport';
 import type { StringKind } from './kinds';
-
-/** What is done with strings. */
-export const STRING_CHANGES = [
-  'tighter',
-  'looser',
-  'softer',
-  'thinner',
-  'thicker',
-  'opener',
-  'newer',
-] as const;
-export type StringChange = (typeof STRING_CHANGES)[number];
 
 export interface StringLever {
   lever: 'strings';
@@ -43,13 +32,6 @@ export interface BedNow {
 
 /** What a lever costs, the least first: another tension comes with the next strings, another kind or gauge is a new bed to get used to, weight is bench time (common practice). */
 const COSTS = { newer: 0, tension: 1, kind: 2, gauge: 2, pattern: 4, weight: 3 } as const;
-/** Which kind is softer than one; the softest stays (common practice). */
-const SOFTER: Record<StringKind, StringKind | undefined> = {
-  polyester: 'nylon',
-  nylon: 'gut',
-  gut: undefined,
-};
-
 /**
  * What can be done about a complaint, what costs least first: strings beside weight. None in sports without strings.
  * Tighter by 1 to 1.5 kg where balls fly long, softer or looser for a sore arm (common practice; badminton's steps as the same share of its tension, from memory).

@@ -4,5 +4,6 @@ export * from './placement';
 export { CAUTIONS, DENSITY_SHARE, type Amount, type Caution } from './rule';
 export { startersFor, weighed, type Starter } from './starter';
 export { STRING_MATERIALS } from './string';
+export * from './stringing-job';
 export { TAPE_MATERIALS } from './tape';
 export { WRAP_MATERIALS } from './wrap';

@@ -1,7 +1,7 @@
 import { dressChange, signedParts, type UncertainDressPart } from '../dress';
 import type { Frame } from '../frame';
 import { NOTHING, add, joinParts, type AxisSpecs, type Joined, type Outcome } from '../mass';
-import { partNamed, placementSums, type Part, type Placement } from '../part';
+import { partNamed, placementSums, type Part, type Placement, type StringingJob } from '../part';
 import { ratingsOf } from '../spec';
 import type { BaseGrip, Dress } from '../sport';
 
@@ -10,7 +10,7 @@ export type Swap =
   | { what: 'overgrips'; to: number }
   | { what: 'baseGrip'; to: BaseGrip }
   | { what: 'dampener'; to: boolean }
-  | { what: 'strings'; to: true | { massG: number } };
+  | { what: 'strings'; to: true | { massG: number }; job?: StringingJob | undefined };
 
 /** A change with a swap in place of any other of the same part; without one the part stays as it is. @example withSwap(change, 'overgrips', { what: 'overgrips', to: 2 }) */
 export const withSwap = <C extends Pick<Change, 'swaps'>>(

@@ -9,6 +9,7 @@ import {
   OFTEN,
   PROGRAMMES,
   nextStep,
+  programmesOf,
   type Day,
   type Felt,
   type Played,
@@ -105,6 +106,7 @@ describe('whatever a player answers (property)', () => {
         fc.integer(),
         fc.boolean(),
         (which, sport, on, answers, seed, byHand) => {
+          fc.pre(programmesOf(sport).includes(which));
           const normal = seededNormals(seed);
           const { usual, lengthCm, programmeSteps } = SPORTS[sport];
           const there = [
@@ -168,6 +170,7 @@ describe('whatever a player answers (property)', () => {
   it('no zone takes more than its cap, and a full one ends it with what to do instead', () => {
     fc.assert(
       fc.property(programme, anySport, fc.integer(), (which, sport, seed) => {
+        fc.pre(programmesOf(sport).includes(which));
         const normal = seededNormals(seed);
         const { usual, lengthCm, zones } = SPORTS[sport];
         const history: Played[] = [];

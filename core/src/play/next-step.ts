@@ -1,7 +1,7 @@
 import { Fault } from '../fault';
 import { predict, type AxisSpecs } from '../mass';
 import { sportData } from '../sport';
-import { isSore, isTired } from './felt';
+import { isSore, isTired, type Noted } from './felt';
 import {
   programmeTraits,
   type Played,
@@ -10,6 +10,7 @@ import {
   type ZoneChange,
 } from './programme';
 import { withinRoom } from './room';
+import { lastStrings, loosened } from './strings-first';
 import { RULES, evenlyOff, isChange, sum, undone, zonesOf, type Ground } from './rules';
 
 /** After so many steps the hand has got used to changes: leave it alone for a while (common practice). */
@@ -46,7 +47,7 @@ function lighter(
 /**
  * The next step of a programme, from all that was changed and felt so far. Its rules, in their order:
  * 1. a sore arm in any session stops the programme, with the last weight taken off again; nothing is ever added after it;
- * 2. while the last session was a tired one, nothing that loads more is proposed, in grams or in swing weight: not as a way back either;
+ * 2. while the last session was a tired one, nothing that loads more is proposed, in grams, in swing weight or in tension: not as a way back either;
  * 3. what was changed is played before anything else is changed;
  * 4. after seven changes it is left alone; what goes with the day is left out of that, and neither waits to be played;
  * 5. then the programme's own rule, see {@link PROGRAMMES}, within the room that the zones have.
@@ -85,6 +86,11 @@ export function nextStep(request: ProgrammeRequest): Proposal {
     // Said once: what was taken off since is not taken off again.
     const since = history.slice(sore + 1).flatMap(({ change }) => change);
     const already = since.some(({ massG }) => massG < 0);
+    if (programmeTraits(programme).changesStrings) {
+      const isLoosened = history.slice(sore + 1).some(({ strings }) => strings);
+      const strings = isLoosened ? undefined : loosened(lastStrings(history.slice(0, sore + 1)));
+      return propose({ state: 'stopped', change: [], ...(strings ? { strings } : {}), reason: 'sore' });
+    }
     const change = already ? [] : lighter(put, history[sore] ?? last, { on, steps }, loads);
     return propose({ state: 'stopped', change, reason: 'sore' });
   }
@@ -92,7 +98,7 @@ export function nextStep(request: ProgrammeRequest): Proposal {
   const lightenFirst = programme === 'after-sore-arm' && there.length > 0 && !history.some(isChange);
   const atOnce = programmeTraits(programme).asksForDay || lightenFirst;
   if (!last?.session && !atOnce) return propose({ state: 'go-on', change: [], reason: 'play-first' });
-  const felt = last?.session ?? { energyLeft: 'enough', arm: 'fine' };
+  const felt: Noted = last?.session ?? { energyLeft: 'enough', arm: 'fine' };
   if (
     !programmeTraits(programme).asksForDay &&
     history.filter(isChange).length >= MOST_STEPS &&
@@ -107,6 +113,8 @@ export function nextStep(request: ProgrammeRequest): Proposal {
     there,
     towards,
     day,
+    sport: shape.sport,
+    bed: request.bed,
     steps,
     specsWith,
     start: specs,
@@ -116,7 +124,7 @@ export function nextStep(request: ProgrammeRequest): Proposal {
   });
   const lastFelt = history.findLast(({ session }) => session)?.session;
   // Whatever the rule says: who was tired is given nothing more, not on a hot or cold day either.
-  if (lastFelt && isTired(lastFelt) && loads(found.change))
+  if (lastFelt && isTired(lastFelt) && (loads(found.change) || found.strings?.change === 'tighter'))
     return propose({ state: 'done', change: [], reason: 'too-tired' });
   return propose(withinRoom(found, on, sportData(shape.sport), caps));
 }

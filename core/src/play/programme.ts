@@ -1,10 +1,12 @@
 import type { FrameShape } from '../frame';
 import type { AxisSpecs, Specs } from '../mass';
-import type { ZoneName } from '../sport';
-import type { Day, Felt } from './felt';
+import { dataOf, type AnySport, type ZoneName } from '../sport';
+import type { StringingJob, StringStep } from '../part';
+import type { Day, Noted } from './felt';
 
 /** Programmes: one change at a time, a session after each. */
 export const PROGRAMMES = [
+  'strings-first',
   'find-ceiling',
   'settle-face',
   'quiet-handle',
@@ -26,12 +28,15 @@ export interface ProgrammeTraits {
   isPrivate?: true;
   /** It takes load off, so it may begin after a sore session without a reason. */
   lightens?: true;
+  /** It changes strings and nothing else: one lever at a time. */
+  changesStrings?: true;
   /** When to look again after it, days: a growing player in half a year, else in six weeks (conventions). */
   lookAgainDays: number;
   lookAgainWhy: 'programme' | 'growing';
 }
 const USUAL_TRAITS: ProgrammeTraits = { lookAgainDays: 42, lookAgainWhy: 'programme' };
 const TRAITS: Partial<Record<Programme, ProgrammeTraits>> = {
+  'strings-first': { ...USUAL_TRAITS, changesStrings: true },
   'trim-evenly': { ...USUAL_TRAITS, lightens: true },
   'after-sore-arm': { ...USUAL_TRAITS, lightens: true, isPrivate: true },
   'half-way': { needsTarget: true, lookAgainDays: 182, lookAgainWhy: 'growing' },
@@ -39,6 +44,10 @@ const TRAITS: Partial<Record<Programme, ProgrammeTraits>> = {
 };
 /** @example programmeTraits('hot-cold').asksForDay // true */
 export const programmeTraits = (programme: Programme): ProgrammeTraits => TRAITS[programme] ?? USUAL_TRAITS;
+
+/** The programmes of a sport: where there are no strings none changes them. @example programmesOf('padel').includes('strings-first') // false */
+export const programmesOf = (sport: AnySport): Programme[] =>
+  PROGRAMMES.filter((one) => !programmeTraits(one).changesStrings || dataOf(sport).stringing);
 
 /** Weight put on a zone, both its sides together; less than zero is taken off. */
 export interface ZoneChange {
@@ -48,7 +57,9 @@ export interface ZoneChange {
 /** One change, and how it played; without a session it was not played yet. */
 export interface Played {
   change: readonly ZoneChange[];
-  session?: Felt | undefined;
+  /** What was done with its strings. */
+  strings?: StringStep | undefined;
+  session?: Noted | undefined;
 }
 
 export interface ProgrammeRequest {
@@ -64,6 +75,8 @@ export interface ProgrammeRequest {
   caps?: Partial<Record<ZoneName, number>> | undefined;
   /** What `half-way` goes half the way toward. */
   towards?: { massG: number; swingWeight: number } | undefined;
+  /** The strings that are in now, as far as they are known: what `strings-first` changes. */
+  bed?: (StringingJob & { isDue?: boolean | undefined }) | undefined;
   /** What `hot-cold` makes it ready for; a usual day if left out. */
   day?: Day | undefined;
 }
@@ -101,6 +114,16 @@ export const STEP_REASONS = [
   'stays-tired',
   'no-room',
   'too-tired',
+  'dead-strings',
+  'flies-long',
+  'falls-short',
+  'too-far',
+  'arm-tires',
+  'no-bite',
+  'strings-suit',
+  'weight-next',
+  'say-depth',
+  'depth-not-said',
 ] as const;
 export type StepReason = (typeof STEP_REASONS)[number];
 
@@ -109,6 +132,8 @@ export interface Proposal {
   state: ProposalState;
   /** What to change next; nothing where the same is to be played (once more), or nothing is left to do. */
   change: ZoneChange[];
+  /** What to do with the strings next, of a programme that changes them. */
+  strings?: StringStep | undefined;
   /** The frame after it. */
   specs: AxisSpecs;
   /** The swing weight that the player carries, with its standard uncertainty: twice that holds in 90 to 98 of 100 noisy searches (tested). */

@@ -1,9 +1,9 @@
 import type { Frame } from '../frame';
-import { zoneOf, type Part, type Placement } from '../part';
+import { zoneOf, type Part, type Placement, type StringStep } from '../part';
 import { aroundMiddle, nearestPiece, type Removal } from '../plan';
 import type { ZoneName } from '../sport';
 import type { Played, ZoneChange } from './programme';
-import type { Felt } from './felt';
+import type { Noted } from './felt';
 
 /** What a fitter lays on and takes off for a step. */
 export interface ReadyPlan {
@@ -77,7 +77,8 @@ export function zoneChanges(
 /** A round of a programme: what it changed, and how it played. */
 export interface PlayedRound {
   change: readonly ZoneChange[];
-  sessions: readonly Felt[];
+  strings?: StringStep | undefined;
+  sessions: readonly Noted[];
 }
 
 /**
@@ -86,10 +87,11 @@ export interface PlayedRound {
  * @example playedOf([{ change: [], sessions: [a, b] }]) // [{ change: [], session: a }, { change: [], session: b }]
  */
 export const playedOf = (rounds: readonly PlayedRound[], onceMore = false): Played[] => [
-  ...rounds.flatMap(({ change, sessions }): Played[] =>
-    sessions.length === 0
-      ? [{ change }]
-      : sessions.map((session, i) => ({ change: i === 0 ? change : [], session })),
-  ),
+  ...rounds.flatMap(({ change, strings, sessions }): Played[] => {
+    const changed = { change, ...(strings ? { strings } : {}) };
+    return sessions.length === 0
+      ? [changed]
+      : sessions.map((session, i) => (i === 0 ? { ...changed, session } : { change: [], session }));
+  }),
   ...(onceMore ? [{ change: [] }] : []),
 ];

@@ -1,8 +1,9 @@
 import { HALF_THE_WAY } from '../aim';
 import { Fault } from '../fault';
 import type { AxisSpecs, Specs } from '../mass';
-import type { ZoneName } from '../sport';
-import { isOnlyLittle, isSore, isTired, isTwisting, type Day, type Felt } from './felt';
+import type { AnySport, ZoneName } from '../sport';
+import { isOnlyLittle, isSore, isTired, isTwisting, type Day, type Noted } from './felt';
+import { stringsFirst } from './strings-first';
 import type { Played, Programme, ProgrammeRequest, Proposal, StepReason, ZoneChange } from './programme';
 
 /** Sessions in a row that must be good before a heavier step. */
@@ -13,13 +14,16 @@ export const sum = (changes: readonly ZoneChange[], zone: ZoneName): number =>
   changes.reduce((all, one) => all + (one.zone === zone ? one.massG : 0), 0);
 export const undone = (change: readonly ZoneChange[]): ZoneChange[] =>
   change.map(({ zone, massG }) => ({ zone, massG: -massG }));
-export const isChange = ({ change }: Played): boolean => change.some(({ massG }) => massG !== 0);
+export const isChange = ({ change, strings }: Pick<Played, 'change' | 'strings'>): boolean =>
+  strings !== undefined || change.some(({ massG }) => massG !== 0);
 
 /** What the rules of a programme look at. */
 export interface Ground {
   history: readonly Played[];
   last: Played;
-  felt: Felt;
+  felt: Noted;
+  sport: AnySport;
+  bed: ProgrammeRequest['bed'];
   /** All that lies on by now, what was there before the programme too. */
   on: readonly ZoneChange[];
   there: readonly ZoneChange[];
@@ -155,6 +159,7 @@ function offHead(
 }
 
 export const RULES: Record<Programme, Rule> = {
+  'strings-first': stringsFirst,
   // Weight at the tip until the player is tired, then one step back: that is the ceiling.
   'find-ceiling': (ground) => {
     const { felt, last, steps, history } = ground;

@@ -119,7 +119,10 @@ export async function beginWithPlan(tx: Queries, begun: Begun, moment: Moment): 
       change,
       school: 'free',
       byHand: true,
-      bench: { child: growingIn(year, fitting.player) },
+      bench: {
+        child: growingIn(year, fitting.player),
+        settleMinutes: own?.strings?.settleHours && 60 * own.strings.settleHours,
+      },
       now,
       wanted: wantedChance,
       renewed,

@@ -21,5 +21,6 @@ export async function outlookCase(
     listParts(db),
   ]);
   const usable = parts.filter(({ retired }) => !retired).map(({ part }) => part);
-  return { frame: entry.frame, rounds: entry.rounds, start, standing, programme, events, parts: usable };
+  const { frame, rounds, bed } = entry;
+  return { frame, rounds, start, standing, programme, events, parts: usable, bed };
 }

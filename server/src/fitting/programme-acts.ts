@@ -1,5 +1,6 @@
 import {
   programmeTraits,
+  programmesOf,
   countedSessions,
   settleFrame,
   sportData,
@@ -29,7 +30,7 @@ import { setCeiling } from '../records/player';
 import { programmeEvents, programmes, type ProgrammeRecord } from '../records/programme';
 import { theShop, yearOf, type Moment } from '../records/shop';
 import { outlookCase } from './outlook';
-import { layOut, programmeOutlook, type OutlookCase } from './programmes';
+import { isStep, layOut, programmeOutlook, type OutlookCase } from './programmes';
 import { beginWithPlan, entryOf, startOf, type Entry } from './begin-with-plan';
 
 const programmeIn = (
@@ -83,6 +84,7 @@ export async function answerCase(
     growing: growingIn(yearOf(moment), player),
     soreArm: player.bothers.includes('sore-arm'),
     ceilingKnown: player.ceilings[entry.frame.shape.sport] !== undefined,
+    strung: entry.bed !== null,
   });
   const start = await lastStanding(db, frameId);
   // Half the way goes toward a frame that nobody named yet.
@@ -90,8 +92,11 @@ export async function answerCase(
   const said = { id: '', key: '', name, towards: null, note: '', by: '', begunAt: moment.now };
   const programme = asBegun(fitting, { ...entry, round }, start, said);
   const parts = (await listParts(db)).filter(({ retired }) => !retired).map(({ part }) => part);
-  const { frame, rounds } = entry;
-  return { programme: name, case: { frame, rounds, start, standing: start, programme, events: [], parts } };
+  const { frame, rounds, bed } = entry;
+  return {
+    programme: name,
+    case: { frame, rounds, start, standing: start, programme, events: [], parts, bed },
+  };
 }
 
 /** Begins a programme on a frame; another one of it ends. */
@@ -112,6 +117,7 @@ export async function beginProgramme(
   if (wasSoreIn(fitting) && !traits.lightens && note === '')
     throw badInput([wrongAt('note', 'note-for-sore')]);
   if (traits.needsTarget && !towards) throw badInput([wrongAt('towards', 'missing')]);
+  if (!programmesOf(frame.shape.sport).includes(name)) throw badInput([wrongAt('name', 'no-strings')]);
   for (const other of list)
     if (other.state !== 'ended') await addEvent(tx, other, { what: 'end', note: '', by, day: null }, now);
   const id = newId();
@@ -162,20 +168,22 @@ export async function takeStep(
   moment: Moment,
 ): Promise<string> {
   const { now, day } = moment;
-  const { frame, rounds: list, round, programme } = programmeIn(fitting, body.programmeId);
+  const { frame, rounds: list, round, bed, programme } = programmeIn(fitting, body.programmeId);
+  if (body.change && programmeTraits(programme.name).changesStrings)
+    throw badInput([wrongAt('change', 'one-lever')]);
   if (programme.sessions !== body.sessions) throw new ApiProblem('step-outdated');
   if (body.change && body.note === '') throw badInput([wrongAt('note', 'note-for-own-step')]);
   const next = await outlookOf(tx, fitting, programme);
-  const change = body.change ?? next?.change ?? [];
-  if (change.length === 0) throw new ApiProblem('no-step');
+  const step = body.change ? { change: body.change } : next;
+  if (!step || !isStep(step)) throw new ApiProblem('no-step');
   const from = await startOf(tx, round);
   const usable = (await listParts(tx)).filter(({ retired }) => !retired).map(({ part }) => part);
-  const { short, specs: _, ...laid } = layOut(frame, list, from, change, usable);
+  const { short, specs: _, job: __, ...laid } = layOut(frame, list, from, step, bed, usable);
   if (short.length > 0)
     throw new ApiProblem('step-short', [], {
       what: zoneChangeWords(short, (await theShop(tx)).partUnit),
     });
-  const said = body.change ? zoneChangeWords(change) : (next?.sentence ?? '');
+  const said = body.change ? zoneChangeWords(body.change) : (next?.sentence ?? '');
   const begun = await beginWithPlan(
     tx,
     {

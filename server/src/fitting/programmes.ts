@@ -3,6 +3,8 @@ import {
   asBuiltOf,
   changeOutcome,
   countedSessions,
+  jobAfter,
+  jobOf,
   nextStep,
   playedOf,
   programmeStanding,
@@ -16,6 +18,9 @@ import {
   type PlayedRound,
   type ProgrammeRequest,
   type Proposal,
+  type StringChange,
+  type StringStep,
+  type Swap,
   type ZoneChange,
 } from '@kevro/core';
 import {
@@ -27,6 +32,7 @@ import {
   type PartRecord,
   type ProgrammeOutlook,
   type RoundView,
+  type StringBed,
 } from '@kevro/contract';
 import type { ProgrammeEvent, ProgrammeRecord } from '../records/programme';
 
@@ -43,6 +49,19 @@ function changeOf(frame: Frame, round: RoundView): ZoneChange[] {
   });
 }
 
+/** What a round did with its strings for a programme. */
+function stringsOf(round: RoundView): Pick<PlayedRound, 'strings'> {
+  const last = round.plans.find(({ id }) => id === round.state.planId);
+  const strings = (last ? trimChain(round, last) : []).flatMap(({ swaps }) => stepOf(swaps) ?? []).at(-1);
+  return strings ? { strings } : {};
+}
+const stepOf = (swaps: readonly Swap[]): StringStep | undefined =>
+  swaps.flatMap((swap) => (swap.what === 'strings' ? (swap.job?.step ?? []) : [])).at(-1);
+
+/** A step that is to be made, in weight or in strings. */
+export type Step = Pick<Proposal, 'change' | 'strings'>;
+export const isStep = ({ change, strings }: Step): boolean => change.length > 0 || strings !== undefined;
+
 /** The rounds of a programme: that in which it began, as the frame was then, and all that came after. */
 const playedRounds = (
   frame: Frame,
@@ -51,6 +70,7 @@ const playedRounds = (
 ): PlayedRound[] =>
   roundsSince(roundId, rounds).map((round, i) => ({
     change: i === 0 ? [] : changeOf(frame, round),
+    ...(i === 0 ? {} : stringsOf(round)),
     // Sessions are counted from where it began; discarded ones say nothing.
     sessions: countedSessions(i === 0 ? round.sessions.slice(sessionsBefore) : round.sessions),
   }));
@@ -76,12 +96,15 @@ function partsForStep(rounds: readonly RoundView[], parts: readonly PartRecord[]
 export const piecesOf = (weights: Carried['weights']): Placement[] =>
   weights.map(({ what: _, ...piece }) => piece);
 
+const SAME_STRING: readonly StringChange[] = ['tighter', 'looser', 'newer'];
+
 /** A step laid out on the frame as it is measured now. */
 export function layOut(
   frame: FrameRecord,
   rounds: readonly RoundView[],
   from: Measurement,
-  change: readonly ZoneChange[],
+  { change, strings }: Step,
+  bed: StringBed | null,
   shopParts: readonly PartRecord[],
 ) {
   const settled = settleFrame(frame.shape);
@@ -89,9 +112,13 @@ export function layOut(
   const { placements, removals, short } = readyPlan(settled, piecesOf(frame.weights), change, all);
   const named = new Set([...placements, ...removals.map(({ of }) => of)].map(({ partId }) => partId));
   const parts = all.filter(({ id }) => named.has(id));
-  const made = { placements, removals, swaps: [], parts };
+  const job = strings ? jobAfter(bed ? jobOf(bed.stringing) : {}, strings) : null;
+  // The same string at another tension weighs what it weighed; another one is weighed when it is in.
+  const isSame = strings && SAME_STRING.includes(strings.change) && from.dress.strings;
+  const swaps: Swap[] = job ? [{ what: 'strings', to: (isSame && from.dress.strings) || true, job }] : [];
+  const made = { placements, removals, swaps, parts };
   const { specs } = changeOutcome(settled, from.specs, from.dress, made);
-  return { ...made, specs, short };
+  return { ...made, job, specs, short };
 }
 
 /** All that the next step of a programme is worked out from. */
@@ -104,6 +131,8 @@ export interface OutlookCase {
   programme: ProgrammeRecord;
   events: readonly ProgrammeEvent[];
   parts: readonly PartRecord[];
+  /** The strings that are in. */
+  bed: StringBed | null;
 }
 
 /** The next step of a programme, ready to be laid out. It takes a while: in a thread of its own, unless an act needs it. */
@@ -115,6 +144,7 @@ export function programmeOutlook({
   programme,
   events,
   parts,
+  bed,
 }: OutlookCase): ProgrammeOutlook {
   const { state, onceMore, day } = programmeStanding({ ...programme, events }, rounds);
   if (state !== 'running' || !start) return { next: null, trouble: null };
@@ -128,8 +158,9 @@ export function programmeOutlook({
       there: programme.there,
       ...(programme.towards ? { towards: programme.towards } : {}),
       day,
+      ...(bed ? { bed: { ...jobOf(bed.stringing), isDue: bed.due.length > 0 } } : {}),
     };
-    return { next: nextOf(frame, rounds, standing, request, parts), trouble: null };
+    return { next: nextOf(frame, rounds, standing, request, bed, parts), trouble: null };
   } catch (error) {
     if (!(error instanceof Fault)) throw error;
     return { next: null, trouble: error.problems.map((problem) => fieldError(problem).message).join(' ') };
@@ -142,13 +173,14 @@ function nextOf(
   rounds: readonly RoundView[],
   from: Measurement | undefined,
   request: ProgrammeRequest,
+  bed: StringBed | null,
   parts: readonly PartRecord[],
 ): NonNullable<ProgrammeOutlook['next']> {
   const round = rounds.at(-1);
   const waits = round ? waitsFor(round) : 'measure';
   const lay = (proposed: Proposal) =>
-    proposed.change.length > 0 && waits === null && from
-      ? layOut(frame, rounds, from, proposed.change, parts)
+    isStep(proposed) && waits === null && from
+      ? layOut(frame, rounds, from, proposed, bed, parts)
       : undefined;
   let proposal = nextStep(request);
   let laid = lay(proposal);
@@ -163,13 +195,14 @@ function nextOf(
   return {
     ...proposal,
     felt,
-    sentence: stepSentence(frame.shape.sport, { ...proposal, felt }),
+    sentence: stepSentence(frame.shape.sport, { ...proposal, felt, tensionUnit: bed?.stringing.unit }),
     waitsFor: waits,
     ready:
       laid && from
         ? {
             placements: laid.placements,
             removals: laid.removals,
+            job: laid.job,
             before: from.specs,
             specs: laid.specs,
             short: laid.short,

@@ -8,18 +8,26 @@ import {
   stringMass,
   type FrameShape,
   type StringKind,
+  type StringingJob,
 } from '@kevro/core';
-import type { Stringing } from '@kevro/contract';
+import { STRING_KIND_NAMES, type Stringing } from '@kevro/contract';
 import { api } from '../api/client';
 import FormDialog from './FormDialog.vue';
 import NumberField from './NumberField.vue';
 import { shopToday } from '../words/days';
-import { KIND_ITEMS, KIND_WORDS } from '../words/strings';
+import { KIND_ITEMS } from '../words/strings';
 import { useDraft } from './draft';
 import { sent, sentOrNull, type Typed } from '../ui/typed';
 
 /** Strings in a frame, new or corrected. The tension is said in lb or kg and stored in kg. */
-const props = defineProps<{ frameId: string; shape: FrameShape; pattern: string; last?: Stringing }>();
+const props = defineProps<{
+  frameId: string;
+  shape: FrameShape;
+  pattern: string;
+  last?: Stringing;
+  /** How the plan wants them to go in. */
+  job?: StringingJob;
+}>();
 const emit = defineEmits<{ stored: [] }>();
 const open = ref(false);
 const before = ref<Stringing>();
@@ -41,7 +49,26 @@ const empty = () => ({
   preStretch: null as Typed,
   hoursPlayed: null as Typed,
   note: '',
+  ...planned(props.job),
 });
+/** What the plan says of them: of what it leaves open the strings before are the best guess, but for what it changes. */
+function planned(job: StringingJob | undefined) {
+  if (!job) return {};
+  const { mains = '', crosses = mains, mainsKind = null, crossesKind = mainsKind, unit } = job;
+  const { mainsMm = null, crossesMm = mainsMm, mainsKg = null, crossesKg = mainsKg } = job;
+  return {
+    mains,
+    crosses: crosses === mains ? '' : crosses,
+    mainsKind,
+    crossesKind: crossesKind === mainsKind ? null : crossesKind,
+    mainsMm: mainsMm as Typed,
+    crossesMm: (crossesMm === mainsMm ? null : crossesMm) as Typed,
+    mainsTension: mainsKg as Typed,
+    crossesTension: (crossesKg === mainsKg ? null : crossesKg) as Typed,
+    preStretch: (job.preStretchPercent || null) as Typed,
+    ...(unit ? { unit } : {}),
+  };
+}
 const correcting = (s: Stringing) => ({
   ...from(s),
   strungOn: s.strungOn,
@@ -71,7 +98,7 @@ const weighs = computed(() => {
   const { mainsKind, crossesKind } = form.value;
   const said = mainsKind
     ? [weight(mainsKind, crossesKind ?? mainsKind)]
-    : STRING_KINDS.map((kind) => `${weight(kind, kind)} in ${KIND_WORDS[kind]}`);
+    : STRING_KINDS.map((kind) => `${weight(kind, kind)} in ${STRING_KIND_NAMES[kind]}`);
   return `${pattern.mains} × ${pattern.crosses} of these weighs about ${said.join(', ')}; ± 10 %. Weigh them to be sure.`;
 });
 function show(of?: Stringing): void {

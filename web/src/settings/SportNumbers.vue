@@ -46,11 +46,12 @@ interface DueDraft {
   hours: Typed;
   felt: boolean;
   settleHours: Typed;
+  order: string;
 }
 /** When strings are due for new ones. */
 const due = reactive(
   Object.fromEntries(
-    ALL_SPORTS.map((of) => [of, { days: null, hours: null, felt: true, settleHours: null }]),
+    ALL_SPORTS.map((of) => [of, { days: null, hours: null, felt: true, settleHours: null, order: '' }]),
   ) as Record<Sport, DueDraft>,
 );
 const smallest = reactive(Object.fromEntries(ALL_SPORTS.map((of) => [of, null])) as Record<Sport, Typed>);
@@ -59,8 +60,14 @@ onMounted(async () => {
     const { sports } = await shop.load();
     for (const of of ALL_SPORTS) {
       smallest[of] = sports[of]?.smallestPieceG ?? null;
-      const { days = null, hours = null, felt = true, settleHours = null } = sports[of]?.strings ?? {};
-      due[of] = { days, hours, felt, settleHours };
+      const {
+        days = null,
+        hours = null,
+        felt = true,
+        settleHours = null,
+        order = '',
+      } = sports[of]?.strings ?? {};
+      due[of] = { days, hours, felt, settleHours, order };
       for (const key of SPEC_KEYS) {
         const noticed = sports[of]?.noticeable?.[noticedKey(key)];
         rows[of][key].tolerance = sports[of]?.tolerance?.[key] ?? null;
@@ -73,11 +80,12 @@ onMounted(async () => {
     failure.value = error instanceof Error ? error.message : String(error);
   }
 });
-const dueOf = ({ days, hours, felt, settleHours }: DueDraft) => ({
+const dueOf = ({ days, hours, felt, settleHours, order }: DueDraft) => ({
   settleHours: sentOrNone(settleHours),
   days: sentOrNone(days),
   hours: sentOrNone(hours),
   ...(felt ? {} : { felt }),
+  ...(order.trim() ? { order: order.trim() } : {}),
 });
 const numbersOf = (of: Sport) => ({
   strings: dueOf(due[of]),
@@ -183,6 +191,13 @@ const at = (path: string): string | undefined => refused.value?.at(`sports.${spo
           measure="hours"
           placeholder="0"
           :error="at('strings.settleHours')"
+        />
+        <v-text-field
+          v-model="due[sport].order"
+          label="In which order we string"
+          placeholder="Mains from the middle out, then crosses from the head down"
+          persistent-placeholder
+          :error-messages="at('strings.order')"
         />
       </template>
       <div><v-btn type="submit" color="primary" :loading="busy">Save</v-btn></div>

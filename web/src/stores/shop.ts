@@ -27,11 +27,13 @@ export const useShop = defineStore('shop', () => {
   onChanged(() => shop.value && load().catch(() => undefined), ['shop']);
   /** A sport with the numbers that the shop works to. */
   const sportOf = (sport: Sport): SportData => withOwn(sportData(sport), shop.value?.sports[sport]);
+  /** In which order the shop strings, where it said so. */
+  const orderOf = (sport: Sport): string | undefined => shop.value?.sports[sport]?.strings?.order;
   /** How often a check is to pass at first. */
   const wanted = computed(() => shop.value?.wantedChance ?? WANTED_CHANCE);
   const fits = computed(() => shop.value?.fits ?? []);
   /** What a new frame or player is taken to be of, until somebody says otherwise. */
   const usualSport = computed<Sport>(() => fits.value[0] ?? ALL_SPORTS[0]);
   const measuresWith = computed(() => shop.value?.measuresWith ?? []);
-  return { shop, load, ready, sportOf, wanted, fits, usualSport, measuresWith };
+  return { shop, load, ready, sportOf, orderOf, wanted, fits, usualSport, measuresWith };
 });

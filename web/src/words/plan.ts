@@ -1,4 +1,5 @@
 import { shortWeight } from './part-weight';
+import { jobWords } from './strings';
 import {
   specName,
   worstMiss,
@@ -24,7 +25,13 @@ export function swapWords(swap: Swap): string {
     case 'dampener':
       return swap.to ? 'dampener on' : 'dampener off';
     case 'strings':
-      return swap.to === true ? 'new strings' : `new strings, ${shortWeight(swap.to.massG)}`;
+      return [
+        'new strings',
+        ...(swap.job ? [jobWords(swap.job)] : []),
+        ...(swap.to === true ? [] : [shortWeight(swap.to.massG)]),
+      ]
+        .filter(Boolean)
+        .join(', ');
   }
 }
 

@@ -10,21 +10,23 @@ import {
   type StringChange,
   type StringDue,
   type StringKind,
+  type StringingJob,
   type TensionSpread,
   type WeightLever,
 } from '@kevro/core';
-import type { Setup, StringBed, Stringing } from '@kevro/contract';
+import {
+  STRING_KIND_NAMES,
+  stringStepWords,
+  type Setup,
+  type StringBed,
+  type Stringing,
+} from '@kevro/contract';
 import { counted } from './counted';
 import { dayWords } from './days';
 
-export const KIND_WORDS: Record<StringKind, string> = {
-  polyester: 'polyester',
-  nylon: 'nylon',
-  gut: 'natural gut',
-};
-export const KIND_ITEMS = (Object.keys(KIND_WORDS) as StringKind[]).map((value) => ({
+export const KIND_ITEMS = (Object.keys(STRING_KIND_NAMES) as StringKind[]).map((value) => ({
   value,
-  title: KIND_WORDS[value],
+  title: STRING_KIND_NAMES[value],
 }));
 
 type TensionUnit = Stringing['unit'];
@@ -48,6 +50,31 @@ export function stringWords(s: Stringing): string {
   if (s.note) parts.push(s.note);
   return parts.join(' · ');
 }
+
+/** How new strings are to go in: «nylon 1.30 mm, 25 / 24 kg». */
+export function jobWords(job: StringingJob): string {
+  const { mains, crosses = mains, mainsKind, crossesKind = mainsKind, mainsMm, crossesMm = mainsMm } = job;
+  const one = (name: string | undefined, kind: StringKind | undefined, mm: number | undefined): string =>
+    [name || (kind ? STRING_KIND_NAMES[kind] : ''), mm === undefined ? '' : `${mm.toFixed(2)} mm`]
+      .filter(Boolean)
+      .join(' ');
+  const named = [one(mains, mainsKind, mainsMm), one(crosses, crossesKind, crossesMm)].filter(Boolean);
+  const { mainsKg, crossesKg = mainsKg, unit = 'kg' } = job;
+  const tension =
+    mainsKg === undefined || crossesKg === undefined ? '' : tensionWords({ mainsKg, crossesKg, unit });
+  const wanted = tension ? '' : job.step ? stringStepWords(job.step, unit) : '';
+  return [[...new Set(named)].join(' / '), tension, wanted].filter(Boolean).join(', ');
+}
+/** Where the shop says nothing else (common practice). */
+const USUAL_ORDER = 'Mains from the middle out, then crosses from the head down';
+/** What there is to know while they go in: pre-stretch, and the order of mains and crosses. */
+export const stringingWords = (
+  { preStretchPercent = 0 }: StringingJob = {},
+  order = USUAL_ORDER,
+): string[] => [
+  ...(preStretchPercent > 0 ? [`Pre-stretch ${preStretchPercent} % before it goes in.`] : []),
+  order.endsWith('.') ? order : `${order}.`,
+];
 
 /** «about 19.8 kg ±1.6, estimated» */
 export function leftWords(bed: StringBed): string {
@@ -81,23 +108,15 @@ const DUE_WORDS: Record<StringDue, (bed: Pick<StringBed, 'days' | 'hours'>) => s
 export const dueWords = (bed: Pick<StringBed, 'days' | 'hours' | 'due'>): string =>
   bed.due.map((one) => DUE_WORDS[one](bed)).join(', ');
 
-/** What a change of strings is called, what it is for, and what it gives up. */
-const CHANGE_WORDS: Record<StringChange, { what: string; why: string; givesUp: string }> = {
-  newer: { what: 'new strings, the same again', why: 'dead strings let balls fly', givesUp: 'nothing' },
-  tighter: { what: 'tighter strings', why: 'balls fly less far', givesUp: 'power, and some comfort' },
-  looser: { what: 'looser strings', why: 'more power, easier on the arm', givesUp: 'control' },
-  softer: {
-    what: 'softer strings',
-    why: 'less shock to the arm',
-    givesUp: 'control, and how long they last',
-  },
-  thinner: { what: 'a thinner string', why: 'more bite on the ball', givesUp: 'how long they last' },
-  thicker: { what: 'a thicker string', why: 'lasts longer', givesUp: 'bite' },
-  opener: {
-    what: 'a more open pattern',
-    why: 'more bite on the ball',
-    givesUp: 'another frame, strings that last',
-  },
+/** What a change of strings is for, and what it gives up. */
+const CHANGE_WORDS: Record<StringChange, { why: string; givesUp: string }> = {
+  newer: { why: 'dead strings let balls fly', givesUp: 'nothing' },
+  tighter: { why: 'balls fly less far', givesUp: 'power, and some comfort' },
+  looser: { why: 'more power, easier on the arm', givesUp: 'control' },
+  softer: { why: 'less shock to the arm', givesUp: 'control, and how long they last' },
+  thinner: { why: 'more bite on the ball', givesUp: 'how long they last' },
+  thicker: { why: 'lasts longer', givesUp: 'bite' },
+  opener: { why: 'more bite on the ball', givesUp: 'another frame, strings that last' },
 };
 /** «swing weight down, twist weight up» */
 export const movesWords = (moves: WeightLever['moves']): string =>
@@ -107,7 +126,8 @@ export function leverWords(lever: Lever, unit: TensionUnit): { what: string; why
   if (lever.lever === 'weight') {
     return { what: `weight: ${movesWords(lever.moves)}`, why: 'bench time' };
   }
-  const { what, why, givesUp } = CHANGE_WORDS[lever.change];
+  const { why, givesUp } = CHANGE_WORDS[lever.change];
+  const what = stringStepWords({ change: lever.change });
   const [least, most] = lever.byKg ?? [];
   const by =
     least === undefined || most === undefined
@@ -115,12 +135,12 @@ export function leverWords(lever: Lever, unit: TensionUnit): { what: string; why
       : unit === 'lb'
         ? `, by ${Math.round(least / KG_PER_POUND)} to ${Math.round(most / KG_PER_POUND)} lb`
         : `, by ${least} to ${most} kg`;
-  const to = lever.to ? `, ${KIND_WORDS[lever.to]}` : '';
+  const to = lever.to ? `, ${STRING_KIND_NAMES[lever.to]}` : '';
   return { what: `${what}${to}${by}`, why: `${why}; gives up ${givesUp}` };
 }
 
 const kindWords = (mains: StringKind | undefined, crosses: StringKind | undefined): string => {
-  const named = [mains, crosses ?? mains].flatMap((kind) => (kind ? [KIND_WORDS[kind]] : []));
+  const named = [mains, crosses ?? mains].flatMap((kind) => (kind ? [STRING_KIND_NAMES[kind]] : []));
   return [...new Set(named)].join(' / ');
 };
 /** How the strings in a frame compare with others': «23 / 22 kg, polyester». */

@@ -18,6 +18,7 @@ import { momentWords, wholeMomentWords } from '../../words/days';
 import SavePdf from '../../ui/SavePdf.vue';
 import Rail from '../../rail/Rail.vue';
 import { useFitting } from '../../stores/fitting';
+import { useShop } from '../../stores/shop';
 import { useSaved } from '../../stores/saved';
 import { useUnits } from '../../stores/units';
 import WorkingSheet from '../../bench/WorkingSheet.vue';
@@ -41,7 +42,12 @@ const units = useUnits();
 const marks = useBenchMarks();
 const { sheet, show } = useWorking();
 
+const shop = useShop();
 const plan = computed(() => fitting.plan);
+/** How the plan wants its strings to go in. */
+const job = computed(() =>
+  plan.value?.swaps.flatMap((swap) => (swap.what === 'strings' ? (swap.job ?? []) : [])).at(-1),
+);
 const steps = computed<BenchStep[]>(() => plan.value?.steps ?? []);
 const { start, markOf, builtAt, expected, readAt, surprise, waits } = useBuilding();
 const outcome = computed<ChangeOutcome | undefined>(() =>
@@ -60,7 +66,12 @@ const closed = computed(() => fitting.view?.closed !== null);
 const titleOf = (step: BenchStep): string =>
   plan.value && fitting.frame ? stepTitle(step, plan.value, fitting.frame) : '';
 const doingOf = (step: BenchStep): string[] =>
-  plan.value && fitting.frame ? stepDoing(step, plan.value, fitting.frame, fitting.record?.pattern) : [];
+  plan.value && fitting.frame && fitting.record
+    ? stepDoing(step, plan.value, fitting.frame, {
+        pattern: fitting.record.pattern,
+        order: shop.orderOf(fitting.record.shape.sport),
+      })
+    : [];
 const whenOf = (step: BenchStep, say: (iso: string) => string = momentWords): string => {
   const state = stateOf(step);
   return state && state.mark !== 'open' ? `${MARK_WORDS[state.mark]} ${say(state.at)}` : '';
@@ -221,7 +232,7 @@ useArrowsAlong('.steps input', '.steps .next input');
         :frame-id="fitting.record.id"
         :shape="fitting.record.shape"
         :pattern="fitting.record.pattern"
-        v-bind="lastStrings ? { last: lastStrings } : {}"
+        v-bind="{ ...(lastStrings ? { last: lastStrings } : {}), ...(job ? { job } : {}) }"
         @stored="stringsNoted"
       />
     </template>

@@ -19,6 +19,7 @@ import NumberField from '../../forms/NumberField.vue';
 import Tick from '../../ui/Tick.vue';
 import { numberOf, type Typed } from '../../ui/typed';
 import { useCatalogue } from '../../stores/catalogue';
+import { useShop } from '../../stores/shop';
 import { useUnits } from '../../stores/units';
 import { CAUTIONS, MARK_WORDS, STEP_HINTS } from '../../words';
 import { cutWords, waitWords } from '../../words/cuts';
@@ -69,7 +70,13 @@ const pieces = computed(() =>
 );
 const cuts = computed(() => cutList(props.settled, pieces.value, props.change.parts));
 const title = computed(() => stepTitle(props.step, props.change, props.settled));
-const doing = computed(() => stepDoing(props.step, props.change, props.settled, props.frame.pattern));
+const shop = useShop();
+const doing = computed(() =>
+  stepDoing(props.step, props.change, props.settled, {
+    pattern: props.frame.pattern,
+    order: shop.orderOf(props.frame.shape.sport),
+  }),
+);
 
 /** What is worth reading after it. */
 const reads = computed(() => readingAfter(props.step.kind));

@@ -12,6 +12,7 @@ import {
 } from '@kevro/core';
 import { STEP_TITLES, ZONE_NAMES } from '../../words';
 import { removalWords, swapWords } from '../../words/plan';
+import { stringingWords } from '../../words/strings';
 
 /** What a step acts on: a plan, as far as its words need it. */
 interface Doing {
@@ -39,13 +40,23 @@ export function stepTitle(step: BenchStep, plan: Doing, frame: Frame): string {
   return placement ? `${title}: ${ZONE_NAMES[zoneOf(frame, placement)].toLowerCase()}` : title;
 }
 
-/** What there is to do in a step beside its pieces: what is changed, and what comes off. */
-export function stepDoing(step: BenchStep, plan: Doing, frame: Frame, pattern?: string): string[] {
+/**
+ * What there is to do in a step beside its pieces: what is changed, and what comes off.
+ * @param of the frame's string pattern, and in which order the shop strings
+ */
+export function stepDoing(
+  step: BenchStep,
+  plan: Doing,
+  frame: Frame,
+  { pattern, order }: { pattern?: string | undefined; order?: string | undefined } = {},
+): string[] {
   if (step.kind === 'swap' || step.kind === 'restring') {
     const on = plan.swaps
       .filter(({ what }) => (what === 'strings') === (step.kind === 'restring'))
       .map((swap) => `Then on it: ${swapWords(swap)}.${windingWords(swap, frame)}`);
-    return step.kind === 'restring' ? [...on, ...cutWords(frame, pattern)] : on;
+    if (step.kind === 'swap') return on;
+    const job = plan.swaps.flatMap((swap) => (swap.what === 'strings' ? (swap.job ?? []) : [])).at(-1);
+    return [...on, ...cutWords(frame, pattern), ...stringingWords(job, order)];
   }
   if (step.kind === 'take-off') return plan.removals.map((removal) => `${removalWords(removal, frame)}.`);
   return [];

@@ -1,13 +1,20 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import type { Change, Dress, Frame, Swap } from '@kevro/core';
+import type { Change, Dress, Frame, StringingJob, Swap } from '@kevro/core';
 import NumberField from '../../forms/NumberField.vue';
 import { numberOf, type OfFrame, type Typed } from '../../ui/typed';
 import { BASE_GRIP_NAMES } from '../../words';
 import { swapWords } from '../../words/plan';
+import { KIND_ITEMS } from '../../words/strings';
 
 /** Changes grips, dampener or strings by hand, one way each; what is chosen counts at once. */
-const props = defineProps<{ frame: Frame; shape: OfFrame; dress: Dress; change: Pick<Change, 'swaps'> }>();
+const props = defineProps<{
+  frame: Frame;
+  shape: OfFrame;
+  dress: Dress;
+  change: Pick<Change, 'swaps'>;
+  bed?: StringingJob | undefined;
+}>();
 const emit = defineEmits<{ swap: [what: Swap['what'], swap: Swap | undefined] }>();
 
 const MOST_OVERGRIPS = 3;
@@ -50,12 +57,31 @@ const strings = computed(() => {
   const swap = chosenOf('strings');
   return swap?.what === 'strings' ? swap : undefined;
 });
+/** The one swap of strings with something of it changed. */
+function changeStrings(change: { to?: true | { massG: number }; job?: StringingJob | undefined }): void {
+  if (!strings.value) return;
+  const { to, job } = { ...strings.value, ...change };
+  emit('swap', 'strings', { what: 'strings', to, ...(job ? { job } : {}) });
+}
 function weighed(value: Typed): void {
   const massG = numberOf(value);
-  if (strings.value) emit('swap', 'strings', { what: 'strings', to: massG && massG > 0 ? { massG } : true });
+  changeStrings({ to: massG && massG > 0 ? { massG } : true });
 }
+/** New strings go in as those that are in, until somebody says otherwise. */
+const job = computed<StringingJob>(() => strings.value?.job ?? {});
+const tensionUnit = computed(() => job.value.unit ?? props.bed?.unit ?? 'kg');
+function said(part: Partial<StringingJob>): void {
+  const next = { ...job.value, unit: tensionUnit.value, ...part };
+  changeStrings({ job: next });
+}
+const positive = (value: Typed): number | undefined => {
+  const number = numberOf(value);
+  return number && number > 0 ? number : undefined;
+};
 function choose(what: Swap['what'], choices: readonly Swap[], title: string): void {
-  const swap = choices.find((one) => titleOf(one) === title);
+  const found = choices.find((one) => titleOf(one) === title);
+  const swap: Swap | undefined =
+    found?.what === 'strings' && props.bed ? { ...found, job: { ...props.bed } } : found;
   emit('swap', what, swap);
 }
 </script>
@@ -83,6 +109,41 @@ function choose(what: Swap['what'], choices: readonly Swap[], title: string): vo
         hint="Empty: typical weight"
         @update:model-value="weighed"
       />
+      <template v-if="strings">
+        <div class="two">
+          <NumberField
+            :model-value="job.mainsKg ?? null"
+            label="Mains tension"
+            measure="tension"
+            :unit="tensionUnit"
+            @update:model-value="said({ mainsKg: positive($event) })"
+          />
+          <NumberField
+            :model-value="job.crossesKg ?? null"
+            label="Crosses tension"
+            measure="tension"
+            :unit="tensionUnit"
+            @update:model-value="said({ crossesKg: positive($event) })"
+          />
+        </div>
+        <div class="two">
+          <v-select
+            :model-value="job.mainsKind ?? null"
+            :items="KIND_ITEMS"
+            label="Mains are"
+            clearable
+            @update:model-value="
+              said({ mainsKind: $event ?? undefined, mains: undefined, mainsMm: undefined })
+            "
+          />
+          <NumberField
+            :model-value="job.preStretchPercent ?? null"
+            label="Pre-stretch"
+            measure="percent"
+            @update:model-value="said({ preStretchPercent: positive($event) })"
+          />
+        </div>
+      </template>
     </div>
   </details>
 </template>

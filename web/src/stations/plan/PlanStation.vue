@@ -3,6 +3,7 @@ import { partWeight } from '../../words/part-weight';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import {
+  jobOf,
   changeOutcome,
   changeUncertainty,
   deviationFrom,
@@ -284,6 +285,7 @@ async function choose(): Promise<void> {
         :shape="fitting.record.shape"
         :dress="fitting.dress"
         :change="settledStanding ?? standing"
+        :bed="fitting.bed && jobOf(fitting.bed.stringing)"
         @swap="swap"
       />
       <div v-if="stands && placements.length > 0" class="from-here">

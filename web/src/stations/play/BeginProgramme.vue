@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, watch } from 'vue';
-import { programmeTraits, SPECS, PROGRAMMES, suggestProgramme, type Programme } from '@kevro/core';
+import { SPECS, programmeTraits, programmesOf, suggestProgramme, type Programme } from '@kevro/core';
 import { PROGRAMME_HINTS, PROGRAMME_NAMES, growingIn } from '@kevro/contract';
 import { api } from '../../api/client';
 import FormDialog from '../../forms/FormDialog.vue';
@@ -36,11 +36,12 @@ const suggested = computed(() => {
     growing: growingIn(shopYear(), view.player),
     soreArm: view.player.bothers.includes('sore-arm'),
     ceilingKnown: view.player.ceilings[record.shape.sport] !== undefined,
+    strung: fitting.bed !== undefined,
   });
 });
 const listed = computed(() => [
   suggested.value,
-  ...PROGRAMMES.filter((programme) => programme !== suggested.value),
+  ...(fitting.frame ? programmesOf(fitting.frame.sport) : []).filter((one) => one !== suggested.value),
 ]);
 /** What stands beside the frame first, else what was aimed at: half the way goes toward it. */
 const goal = computed(() => {

@@ -108,7 +108,10 @@ const today = computed<Day>({
           @click="act('once-more')"
           >Play this once more</v-btn
         >
-        <v-btn v-if="next.waitsFor === null" variant="outlined" @click="ownOpen = true"
+        <v-btn
+          v-if="next.waitsFor === null && !programmeTraits(programme.name).changesStrings"
+          variant="outlined"
+          @click="ownOpen = true"
           >Different step…</v-btn
         >
         <v-btn variant="outlined" :disabled="busy" @click="act('pause')">Pause</v-btn>

@@ -6,6 +6,7 @@ import { useCatalogueBeside } from '../../stores/catalogue';
 import { useFitting } from '../../stores/fitting';
 import { useUnits } from '../../stores/units';
 import { counted } from '../../words/counted';
+import { jobWords } from '../../words/strings';
 import { partUnit, partWeight } from '../../words/part-weight';
 
 /** What is to be done next and why, with the pieces that are laid on and taken off for it. */
@@ -28,12 +29,14 @@ const lines = computed(() => {
       left ? `shorten to ${partWeight(left.massG, 2)}: ${piece(of)}` : `take off ${piece(of)}`,
     ),
     ...ready.placements.map((p) => `put on ${piece(p)}`),
+    ...(ready.job ? [`string it: ${jobWords(ready.job)}`] : []),
   ];
 });
 const becomes = computed(() => {
   const { ready } = next;
   const { record } = fitting;
   if (!ready || !record) return '';
+  if (ready.job) return 'Weight and balance stay as they are; weigh it when it is strung.';
   const pieces = ready.placements.length + ready.removals.length;
   return `${SPECS.swingWeight.name} ${units.show('swingWeight', ready.before.swingWeight, record.shape)} → ${units.show('swingWeight', ready.specs.swingWeight, record.shape)} kg·cm² · ${counted(pieces, 'piece', 'pieces')}`;
 });
@@ -42,7 +45,7 @@ const short = computed(() => (next.ready?.short.length ?? 0) > 0);
 
 <template>
   <p class="title" :class="{ miss: next.state === 'stopped' }" role="status">
-    {{ stepHeading(next, partUnit()) }}
+    {{ stepHeading({ ...next, tensionUnit: fitting.bed?.stringing.unit }, partUnit()) }}
   </p>
   <p class="mb-2">{{ stepWhy(sport, next) }}</p>
   <slot />
