@@ -90,6 +90,8 @@ import {
   newLink,
   newLookAgain,
   newProgramme,
+  learnedOfPlayer,
+  learnedQuery,
   playerPage,
   programmeOutlook,
   programmeStep,
@@ -561,6 +563,10 @@ export const calls = {
       linkSession,
     ),
     bodyMostBytes: OPEN_MOST_BYTES,
+  },
+  learnedOfPlayer: {
+    ...call(at.learnedOfPlayer, 'What sessions of players alike say', learnedOfPlayer),
+    query: learnedQuery,
   },
   playerPage: call(at.playerPage, 'A player with frames, fittings and sessions', playerPage),
   frameSessions: call(

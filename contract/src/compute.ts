@@ -348,6 +348,10 @@ export const reachAnswer = z.strictObject({
   ),
 });
 
+export const happiestRange = z.strictObject({
+  from: z.number().positive().max(2000),
+  to: z.number().positive().max(2000),
+});
 export const nextStepBody = z.strictObject({
   programme: z.enum(PROGRAMMES),
   sport,
@@ -368,6 +372,7 @@ export const nextStepBody = z.strictObject({
     .strictObject({ massG: z.number().positive().max(1000), swingWeight: z.number().positive().max(1000) })
     .optional()
     .describe('what `half-way` goes half the way toward'),
+  happiest: happiestRange.optional().describe('where players alike were happiest: how large a first step is'),
   bed: stringingJob
     .omit({ step: true })
     .extend({ isDue: z.boolean().optional() })

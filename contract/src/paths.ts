@@ -123,6 +123,7 @@ export const paths = {
   removeFilm: post('/frames/:id/remove-film'),
   noteByLink: post('/played/:code'),
   playerPage: get('/players/:id/page'),
+  learnedOfPlayer: get('/players/:id/learned'),
   frameSessions: get('/frames/:id/sessions'),
   day: get('/day'),
   addLookAgain: post('/look-again'),

@@ -19,6 +19,7 @@ export * from './working';
 export * from './fitting';
 export * from './play';
 export * from './bed';
+export * from './alike';
 export * from './typed';
 export * from './stock';
 export * from './learn';

@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { DAYS, PROGRAMMES } from '@kevro/core';
-import { nextStepAnswer } from '../compute';
+import { CHANGED, DAYS, PROGRAMMES } from '@kevro/core';
+import { happiestRange, nextStepAnswer } from '../compute';
 import { axisSpecs, knownSpecs, noted, sport, standardUncertainty, zoneChanges } from '../shapes';
 import { frame, stringBed, stringing } from './frame';
 import { placedPart, removal, stringingJob } from './placement';
@@ -26,6 +26,10 @@ export const newProgramme = z.strictObject({
   frameId: z.string(),
   name: z.enum(PROGRAMMES),
   towards,
+  happiest: happiestRange
+    .nullable()
+    .default(null)
+    .describe('the swing weight at which players alike were happiest: how large its first step is'),
   note: note.describe('needed where the arm was sore in the last session'),
   by,
 });
@@ -238,3 +242,37 @@ export const changeRow = z.strictObject({
   recordId: z.string().nullable(),
   title: z.string().describe('what the record is called now; empty where it has gone'),
 });
+
+const players = z.int().describe('how many players it rests on');
+const sessions = z.int().describe('how many sessions of theirs');
+/** What sessions of players alike say, without a name; nothing of fewer than eight players. */
+export const learnedOfPlayer = z.strictObject({
+  on: z.boolean().describe('false where the shop switched it off'),
+  players,
+  sessions,
+  missing: z.int().describe('players that are missing before anything is said'),
+  told: z.array(
+    z.strictObject({
+      what: z.enum(CHANGED),
+      of: z.enum(['kind', 'all']).describe('players alike in age, level and style, or all of the shop'),
+      players,
+      sessions,
+      perStep: z
+        .strictObject({ mean: z.number(), uncertainty: standardUncertainty })
+        .describe('what one step more goes with, in the note of a session from −1 to 1'),
+      says: z.enum(['more', 'less']),
+      happiest: z
+        .strictObject({ from: z.number(), to: z.number() })
+        .describe('where the middle half of them were happiest'),
+    }),
+  ),
+  among: z.array(
+    z.strictObject({
+      what: z.enum(CHANGED),
+      own: z.number().describe('where this player is happiest by own sessions alone'),
+      among: z.number().describe('the same, as players alike pull it'),
+    }),
+  ),
+});
+export type LearnedOfPlayer = z.output<typeof learnedOfPlayer>;
+export const learnedQuery = z.strictObject({ sport });

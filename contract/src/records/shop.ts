@@ -89,6 +89,10 @@ export const editShop = z.strictObject({
     .optional()
     .describe('tolerances and noticeable steps that differ from what ships; left out they stay'),
   calibrationHours: z.int().min(1).max(8760).describe('how long a calibration of a machine counts'),
+  learnsFromAll: z
+    .boolean()
+    .optional()
+    .describe('whether sessions of all players advise the next one; left out it stays'),
   fits: z
     .array(z.enum(ALL_SPORTS))
     .optional()

@@ -1,10 +1,13 @@
+import type { LearnedChange } from '../alike';
 import { complaintMoves, loadsArm, type Bother } from '../aim';
 import { SOFTER, type StringChange } from '../part';
 import type { SpecKey } from '../spec';
 import { dataOf, type AnySport } from '../sport';
 import type { StringKind } from './kinds';
 
-export interface StringLever {
+/** Whether players alike were better with such a change, or with its opposite. */
+type LearnedOf = { learned?: 'suits' | 'against' };
+export interface StringLever extends LearnedOf {
   lever: 'strings';
   change: StringChange;
   /** Of a change of tension, kg. */
@@ -13,7 +16,7 @@ export interface StringLever {
   to?: StringKind;
   costs: number;
 }
-export interface WeightLever {
+export interface WeightLever extends LearnedOf {
   lever: 'weight';
   /** Which way each spec goes. */
   moves: { key: SpecKey; up: boolean }[];
@@ -28,6 +31,8 @@ export interface BedNow {
   isDue?: boolean | undefined;
   /** Whether the arm is sore or tires: then nothing loads it more, whatever else is complained of. */
   isTender?: boolean | undefined;
+  /** What sessions of players alike say of each change. */
+  learned?: readonly Pick<LearnedChange, 'what' | 'says'>[] | undefined;
 }
 
 /** What a lever costs, the least first: another tension comes with the next strings, another kind or gauge is a new bed to get used to, weight is bench time (common practice). */
@@ -44,7 +49,30 @@ export function leversFor(sport: AnySport, bother: Bother, bed: BedNow = {}): Le
   if (stringing) levers.push(...stringLevers(bother, bed, stringing.stepKg));
   const moves = complaintMoves(bother).filter(({ key, up }) => !(bed.isTender && up && loadsArm(key)));
   if (moves.length > 0) levers.push({ lever: 'weight', moves, costs: COSTS.weight });
-  return levers.toSorted((a, b) => a.costs - b.costs);
+  return levers.map((lever) => withLearned(lever, bed.learned)).toSorted((a, b) => orderOf(a) - orderOf(b));
+}
+/** What suited players alike comes first, what did not last; within that what costs least. */
+const ORDER = { suits: -10, against: 10 } as const;
+const orderOf = ({ costs, learned }: Lever): number => costs + (learned ? ORDER[learned] : 0);
+
+/** What a change of strings does, in the terms in which it is learned of. */
+const LEARNED_AS: Partial<Record<StringChange, Pick<LearnedChange, 'what' | 'says'>>> = {
+  tighter: { what: 'tension', says: 'more' },
+  looser: { what: 'tension', says: 'less' },
+  softer: { what: 'softness', says: 'more' },
+};
+function withLearned<L extends Lever>(lever: L, learned: BedNow['learned'] = []): L {
+  const does =
+    lever.lever === 'strings'
+      ? [LEARNED_AS[lever.change]].flatMap((one) => one ?? [])
+      : lever.moves.map(({ key, up }) => ({ what: key, says: up ? ('more' as const) : ('less' as const) }));
+  const said = does.flatMap(({ what, says }) => {
+    const one = learned.find((found) => found.what === what);
+    return one ? [one.says === says] : [];
+  });
+  // Of a lever that does several things all that is known of has to agree.
+  if (said.length === 0 || (said.includes(true) && said.includes(false))) return lever;
+  return { ...lever, learned: said[0] ? 'suits' : 'against' };
 }
 function stringLevers(
   bother: Bother,

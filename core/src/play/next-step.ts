@@ -115,6 +115,7 @@ export function nextStep(request: ProgrammeRequest): Proposal {
     day,
     sport: shape.sport,
     bed: request.bed,
+    happiest: programmeTraits(programme).goesByHappiest && request.happiest,
     steps,
     specsWith,
     start: specs,

@@ -26,6 +26,8 @@ export interface ProgrammeTraits {
   needsTarget?: true;
   /** Its name says that an arm was sore: it is left out where others may read it. */
   isPrivate?: true;
+  /** Its first step goes by where players alike were happiest, where that is known. */
+  goesByHappiest?: true;
   /** It takes load off, so it may begin after a sore session without a reason. */
   lightens?: true;
   /** It changes strings and nothing else: one lever at a time. */
@@ -37,6 +39,8 @@ export interface ProgrammeTraits {
 const USUAL_TRAITS: ProgrammeTraits = { lookAgainDays: 42, lookAgainWhy: 'programme' };
 const TRAITS: Partial<Record<Programme, ProgrammeTraits>> = {
   'strings-first': { ...USUAL_TRAITS, changesStrings: true },
+  'find-ceiling': { ...USUAL_TRAITS, goesByHappiest: true },
+  climb: { ...USUAL_TRAITS, goesByHappiest: true },
   'trim-evenly': { ...USUAL_TRAITS, lightens: true },
   'after-sore-arm': { ...USUAL_TRAITS, lightens: true, isPrivate: true },
   'half-way': { needsTarget: true, lookAgainDays: 182, lookAgainWhy: 'growing' },
@@ -73,6 +77,8 @@ export interface ProgrammeRequest {
   there?: readonly ZoneChange[] | undefined;
   /** The most that a zone takes, where that differs from the sport's own, g: nothing where no part of the shop goes. */
   caps?: Partial<Record<ZoneName, number>> | undefined;
+  /** Where players alike were happiest, kg·cm²: how large the first step of a search or a climb is. */
+  happiest?: { from: number; to: number } | undefined;
   /** What `half-way` goes half the way toward. */
   towards?: { massG: number; swingWeight: number } | undefined;
   /** The strings that are in now, as far as they are known: what `strings-first` changes. */

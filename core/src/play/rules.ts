@@ -28,6 +28,7 @@ export interface Ground {
   on: readonly ZoneChange[];
   there: readonly ZoneChange[];
   towards: ProgrammeRequest['towards'];
+  happiest: ProgrammeRequest['happiest'];
   day: Day;
   steps: { tipG: number; pairG: number; handleG: number };
   specsWith: (more: readonly ZoneChange[]) => AxisSpecs;
@@ -125,9 +126,10 @@ const carefully =
         ? { ...DONE, reason: 'stays-tired' }
         : { state: 'go-on', change: [], reason: 'not-yet' };
     }
+    const massG = share * sizeOfStep(ground) * steps.tipG;
     const change: ZoneChange[] = [
-      { zone: 'tip', massG: share * steps.tipG },
-      { zone: 'handle', massG: share * steps.tipG },
+      { zone: 'tip', massG },
+      { zone: 'handle', massG },
     ];
     return { state: 'go-on', change, reason: when };
   };
@@ -158,6 +160,19 @@ function offHead(
   return { zone, massG: -Math.min(there, (swingWeight * there) / perGram) };
 }
 
+/** A first step is never less than this share of the usual one, nor more than this many times it. */
+const FIRST = { least: 0.5, most: 2 };
+/**
+ * How large a step at the tip is, in usual ones: the first goes half of the way to where players alike were happiest, within bounds; all others are usual ones.
+ */
+function sizeOfStep({ history, happiest, specsWith, steps }: Ground): number {
+  if (!happiest || history.some(isChange)) return 1;
+  const now = specsWith([]).swingWeight;
+  const usual = specsWith([{ zone: 'tip', massG: steps.tipG }]).swingWeight - now;
+  const half = (HALF_THE_WAY * ((happiest.from + happiest.to) / 2 - now)) / usual;
+  return Math.min(FIRST.most, Math.max(FIRST.least, inQuarters(half * steps.tipG, steps) / steps.tipG));
+}
+
 export const RULES: Record<Programme, Rule> = {
   'strings-first': stringsFirst,
   // Weight at the tip until the player is tired, then one step back: that is the ceiling.
@@ -170,7 +185,8 @@ export const RULES: Record<Programme, Rule> = {
       return history.some(isChange)
         ? oneBack(ground)
         : { state: 'done', change: [], reason: 'tired-as-found' };
-    return { state: 'go-on', change: [{ zone: 'tip', massG: steps.tipG }], reason: 'energy-left' };
+    const massG = sizeOfStep(ground) * steps.tipG;
+    return { state: 'go-on', change: [{ zone: 'tip', massG }], reason: 'energy-left' };
   },
   // From the tip to the sides while it twists; then what that took of the swing weight comes back at the tip.
   'settle-face': (ground) => {

@@ -76,7 +76,7 @@ async function doOne(
       await beginProgramme(
         tx,
         fitting,
-        { key, frameId: entry.frame.id, name, towards, note, by: '' },
+        { key, frameId: entry.frame.id, name, towards, happiest: null, note, by: '' },
         moment,
       );
       return;

@@ -54,7 +54,7 @@ const asBegun = (
   fitting: FittingView,
   { frame, round }: Pick<Entry, 'frame'> & { round: RoundView },
   start: Measurement,
-  said: Pick<ProgrammeRecord, 'id' | 'key' | 'name' | 'towards' | 'note' | 'by' | 'begunAt'>,
+  said: Pick<ProgrammeRecord, 'id' | 'key' | 'name' | 'towards' | 'happiest' | 'note' | 'by' | 'begunAt'>,
 ): ProgrammeRecord => ({
   ...said,
   fittingId: fitting.id,
@@ -89,7 +89,16 @@ export async function answerCase(
   const start = await lastStanding(db, frameId);
   // Half the way goes toward a frame that nobody named yet.
   if (!start || programmeTraits(name).needsTarget) return { programme: name };
-  const said = { id: '', key: '', name, towards: null, note: '', by: '', begunAt: moment.now };
+  const said = {
+    id: '',
+    key: '',
+    name,
+    towards: null,
+    happiest: null,
+    note: '',
+    by: '',
+    begunAt: moment.now,
+  };
   const programme = asBegun(fitting, { ...entry, round }, start, said);
   const parts = (await listParts(db)).filter(({ retired }) => !retired).map(({ part }) => part);
   const { frame, rounds, bed } = entry;
@@ -103,7 +112,7 @@ export async function answerCase(
 export async function beginProgramme(
   tx: Queries,
   fitting: FittingView,
-  { key, frameId, name, towards, note, by }: ReadBodyOf<'beginProgramme'>,
+  { key, frameId, name, towards, happiest, note, by }: ReadBodyOf<'beginProgramme'>,
   { now }: Moment,
 ): Promise<string> {
   const {
@@ -121,7 +130,7 @@ export async function beginProgramme(
   for (const other of list)
     if (other.state !== 'ended') await addEvent(tx, other, { what: 'end', note: '', by, day: null }, now);
   const id = newId();
-  const said = { id, key, name, towards, note, by, begunAt: now };
+  const said = { id, key, name, towards, happiest, note, by, begunAt: now };
   await programmes.insert(tx, asBegun(fitting, { frame, round }, start, said));
   return id;
 }

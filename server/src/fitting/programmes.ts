@@ -157,6 +157,7 @@ export function programmeOutlook({
       history: playedOf(played, onceMore),
       there: programme.there,
       ...(programme.towards ? { towards: programme.towards } : {}),
+      ...(programme.happiest ? { happiest: programme.happiest } : {}),
       day,
       ...(bed ? { bed: { ...jobOf(bed.stringing), isDue: bed.due.length > 0 } } : {}),
     };

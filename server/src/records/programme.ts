@@ -14,6 +14,8 @@ export interface ProgrammeRecord {
   sessionsBefore: number;
   startId: string;
   towards: ProgrammeView['towards'];
+  /** Where players alike were happiest when it began. */
+  happiest: ProgrammeView['happiest'];
   /** What lay on the frame when it began. */
   there: ZoneChange[];
   note: string;
@@ -30,6 +32,7 @@ export const programmes = tableOf<ProgrammeRecord>('programme', {
   sessionsBefore: 'sessions_before',
   startId: 'start_id',
   towards: 'towards',
+  happiest: 'happiest',
   there: 'there',
   note: 'note',
   by: 'by',

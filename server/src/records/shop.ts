@@ -16,6 +16,7 @@ const table = tableOf<Row>('shop', {
   wantedChance: 'wanted_chance',
   partUnit: 'part_unit',
   sports: 'sports',
+  learnsFromAll: 'learns_from_all',
   fits: 'fits',
   measuresWith: 'measures_with',
 });
@@ -30,6 +31,7 @@ export const KEPT: Omit<Row, 'name' | 'town' | 'demo' | 'timeZone' | 'calibratio
   wantedChance: WANTED_CHANCE,
   partUnit: 'g',
   sports: {},
+  learnsFromAll: true,
   fits: [],
   measuresWith: [],
 };
@@ -68,7 +70,7 @@ export const setShop = (db: Queries, shop: Row): Promise<unknown> =>
     `on conflict (only_row, shop_id) do update set name = excluded.name, town = excluded.town, demo = excluded.demo,
        time_zone = excluded.time_zone, calibration_hours = excluded.calibration_hours, backups_kept = excluded.backups_kept,
        signed_in_hours = excluded.signed_in_hours, wanted_chance = excluded.wanted_chance,
-       part_unit = excluded.part_unit, sports = excluded.sports, fits = excluded.fits, measures_with = excluded.measures_with`,
+       part_unit = excluded.part_unit, sports = excluded.sports, fits = excluded.fits, measures_with = excluded.measures_with, learns_from_all = excluded.learns_from_all`,
   );
 
 /** A moment, and the day that it is in the shop. */

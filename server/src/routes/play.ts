@@ -18,9 +18,10 @@ import { codeOf, findLink, makeLink, useLink, type Link } from '../records/link'
 import { addLookAgain, findLookAgain, lookAgainBy, setLookedAgain } from '../records/look-again';
 import { findPlayer } from '../records/player';
 import { playerPage, sessionsOfFrame } from '../records/player-page';
+import { kindOf, playersAlike } from '../records/alike';
 import { addSession } from '../records/session';
 import { programmes } from '../records/programme';
-import { momentOf, theShop, type Moment } from '../records/shop';
+import { momentOf, theShop, yearOf, type Moment } from '../records/shop';
 import type { Hub } from '../instruments/hub';
 import { ofShop } from '../shops/of-shop';
 import { requirePlayed } from './rounds';
@@ -115,6 +116,15 @@ export function playRoutes(
     const page = await playerPage(db, params.id ?? '', now());
     if (!page) throw new ApiProblem('not-found');
     return page;
+  });
+  answer(router, 'learnedOfPlayer', async ({ params: { id = '' }, query: { sport } }) => {
+    const player = await findPlayer(db, id);
+    if (!player) throw new ApiProblem('not-found');
+    const { learnsFromAll } = await theShop(db);
+    if (!learnsFromAll) return { on: false, players: 0, sessions: 0, missing: 0, told: [], among: [] };
+    const year = yearOf(await momentOf(db, now()));
+    const { players, place } = await playersAlike(db, sport, id, year);
+    return { on: true, ...(await compute('learnedAbout', sport, players, kindOf(player, year), place)) };
   });
   answer(router, 'frameSessions', ({ params }) => sessionsOfFrame(db, params.id ?? ''));
   answer(router, 'day', async () => ({

@@ -25,6 +25,7 @@ const draft = useDraft(() => ({
   signedIn: null as Typed,
   wanted: WANTED_CHANCE,
   partUnit: 'g' as PartUnit,
+  learnsFromAll: true,
   fits: [] as Sport[],
   measuresWith: [] as BenchTool[],
 }));
@@ -48,7 +49,7 @@ const busy = ref(false);
 onMounted(async () => {
   try {
     const { calibrationHours, backupsKept, signedInHours, wantedChance, ...same } = await shop.load();
-    const { name, town, timeZone, partUnit, fits, measuresWith } = same;
+    const { name, town, timeZone, partUnit, learnsFromAll, fits, measuresWith } = same;
     draft.begin('shop', {
       name,
       town,
@@ -58,6 +59,7 @@ onMounted(async () => {
       signedIn: signedInHours,
       wanted: wantedChance,
       partUnit,
+      learnsFromAll,
       fits,
       measuresWith,
     });
@@ -138,6 +140,12 @@ const at = (path: string): string[] => [refused.value?.at(path)].filter((s) => s
         :items="PART_UNITS"
         label="Weights of parts in"
         hint="Tape, grips, pieces; frames are weighed as the head line says"
+        persistent-hint
+      />
+      <v-checkbox
+        v-model="form.learnsFromAll"
+        label="Let sessions of all players advise the next one"
+        hint="Within this shop, without names, from eight players on"
         persistent-hint
       />
       <h3 class="heading">What you fit</h3>

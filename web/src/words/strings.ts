@@ -29,16 +29,16 @@ export const KIND_ITEMS = (Object.keys(STRING_KIND_NAMES) as StringKind[]).map((
   title: STRING_KIND_NAMES[value],
 }));
 
-type TensionUnit = Stringing['unit'];
+export type TensionUnit = Stringing['unit'];
 /** A tension without its unit, in the one in which its strings were said. */
-const inUnit = (kg: number, unit: TensionUnit): string =>
+export const inTension = (kg: number, unit: TensionUnit): string =>
   (unit === 'lb' ? kg / KG_PER_POUND : kg).toFixed(1).replace(/\.0$/, '');
 export const tensionWords = ({
   mainsKg,
   crossesKg,
   unit,
 }: Pick<Stringing, 'mainsKg' | 'crossesKg' | 'unit'>): string =>
-  `${inUnit(mainsKg, unit)}${mainsKg === crossesKg ? '' : ` / ${inUnit(crossesKg, unit)}`} ${unit}`;
+  `${inTension(mainsKg, unit)}${mainsKg === crossesKg ? '' : ` / ${inTension(crossesKg, unit)}`} ${unit}`;
 
 export function stringWords(s: Stringing): string {
   const gauge = (mm: number | null): string => (mm === null ? '' : ` ${mm.toFixed(2)} mm`);
@@ -81,10 +81,10 @@ export function leftWords(bed: StringBed): string {
   const left = tensionOf(bed.stringing, bed);
   if (!left) return '';
   const { unit, readings } = bed.stringing;
-  const about = `about ${inUnit(left.kg, unit)} ${unit} ±${inUnit(2 * left.uncertainty, unit)}`;
+  const about = `about ${inTension(left.kg, unit)} ${unit} ±${inTension(2 * left.uncertainty, unit)}`;
   const read = readings.at(-1);
   if (!read) return `${about}, estimated`;
-  const measured = `${inUnit(read.kg, unit)} ${unit} measured ${dayWords(read.on)}${read.with ? ` (${read.with})` : ''}`;
+  const measured = `${inTension(read.kg, unit)} ${unit} measured ${dayWords(read.on)}${read.with ? ` (${read.with})` : ''}`;
   return left.share > 0.995 ? measured : `${measured}; now ${about}, estimated`;
 }
 
@@ -118,13 +118,19 @@ const CHANGE_WORDS: Record<StringChange, { why: string; givesUp: string }> = {
   thicker: { why: 'lasts longer', givesUp: 'bite' },
   opener: { why: 'more bite on the ball', givesUp: 'another frame, strings that last' },
 };
+/** What sessions here say of a lever. */
+const LEARNED_WORDS = {
+  suits: 'suited players here',
+  against: 'players here were happier the other way',
+};
 /** «swing weight down, twist weight up» */
 export const movesWords = (moves: WeightLever['moves']): string =>
   moves.map(({ key, up }) => `${specName(key)} ${up ? 'up' : 'down'}`).join(', ');
 /** @example leverWords({ lever: 'strings', change: 'tighter', byKg: [1, 1.5], costs: 1 }, 'kg').what // tighter strings, by 1 to 1.5 kg */
-export function leverWords(lever: Lever, unit: TensionUnit): { what: string; why: string } {
+export function leverWords(lever: Lever, unit: TensionUnit): { what: string; why: string; learned: string } {
+  const learned = lever.learned ? LEARNED_WORDS[lever.learned] : '';
   if (lever.lever === 'weight') {
-    return { what: `weight: ${movesWords(lever.moves)}`, why: 'bench time' };
+    return { what: `weight: ${movesWords(lever.moves)}`, why: 'bench time', learned };
   }
   const { why, givesUp } = CHANGE_WORDS[lever.change];
   const what = stringStepWords({ change: lever.change });
@@ -136,7 +142,7 @@ export function leverWords(lever: Lever, unit: TensionUnit): { what: string; why
         ? `, by ${Math.round(least / KG_PER_POUND)} to ${Math.round(most / KG_PER_POUND)} lb`
         : `, by ${least} to ${most} kg`;
   const to = lever.to ? `, ${STRING_KIND_NAMES[lever.to]}` : '';
-  return { what: `${what}${to}${by}`, why: `${why}; gives up ${givesUp}` };
+  return { what: `${what}${to}${by}`, why: `${why}; gives up ${givesUp}`, learned };
 }
 
 const kindWords = (mains: StringKind | undefined, crosses: StringKind | undefined): string => {
@@ -160,4 +166,4 @@ export function toldStrings(
 }
 /** «Tensions of 41 setups: 22.1 to 25 kg for the middle half.» */
 export const spreadWords = ({ count, lowKg, middleKg, highKg }: TensionSpread, unit: TensionUnit): string =>
-  `Tensions of ${count} setups: half of them ${inUnit(lowKg, unit)} to ${inUnit(highKg, unit)} ${unit}, around ${inUnit(middleKg, unit)}.`;
+  `Tensions of ${count} setups: half of them ${inTension(lowKg, unit)} to ${inTension(highKg, unit)} ${unit}, around ${inTension(middleKg, unit)}.`;

@@ -19,6 +19,7 @@ import { BOTHER_WORDS } from '../../words/players';
 import { leverWords, movesWords } from '../../words/strings';
 import { useFitting } from '../../stores/fitting';
 import { useGuides } from '../../stores/guides';
+import { useLearned } from '../../stores/learned';
 import { useUnits } from '../../stores/units';
 import { GUIDE_NAMES, GUIDE_REASON_WORDS } from '../../words';
 import { guidedPlayer } from './guided-player';
@@ -33,6 +34,7 @@ const emit = defineEmits<{ search: [text: string] }>();
 const fitting = useFitting();
 const units = useUnits();
 const shopGuides = useGuides();
+const { told } = useLearned();
 const draft = props.aim.kept.value;
 
 const guides = computed(() =>
@@ -77,6 +79,7 @@ const levers = computed(() => {
     kind: bed && kindsOf(bed.stringing).mains,
     isDue: bed && bed.due.length > 0,
     isTender: isTender(draft.value.bothers),
+    learned: told.value,
   };
   const unit = bed?.stringing.unit ?? 'kg';
   if (!strung.value) return [];
@@ -184,6 +187,7 @@ const levers = computed(() => {
         <ol class="small">
           <li v-for="one in list" :key="one.what">
             {{ one.what }} <span class="soft">({{ one.why }})</span>
+            <b v-if="one.learned"> · {{ one.learned }}</b>
           </li>
         </ol>
       </div>

@@ -36,6 +36,7 @@ import NotYet from '../../bench/NotYet.vue';
 import { dressWords } from '../../words/dress';
 import { CONDITION_WORDS, SPEC_NAMES, PRIORITY_WORDS } from '../../words';
 import AimJudged from './AimJudged.vue';
+import AimLearned from './AimLearned.vue';
 import AimSource from './AimSource.vue';
 import EarlierAims from './EarlierAims.vue';
 import AimMeaning from './AimMeaning.vue';
@@ -210,6 +211,7 @@ const PRIORITIES = ALL_PRIORITIES.map((value) => ({ value, title: PRIORITY_WORDS
       <DraftNotice :draft="kept" />
       <AimWays :aim="aim" />
       <AimSource :aim="aim" :setups="choices" @search="searchSetups" />
+      <AimLearned :aim="aim" />
       <details class="finish" :open="draft.finish !== null">
         <summary>
           <b>Finished as</b> {{ dressWords(aim.finished.value?.dress ?? {}, shape.sport) }}

@@ -11,6 +11,9 @@ import { useKept } from '../../ui/kept';
 import { sent, type Typed } from '../../ui/typed';
 import { useBeside } from '../../stores/beside';
 import { useFitting } from '../../stores/fitting';
+import { useLearned } from '../../stores/learned';
+import { useUnits } from '../../stores/units';
+import { restsOn } from '../../words/learned';
 import { useLibrary } from '../../stores/library';
 
 /** Begins a programme on the frame: the one that suits what was felt last stands first. */
@@ -18,11 +21,13 @@ const open = defineModel<boolean>({ required: true });
 const fitting = useFitting();
 const library = useLibrary();
 const others = useBeside();
+const units = useUnits();
 const by = useKept('kevro-by', '');
 const draft = useDraft(() => ({
   name: 'find-ceiling' as Programme,
   massG: null as Typed,
   swingWeight: null as Typed,
+  byHappiest: true,
   note: '',
 }));
 const form = draft.value;
@@ -62,6 +67,7 @@ watch(
       note: '',
       massG: null,
       swingWeight: null,
+      byHappiest: true,
     });
   },
   { immediate: true },
@@ -72,17 +78,28 @@ watch([() => form.value.name, goal, open], ([name, { massG, swingWeight }, isOpe
   form.value.massG ??= massG;
   form.value.swingWeight ??= swingWeight;
 });
+const { told } = useLearned();
+const learned = computed(() => told.value.find(({ what }) => what === 'swingWeight'));
+const happiestWords = computed(() => {
+  const { record } = fitting;
+  if (!learned.value || !record) return '';
+  const { from, to } = learned.value.happiest;
+  const show = (value: number): string => units.show('swingWeight', value, record.shape);
+  return `First step toward ${show(from)} to ${show(to)} ${units.unit('swingWeight')}, where players here were happiest (${restsOn(learned.value)})`;
+});
 async function submit(key: string): Promise<void> {
   const { view, record } = fitting;
   if (!view || !record) return;
-  const { name, massG, swingWeight, note } = form.value;
+  const { name, massG, swingWeight, byHappiest, note } = form.value;
+  const happiest =
+    byHappiest && programmeTraits(name).goesByHappiest ? (learned.value?.happiest ?? null) : null;
   const towards = programmeTraits(name).needsTarget
     ? { massG: sent(massG), swingWeight: sent(swingWeight) }
     : null;
   await fitting.stored(
     await api('beginProgramme', {
       id: view.id,
-      body: { key, frameId: record.id, name, towards, note, by: by.value },
+      body: { key, frameId: record.id, name, towards, happiest, note, by: by.value },
     }),
   );
 }
@@ -118,6 +135,12 @@ async function submit(key: string): Promise<void> {
           :error="said('towards.swingWeight')"
         />
       </div>
+      <v-checkbox
+        v-if="happiestWords && programmeTraits(form.name).goesByHappiest"
+        v-model="form.byHappiest"
+        :label="happiestWords"
+        hide-details
+      />
       <v-text-field v-model="form.note" label="Note" :error-messages="at('note')" />
     </template>
   </FormDialog>

@@ -1,11 +1,27 @@
 import { partUnit } from '../../words/part-weight';
 import { measuredIn, settleFrame, type AxisSpecs } from '@kevro/core';
-import { zoneChangeWords, type Carried, type FrameRecord, type RoundView } from '@kevro/contract';
+import {
+  stringStepWords,
+  zoneChangeWords,
+  type Carried,
+  type FrameRecord,
+  type RoundView,
+} from '@kevro/contract';
 import { changedZones } from './what-changed';
 
 /** What the frame carried in a round: once it is signed off what was built, before that what it began with. */
 export const carriedIn = (round: RoundView): Carried | null =>
   round.signOffs.at(-1)?.onFrame ?? round.onFrame;
+
+/** What was done with the strings in a round that was built, in words. */
+const restrungIn = (round: RoundView): string[] =>
+  round.signOffs.length === 0
+    ? []
+    : (round.plans.find(({ id }) => id === round.state.planId)?.swaps ?? []).flatMap((swap) =>
+        swap.what === 'strings'
+          ? [swap.job?.step ? stringStepWords(swap.job.step, swap.job.unit) : 'new strings']
+          : [],
+      );
 
 export interface PlayedWith {
   round: RoundView;
@@ -20,7 +36,10 @@ export function playedWith(frame: FrameRecord, rounds: readonly RoundView[]): Pl
   return rounds.map((round) => {
     const built = round.signOffs.at(-1)?.onFrame;
     const change = built && round.onFrame ? changedZones(settled, round.onFrame, built) : undefined;
-    const words = change ? zoneChangeWords(change, partUnit()) || 'no weight changed' : 'as found';
-    return { round, words, specs: measuredIn(round)?.specs };
+    const words = [change ? zoneChangeWords(change, partUnit()) : '', ...restrungIn(round)]
+      .filter(Boolean)
+      .join(', ');
+    const none = change ? 'no weight changed' : 'as found';
+    return { round, words: words || none, specs: measuredIn(round)?.specs };
   });
 }
