@@ -14,6 +14,7 @@ export type ChangedKind =
   | 'instrument'
   | 'guide'
   | 'follow-up'
+  | 'season'
   | 'shop'
   | 'device'
   | 'reading';

@@ -101,6 +101,7 @@ import {
   sessionRow,
 } from './records/play';
 import { armHistory, newPlayer, player, playerQuery } from './records/player';
+import { editSeasonDate, newSeasonDate, seasonFile, seasonPage, seasonRead } from './records/season';
 import { backups, beginShop, editShop, restoreQuery, restored, shop } from './records/shop';
 import { dress } from './shapes';
 
@@ -568,6 +569,28 @@ export const calls = {
     ...call(at.learnedOfPlayer, 'What sessions of players alike say', learnedOfPlayer),
     query: learnedQuery,
   },
+  season: call(at.season, 'A player’s matches and rests, and what is to be done by when', seasonPage),
+  seasonCalendar: {
+    ...at.seasonCalendar,
+    summary: 'A player’s season as a calendar file (RFC 5545)',
+    answer: z.string(),
+    body: undefined,
+    query: undefined,
+    download: 'text/calendar',
+  },
+  addSeasonDate: begin(at.addSeasonDate, 'player', 'Note matches or a rest', seasonPage, newSeasonDate),
+  readSeason: {
+    ...begin(at.readSeason, 'player', 'Read matches and rests from a calendar file', seasonRead, seasonFile),
+    bodyMostBytes: 1_200_000,
+  },
+  editSeasonDate: act(at.editSeasonDate, 'season', 'Change matches or a rest', seasonPage, editSeasonDate),
+  removeSeasonDate: act(
+    at.removeSeasonDate,
+    'season',
+    'Take matches or a rest out of the calendar',
+    seasonPage,
+    z.strictObject({}),
+  ),
   playerPage: call(at.playerPage, 'A player with frames, fittings and sessions', playerPage),
   frameSessions: call(
     at.frameSessions,

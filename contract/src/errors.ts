@@ -87,6 +87,11 @@ const TABLE = {
   'needs-face-on': entry(422, `Edge-on needs a face-on reading of the ${SPECS.swingWeight.name} beside it.`),
   'too-few-rods': entry(422, 'At least two rods of different value are needed.'),
   'strings-stay': entry(422, 'Its strings stay in: plan for it strung.'),
+  'no-calendar': entry(
+    422,
+    'This is no calendar file. Save it as .ics from your calendar, and drop it here again.',
+  ),
+  'ends-before': entry(422, 'It ends before it begins.'),
   'no-strings': entry(422, 'This sport plays without strings.'),
   'one-lever': entry(
     422,

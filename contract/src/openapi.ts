@@ -191,6 +191,7 @@ const TAGS: Record<string, string> = {
   players: 'Players',
   programmes: 'Programmes: the next step',
   rounds: 'Rounds: what follows from the last session',
+  season: 'Matches and rests of players',
   search: 'Finding players, frames, setups and fittings by words',
   sessions: 'Sessions that were played',
   tensions: 'How tightly the library is strung',

@@ -20,6 +20,7 @@ export * from './fitting';
 export * from './play';
 export * from './bed';
 export * from './alike';
+export * from './season';
 export * from './typed';
 export * from './stock';
 export * from './learn';

@@ -66,6 +66,7 @@ const OWN_ROW: Partial<Record<ChangedKind, string>> = {
   part: 'part',
   instrument: 'instrument',
   'follow-up': 'look_again',
+  season: 'season_date',
 };
 
 /** Waits until nobody else changes what the act is about. */

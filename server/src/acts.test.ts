@@ -64,6 +64,7 @@ it('every act is sent twenty times below, but for those that say how something i
     'removeFilm',
     'removeFitting',
     'removeOutline',
+    'removeSeasonDate',
     'resetStaff',
     'setAside',
     'setBeside',

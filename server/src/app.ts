@@ -23,6 +23,7 @@ import { instrumentRoutes } from './routes/instruments';
 import { libraryRoutes } from './routes/library';
 import { measurementRoutes } from './routes/measurements';
 import { linkRoutes, playRoutes } from './routes/play';
+import { seasonRoutes } from './routes/season';
 import { builtPage } from './routes/page';
 import { paperRoutes } from './routes/papers';
 import { playerRoutes } from './routes/players';
@@ -144,6 +145,7 @@ export function createApp({
   setupRoutes(api, acts);
   fittingRoutes(api, acts, now);
   roundRoutes(api, acts, now, hub);
+  seasonRoutes(api, acts, now);
   playRoutes(api, acts, now, { hub, compute, addresses, shopCode });
   housekeepingRoutes(api, db);
   paperRoutes(api, db, now);

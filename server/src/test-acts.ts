@@ -213,6 +213,18 @@ export const BEGINS: Partial<Record<ActName, Case>> = {
     () => '/look-again',
     (w) => ({ playerId: w.playerId, fittingId: w.id, dueOn: '2027-05-01', why: 'growing' }),
   ],
+  addSeasonDate: [
+    'measured',
+    (w) => `/players/${w.playerId}/season`,
+    () => ({ kind: 'match', fromDay: '2027-05-01', toDay: '2027-05-02' }),
+  ],
+  readSeason: [
+    'measured',
+    (w) => `/players/${w.playerId}/season/file`,
+    () => ({
+      text: 'BEGIN:VCALENDAR\nBEGIN:VEVENT\nUID:one\nDTSTART;VALUE=DATE:20270101\nEND:VEVENT\nEND:VCALENDAR',
+    }),
+  ],
   reopenFitting: [
     'measured',
     async (w) => {

@@ -152,6 +152,16 @@ export type LookAgain = z.output<typeof lookAgain>;
 
 /** What the day asks for beside the fittings. */
 export const day = z.strictObject({
+  matches: z
+    .array(
+      z.strictObject({
+        playerId: z.string(),
+        playerName: z.string(),
+        fromDay: z.string(),
+        title: z.string(),
+      }),
+    )
+    .describe('of the next two weeks, the first first; at most 20'),
   lookAgain: z.strictObject({ rows: z.array(lookAgain), total: z.number() }),
   calibrations: z.array(
     z.strictObject({ id: z.string(), name: z.string(), calibratedAt: z.string().nullable() }),

@@ -2,8 +2,8 @@ import { describe, expect, it } from 'vitest';
 import { predict } from '../mass';
 import { SPORTS, type Sport } from '../sport';
 import {
-  MOST_STEPS,
   nextStep,
+  programmeTraits,
   type Day,
   type Felt,
   type Played,
@@ -283,7 +283,7 @@ describe('the next step', () => {
   });
 
   it('leaves it alone after seven changes', () => {
-    const seven = Array.from({ length: MOST_STEPS }, (): [ZoneChange[], Felt] => [tip(0.5), good]);
+    const seven = Array.from({ length: programmeTraits('find-ceiling').mostSteps }, (): [ZoneChange[], Felt] => [tip(0.5), good]);
     expect(next('find-ceiling', played([none, good], ...seven))).toMatchObject({
       state: 'done',
       change: [],

@@ -13,9 +13,6 @@ import { withinRoom } from './room';
 import { lastStrings, loosened } from './strings-first';
 import { RULES, evenlyOff, isChange, sum, undone, zonesOf, type Ground } from './rules';
 
-/** After so many steps the hand has got used to changes: leave it alone for a while (common practice). */
-export const MOST_STEPS = 7;
-
 /** Specs that differ by rounding are the same. */
 const SAME = 1e-9;
 
@@ -95,13 +92,15 @@ export function nextStep(request: ProgrammeRequest): Proposal {
     return propose({ state: 'stopped', change, reason: 'sore' });
   }
   // These begin with a change, before anything was played.
+  const { asksForDay, changesStrings, mostSteps } = programmeTraits(programme);
   const lightenFirst = programme === 'after-sore-arm' && there.length > 0 && !history.some(isChange);
-  const atOnce = programmeTraits(programme).asksForDay || lightenFirst;
+  const atOnce = asksForDay || lightenFirst;
   if (!last?.session && !atOnce) return propose({ state: 'go-on', change: [], reason: 'play-first' });
   const felt: Noted = last?.session ?? { energyLeft: 'enough', arm: 'fine' };
   if (
-    !programmeTraits(programme).asksForDay &&
-    history.filter(isChange).length >= MOST_STEPS &&
+    !asksForDay &&
+    !changesStrings &&
+    history.filter(isChange).length >= mostSteps &&
     !isTired(felt)
   )
     return propose({ state: 'done', change: [], reason: 'seven-steps' });

@@ -22,6 +22,10 @@ export type Programme = (typeof PROGRAMMES)[number];
 export interface ProgrammeTraits {
   /** Each session says what kind of day it is for, and it goes on from day to day: no answer ends it. */
   asksForDay?: true;
+  /** Sessions in a row that are played before the next step. */
+  sessionsBetween: number;
+  /** After so many changes it is left alone (common practice). */
+  mostSteps: number;
   /** It goes toward another frame, which has to be said. */
   needsTarget?: true;
   /** Its name says that an arm was sore: it is left out where others may read it. */
@@ -36,14 +40,25 @@ export interface ProgrammeTraits {
   lookAgainDays: number;
   lookAgainWhy: 'programme' | 'growing';
 }
-const USUAL_TRAITS: ProgrammeTraits = { lookAgainDays: 42, lookAgainWhy: 'programme' };
+const USUAL_TRAITS: ProgrammeTraits = {
+  sessionsBetween: 1,
+  mostSteps: 7,
+  lookAgainDays: 42,
+  lookAgainWhy: 'programme',
+};
 const TRAITS: Partial<Record<Programme, ProgrammeTraits>> = {
-  'strings-first': { ...USUAL_TRAITS, changesStrings: true },
+  'strings-first': { ...USUAL_TRAITS, mostSteps: 3, changesStrings: true },
   'find-ceiling': { ...USUAL_TRAITS, goesByHappiest: true },
-  climb: { ...USUAL_TRAITS, goesByHappiest: true },
+  climb: { ...USUAL_TRAITS, sessionsBetween: 2, goesByHappiest: true },
   'trim-evenly': { ...USUAL_TRAITS, lightens: true },
-  'after-sore-arm': { ...USUAL_TRAITS, lightens: true, isPrivate: true },
-  'half-way': { needsTarget: true, lookAgainDays: 182, lookAgainWhy: 'growing' },
+  'after-sore-arm': { ...USUAL_TRAITS, sessionsBetween: 3, lightens: true, isPrivate: true },
+  'half-way': {
+    sessionsBetween: 1,
+    mostSteps: 7,
+    needsTarget: true,
+    lookAgainDays: 182,
+    lookAgainWhy: 'growing',
+  },
   'hot-cold': { ...USUAL_TRAITS, asksForDay: true },
 };
 /** @example programmeTraits('hot-cold').asksForDay // true */

@@ -4,10 +4,16 @@ import type { AxisSpecs, Specs } from '../mass';
 import type { AnySport, ZoneName } from '../sport';
 import { isOnlyLittle, isSore, isTired, isTwisting, type Day, type Noted } from './felt';
 import { stringsFirst } from './strings-first';
-import type { Played, Programme, ProgrammeRequest, Proposal, StepReason, ZoneChange } from './programme';
+import {
+  programmeTraits,
+  type Played,
+  type Programme,
+  type ProgrammeRequest,
+  type Proposal,
+  type StepReason,
+  type ZoneChange,
+} from './programme';
 
-/** Sessions in a row that must be good before a heavier step. */
-const GOOD_BEFORE = { climb: 2, 'after-sore-arm': 3 } as const;
 /** What trimming takes off everywhere. */
 const TRIM_SHARE = 0.3;
 export const sum = (changes: readonly ZoneChange[], zone: ZoneName): number =>
@@ -227,14 +233,14 @@ export const RULES: Record<Programme, Rule> = {
       ? { state: 'go-on', change, reason: 'still-heavy' }
       : { state: 'done', change: [], reason: 'nothing-left' };
   },
-  climb: carefully(GOOD_BEFORE.climb, 1, 'carried'),
+  climb: carefully(programmeTraits('climb').sessionsBetween, 1, 'carried'),
   // Lighter first; then in half steps, each after three good sessions, back to what it was.
   'after-sore-arm': (ground) => {
     const { history, on, there, steps } = ground;
     const off = evenlyOff(ground);
     if (!history.some(isChange) && off.length > 0)
       return { state: 'go-on', change: off, reason: 'lighter-first' };
-    const step = carefully(GOOD_BEFORE['after-sore-arm'], 0.5, 'good-again')(ground);
+    const step = carefully(programmeTraits('after-sore-arm').sessionsBetween, 0.5, 'good-again')(ground);
     if (step.reason !== 'good-again' || there.length === 0) return step;
     const change = zonesOf(there).flatMap((zone): ZoneChange[] => {
       const missing = sum(there, zone) - sum(on, zone);

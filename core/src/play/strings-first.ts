@@ -2,11 +2,9 @@ import { Fault } from '../fault';
 import { SOFTER, type StringStep } from '../part';
 import { dataOf } from '../sport';
 import { isTired } from './felt';
-import { type Played, type Proposal } from './programme';
+import { programmeTraits, type Played, type Proposal } from './programme';
 import type { Ground } from './rules';
 
-/** After so many changes strings have done what they can (common practice). */
-const MOST_CHANGES = 3;
 type Found = Omit<Proposal, 'specs'>;
 
 /** After so many sessions of which nobody said where balls landed it ends: there is nothing to go by. */
@@ -48,7 +46,7 @@ export function stringsFirst({
     const becomes =
       (bed.mainsKg ?? (least + most) / 2) + (strings.change === 'looser' ? -1 : 1) * (strings.byKg ?? 0);
     const isPossible = strings.byKg === undefined || (becomes >= least && becomes <= most);
-    return isPossible && done.length < MOST_CHANGES
+    return isPossible && done.length < programmeTraits('strings-first').mostSteps
       ? { state: 'go-on', change: [], strings, reason }
       : enough;
   };

@@ -3,6 +3,10 @@ const DAY_MS = 86_400_000;
 export const daysBetween = (from: string, to: string): number =>
   Math.round((Date.parse(to) - Date.parse(from)) / DAY_MS);
 
+/** The day so many days after one, before it where they are less than none. @example dayAfter('2026-11-30', 2) // '2026-12-02' */
+export const dayAfter = (day: string, days: number): string =>
+  new Date(Date.parse(day) + days * DAY_MS).toISOString().slice(0, 10);
+
 const formats = new Map<string, Intl.DateTimeFormat>();
 
 /**

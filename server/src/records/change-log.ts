@@ -18,6 +18,7 @@ export async function listChanges(
         when 'instrument' then (select name from instrument where id = c.record_id)
         when 'measurement' then (select tag from measurement m join frame on frame.id = m.frame_id where m.id = c.record_id)
         when 'stringing' then (select tag from stringing s join frame on frame.id = s.frame_id where s.id = c.record_id)
+        when 'season' then (select name from season_date d join player p on p.id = d.player_id where d.id = c.record_id)
         when 'guide' then c.record_id
       end, '') as title
      from (select * from change_log order by seq desc limit ${limit} offset ${offset}) c order by c.seq desc`,

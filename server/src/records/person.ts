@@ -27,6 +27,7 @@ const ABOUT: Record<string, string> = {
   programme: `fitting_id in (${FITTINGS})`,
   programme_event: `programme_id in (select id from programme where fitting_id in (${FITTINGS}))`,
   look_again: 'player_id = $1',
+  season_date: 'player_id = $1',
 };
 /** What is taken out of each: the person, and every word that somebody wrote. Frames, numbers and builds stay. */
 const BLANKED: Record<string, string> = {
@@ -117,7 +118,7 @@ export async function erasePlayer(tx: Queries, id: string, now: string): Promise
   const named = NAMED.map((table) => `select id from "${table}" where ${ABOUT[table]}`);
   const found = await tx.query<{ id: string }>(named.join(' union all '), [id]);
   const [player] = await tx.query<{ name: string }>('select name from player where id = $1', [id]);
-  for (const table of ['session_link', 'session', 'look_again', 'film'])
+  for (const table of ['session_link', 'session', 'look_again', 'season_date', 'film'])
     await tx.query(`delete from ${table} where ${ABOUT[table]}`, [id]);
   // What leads to the others is blanked last.
   for (const table of Object.keys(BLANKED).toReversed()) {

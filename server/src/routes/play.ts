@@ -19,6 +19,7 @@ import { addLookAgain, findLookAgain, lookAgainBy, setLookedAgain } from '../rec
 import { findPlayer } from '../records/player';
 import { playerPage, sessionsOfFrame } from '../records/player-page';
 import { kindOf, playersAlike } from '../records/alike';
+import { matchesSoon } from '../records/season';
 import { addSession } from '../records/session';
 import { programmes } from '../records/programme';
 import { momentOf, theShop, yearOf, type Moment } from '../records/shop';
@@ -127,12 +128,21 @@ export function playRoutes(
     return { on: true, ...(await compute('learnedAbout', sport, players, kindOf(player, year), place)) };
   });
   answer(router, 'frameSessions', ({ params }) => sessionsOfFrame(db, params.id ?? ''));
-  answer(router, 'day', async () => ({
-    lookAgain: await lookAgainBy(db, (await momentOf(db, now())).day),
-    calibrations: (await hub.all())
-      .filter(({ retired, calibrationState }) => !retired && DUE.has(calibrationState))
-      .map(({ id, name, calibration }) => ({ id, name, calibratedAt: calibration?.takenAt ?? null })),
-  }));
+  answer(router, 'day', async () => {
+    const { day } = await momentOf(db, now());
+    const [matches, lookAgain, instruments] = await Promise.all([
+      matchesSoon(db, day),
+      lookAgainBy(db, day),
+      hub.all(),
+    ]);
+    return {
+      matches,
+      lookAgain,
+      calibrations: instruments
+        .filter(({ retired, calibrationState }) => !retired && DUE.has(calibrationState))
+        .map(({ id, name, calibration }) => ({ id, name, calibratedAt: calibration?.takenAt ?? null })),
+    };
+  });
   acts.begin(
     router,
     'addLookAgain',

@@ -24,6 +24,13 @@ export const router = createRouter({
       meta: { title: 'Player' },
     },
     {
+      path: '/players/:id/season',
+      name: 'season',
+      component: () => import('../players/SeasonPage.vue'),
+      props: true,
+      meta: { title: 'Season' },
+    },
+    {
       path: '/frames',
       name: 'frames',
       component: () => import('../frames/FramesPage.vue'),

@@ -64,6 +64,9 @@ const advisedWords = ({ what, words }: PlayerPage['advised'][number]): string =>
     <div class="page-top">
       <h1>{{ page.player.name }}</h1>
       <span class="spring" />
+      <v-btn variant="outlined" size="large" :to="{ name: 'season', params: { id: page.player.id } }"
+        >Season</v-btn
+      >
       <v-btn variant="outlined" size="large" @click="again = true">Remind me on…</v-btn>
       <v-btn variant="outlined" size="large" @click="form?.show(page.player)">Change</v-btn>
     </div>

@@ -177,6 +177,19 @@ useArrowsAlong('.today a.entry');
     </template>
     <ListFoot v-if="rows && rows.length > 0" :shown="rows.length" :total="total" @more="more" />
 
+    <section v-if="!query.closed && day && day.matches.length > 0" aria-label="Matches soon">
+      <h2 class="heading">Matches soon</h2>
+      <ul class="list">
+        <li v-for="(one, i) in day.matches" :key="i">
+          <RouterLink :to="`/players/${one.playerId}/season`" class="entry">
+            <span class="who"
+              ><b>{{ one.playerName }}</b> <span class="soft">{{ one.title }}</span></span
+            >
+            <span class="soft">{{ dayWords(one.fromDay) }}</span>
+          </RouterLink>
+        </li>
+      </ul>
+    </section>
     <section v-if="!query.closed && day && day.lookAgain.total > 0" aria-label="To look at again">
       <h2 class="heading">To look at again</h2>
       <ul class="list">

@@ -1,0 +1,2 @@
+export * from './growth';
+export * from './season';
