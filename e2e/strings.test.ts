@@ -85,3 +85,57 @@ test('Compare shows one’s own strings beside others’, in one unit, with the 
   const row = page.getByRole('row').filter({ hasText: 'Ansel Rook' }).first();
   await expect(row).toContainText(/\d+(\.\d)? kg, /);
 });
+
+test('strings first: balls fly long, the next step is tighter strings, and the bench says how they go in', async () => {
+  await inLight(page);
+  const { frames } = await shop.get<FittingView>('/fittings/f-ilka');
+  const roundId = frames[0]?.rounds.at(-1)?.id;
+  const played = { energyLeft: 'plenty', arm: 'fine', depth: 'long', playedOn: '2026-11-20' };
+  expect(
+    (await shop.send('POST', '/fittings/f-ilka/sessions', { key: 'balls fly long', roundId, ...played }))
+      .status,
+  ).toBe(200);
+  await page.goto('/fittings/f-ilka/play');
+  // What suits what was felt stands first; its first step is shown before anybody begins it.
+  await page.getByText('This is the first step of “Strings first”.').waitFor();
+  await button('Another programme…').click();
+  await dialog()
+    .getByRole('radio', { name: /^Strings first · suits what is known/ })
+    .check({ force: true });
+  await dialog().getByRole('button', { name: 'Begin it' }).click();
+  await dialog().waitFor({ state: 'detached' });
+  await expect(page.getByRole('status').filter({ hasText: 'Tighter strings by 1 kg' })).toBeVisible();
+  await page.getByText(/^string it: .*24 kg/).waitFor();
+  // Strings are its one lever.
+  await expect(button('Different step…')).toHaveCount(0);
+  expect(await problemsOf(page)).toEqual([]);
+  await button('Make the build sheet for this step').click();
+  await page.waitForURL('**/build');
+  const step = page.getByRole('listitem').filter({ hasText: 'Put new strings in' });
+  await expect(step).toContainText(/new strings, .*24 kg/);
+  await expect(step).toContainText('Mains from the middle out, then crosses from the head down.');
+  await page.getByRole('checkbox', { name: /^Weigh the frame/ }).click();
+  await step.getByRole('button', { name: 'note the new strings…' }).click();
+  await expect(field(/^Mains tension/)).toHaveValue('24');
+  expect(await problemsOf(page)).toEqual([]);
+});
+
+test('new strings are planned by hand at a tension of their own, in the order of the shop', async () => {
+  await page.goto('/settings');
+  await field('In which order we string').fill('One piece, around the world');
+  const form = page.locator('form.numbers');
+  await form.getByRole('button', { name: 'Save' }).click();
+  await expect
+    .poll(
+      async () =>
+        (await shop.get<{ sports: { tennis?: { strings?: object } } }>('/shop')).sports.tennis?.strings,
+    )
+    .toEqual({ order: 'One piece, around the world' });
+  await page.goto('/fittings/f-ilka/plan');
+  await page.getByText('Change grips or strings').click();
+  await page.getByRole('combobox', { name: 'Strings' }).press('Enter');
+  await page.getByRole('option', { name: 'new strings' }).click();
+  await field(/^Mains tension/).fill('25.5');
+  await field(/^Pre-stretch/).fill('10');
+  await page.getByText(/^Changed to new strings, .*25\.5 \/ 23 kg/).waitFor();
+});

@@ -5,7 +5,7 @@ import {
   sportData,
   KG_PER_POUND,
   type Programme,
-  type Felt,
+  type Noted,
   type Proposal,
   type Sport,
   type StepReason,
@@ -147,7 +147,7 @@ const HEADINGS: Partial<Record<StepReason, string>> = {
   'say-depth': 'Play it, and note where balls landed',
 };
 type Said = Omit<Proposal, 'specs'> & {
-  felt?: Felt | null | undefined;
+  felt?: Noted | null | undefined;
   /** In which the tension of the strings is said. */
   tensionUnit?: 'kg' | 'lb' | undefined;
 };
@@ -169,13 +169,15 @@ export function stepHeading(proposal: Said, unit?: PartUnit): string {
 }
 
 /** What was felt in a session, worst first. @example feltWords({ energyLeft: 'little', late: 'often', arm: 'fine' }) // 'tired, often late' */
-export function feltWords({ energyLeft, arm, late, twists, firmVolleys }: Felt): string {
+export function feltWords({ energyLeft, arm, late, twists, firmVolleys, depth, spin }: Noted): string {
   const words = [
     { fine: '', tired: 'the arm tired', sore: 'the arm sore' }[arm],
     { plenty: '', enough: '', little: 'tired', none: 'very tired' }[energyLeft],
     { no: '', sometimes: 'late now and then', often: 'often late' }[late ?? 'no'],
     { no: '', sometimes: 'twists now and then', often: 'often twists' }[twists ?? 'no'],
     firmVolleys === 'no' ? 'volleys unstable' : '',
+    depth === 'long' || depth === 'short' ? `balls ${depth}` : '',
+    spin === 'less' ? 'less spin' : '',
   ].filter(Boolean);
   return words.join(', ') || (energyLeft === 'plenty' ? 'energy left, nothing amiss' : 'nothing amiss');
 }

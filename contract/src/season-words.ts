@@ -7,11 +7,13 @@ const VENUES: Record<Day, string> = {
   'cold-slow': 'cold and slow',
 };
 /** What is to be done, without its day. @example seasonTaskSentence({ what: 'strings', on: '2026-12-10', tag: 'T-1' }) // 'T-1: new strings' */
-export function seasonTaskSentence({ what, tag, programme, step, venue }: SeasonTask): string {
+export function seasonTaskSentence({ what, tag, programme, step, last, venue }: SeasonTask): string {
   const of = tag ? `${tag}: ` : '';
   switch (what) {
     case 'step':
-      return `${of}step ${step ?? ''} of “${programme ? PROGRAMME_NAMES[programme] : ''}”, if it goes well`;
+      return last
+        ? `${of}the last step of “${programme ? PROGRAMME_NAMES[programme] : ''}”`
+        : `${of}step ${step ?? ''} of “${programme ? PROGRAMME_NAMES[programme] : ''}”, if it goes well`;
     case 'strings':
       return `${of}new strings`;
     case 'for-venue':

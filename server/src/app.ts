@@ -145,7 +145,7 @@ export function createApp({
   setupRoutes(api, acts);
   fittingRoutes(api, acts, now);
   roundRoutes(api, acts, now, hub);
-  seasonRoutes(api, acts, now);
+  seasonRoutes(api, acts, now, compute);
   playRoutes(api, acts, now, { hub, compute, addresses, shopCode });
   housekeepingRoutes(api, db);
   paperRoutes(api, db, now);

@@ -138,7 +138,14 @@ describe('a season', () => {
       'PUT',
     );
     expect(steps(moved).slice(0, 2)).toEqual(['2026-11-30', '2026-12-20']);
+    // As its own page says: after a tired session it goes no further, and so does the season.
     await f.play();
+    await f.play();
+    expect((await f.programme()).next).toMatchObject({ reason: 'carried' });
+    expect(steps(await seasonOf(f.playerId))[0]).toBe(today);
+    await f.step();
+    await f.play({ energyLeft: 'none' });
+    expect((await f.programme()).next).toMatchObject({ reason: 'tired', state: 'go-on' });
     await f.play({ arm: 'sore' });
     expect(steps(await seasonOf(f.playerId))).toEqual([]);
     const without = await made(`/season/${date.id}/removed`, {}, 'PUT');

@@ -27,6 +27,7 @@ const task = z.strictObject({
   step: z.int().optional(),
   venue: z.enum(DAYS).optional(),
   before: z.iso.date().optional().describe('the first day of the match that it is for'),
+  last: z.boolean().optional().describe('the programme ends with it'),
   late: z.boolean().optional().describe('its own day is past: it was moved'),
 });
 /** A player's season: matches and rests, and what is to be done by when. */

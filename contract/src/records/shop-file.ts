@@ -57,6 +57,7 @@ export const shopFile = z.strictObject({
     signedInHours: true,
     wantedChance: true,
     partUnit: true,
+    learnsFromAll: true,
     sports: true,
   }),
   players: z.array(newPlayer.extend({ id, archived: z.boolean().default(false) })),

@@ -42,6 +42,17 @@ describe('a season', () => {
     ]);
   });
 
+  it('goes no further than the programme itself: its last step is one, and what is over plans none', () => {
+    const says = (now: 'step' | 'play' | 'last-step' | 'over') =>
+      plan({ frames: [{ tag: 'T-1', programme: { name: 'climb', steps: 2, played: 2, now } }] });
+    expect(says('last-step')).toEqual([
+      { what: 'step', on: today, tag: 'T-1', programme: 'climb', step: 3, last: true },
+    ]);
+    expect(says('over')).toEqual([]);
+    expect(says('step')[0]?.on).toBe(today);
+    expect(says('play')[0]?.on).toBe('2026-12-04');
+  });
+
   it('keeps the week of a match free, and what could not be played before it', () => {
     // The match is on the 19th: its week begins on the 13th, and a step on the 7th would be played by the 14th.
     expect(steps({ dates: [match('2026-12-19')] }).slice(0, 3)).toEqual([today, '2026-12-20', '2026-12-27']);

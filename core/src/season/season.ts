@@ -22,6 +22,8 @@ export interface SeasonFrame {
     steps: number;
     /** Sessions since the last change. */
     played: number;
+    /** What it says now: a step is due, or it goes on once more was played, or it has come to its end. */
+    now?: 'step' | 'play' | 'last-step' | 'over' | undefined;
   };
   /** Days after which its strings are due, and when they were put in. */
   strings?: { strungOn: string; lastDays: number };
@@ -51,6 +53,8 @@ export interface SeasonTask {
   venue?: Day | undefined;
   /** The match that it is for, by its first day. */
   before?: string | undefined;
+  /** The programme ends with it. */
+  last?: boolean | undefined;
   /** Its own day is past: it is planned anew from today. */
   late?: boolean | undefined;
 }
@@ -154,7 +158,8 @@ function stepTasks(
 ): SeasonTask[] {
   if (!programme || sore) return [];
   const traits = programmeTraits(programme.name);
-  if (traits.asksForDay) return [];
+  const { now } = programme;
+  if (traits.asksForDay || now === 'over') return [];
   const sessions = traits.sessionsBetween;
   const perDay = Math.max(sessionsAWeek, 1) / DAYS_A_WEEK;
   const isRest = (day: string): boolean => rests.some((rest) => isIn(day, rest));
@@ -177,11 +182,15 @@ function stepTasks(
     });
   };
   const tasks: SeasonTask[] = [];
-  let day = playedBy(today, Math.max(0, sessions - programme.played));
+  const missing =
+    now === 'step' || now === 'last-step' ? 0 : Math.max(now === 'play' ? 1 : 0, sessions - programme.played);
+  let day = playedBy(today, missing);
   for (let step = programme.steps + 1; step <= traits.mostSteps; step++) {
     while (day <= until && !fits(day)) day = dayAfter(day, 1);
     if (day > until) break;
-    tasks.push({ what: 'step', on: day, tag, programme: programme.name, step });
+    const last = now === 'last-step';
+    tasks.push({ what: 'step', on: day, tag, programme: programme.name, step, ...(last ? { last } : {}) });
+    if (last) break;
     day = playedBy(day, sessions);
   }
   return tasks;

@@ -15,6 +15,7 @@ import {
   growingIn,
   type FittingView,
   type Player,
+  type ProgrammeOutlook,
   type SeasonDateRecord,
   type SeasonPage,
 } from '@kevro/contract';
@@ -62,15 +63,26 @@ const shown = ({ id, kind, fromDay, toDay, title, venue }: Row): SeasonDateRecor
   venue,
 });
 
+/** Says what a programme says now: worked out as on its own page, so that the two never differ. */
+export type Outlooks = (fitting: FittingView, programmeId: string) => Promise<ProgrammeOutlook | undefined>;
+
 /** How a frame of an open fitting stands in the season. */
-function programmeOn({ rounds, programmes }: FittingView['frames'][number]): Pick<SeasonFrame, 'programme'> {
+async function programmeOn(
+  fitting: FittingView,
+  { rounds, programmes }: FittingView['frames'][number],
+  outlooks: Outlooks,
+): Promise<Pick<SeasonFrame, 'programme'>> {
   const running = programmes.find(({ state }) => state === 'running');
   if (!running) return {};
+  const next = (await outlooks(fitting, running.id))?.next;
+  const hasStep = next ? next.change.length > 0 || next.strings !== undefined : false;
+  const goesOn = next?.state === 'go-on';
   return {
     programme: {
       name: running.name,
       steps: running.events.filter(({ what }) => what === 'step' || what === 'own-step').length,
       played: countedSessions(rounds.at(-1)?.sessions ?? []).length,
+      now: goesOn ? (hasStep ? 'step' : 'play') : hasStep ? 'last-step' : 'over',
     },
   };
 }
@@ -81,6 +93,7 @@ async function tasksOf(
   player: Player,
   dates: readonly SeasonDateRecord[],
   now: string,
+  outlooks: Outlooks,
 ): Promise<SeasonTask[]> {
   const [open, owned, looks, { sports, timeZone }] = await Promise.all([
     db.query<{ id: string }>(
@@ -97,17 +110,25 @@ async function tasksOf(
   const fittings = (await Promise.all(open.map(({ id }) => findFitting(db, id, now)))).flatMap(
     (one) => one ?? [],
   );
-  const entries = new Map(fittings.flatMap(({ frames }) => frames).map((entry) => [entry.frame.id, entry]));
-  const ids = [...new Set([...entries.keys(), ...owned.map(({ id }) => id)])];
+  const inFittings = fittings.flatMap(({ frames: list }) => list.map(({ frame }) => frame.id));
+  const ids = [...new Set([...inFittings, ...owned.map(({ id }) => id)])];
   const [frames, beds] = await Promise.all([framesOf(db, ids), bedsOf(db, ids, now)]);
   const sessionsAWeek = player.sessionsAWeek ?? undefined;
+  const programmes = new Map(
+    await Promise.all(
+      fittings.flatMap((fitting) =>
+        fitting.frames.map(
+          async (entry) => [entry.frame.id, await programmeOn(fitting, entry, outlooks)] as const,
+        ),
+      ),
+    ),
+  );
   const seasonFrames = frames.map(({ id, tag, shape }): SeasonFrame => {
     const bed = beds.find(({ frameId }) => frameId === id);
-    const entry = entries.get(id);
     const own = sportData(shape.sport).stringing;
     return {
       tag,
-      ...(entry ? programmeOn(entry) : {}),
+      ...programmes.get(id),
       ...(bed && own
         ? {
             strings: {
@@ -155,6 +176,7 @@ export async function seasonPage(
   db: Queries,
   playerId: string,
   now: string,
+  outlooks: Outlooks,
 ): Promise<SeasonPage | undefined> {
   const player = await findPlayer(db, playerId);
   if (!player) return undefined;
@@ -170,7 +192,7 @@ export async function seasonPage(
     player: { id: player.id, name: player.name },
     today,
     dates,
-    tasks: await tasksOf(db, player, dates, now),
+    tasks: await tasksOf(db, player, dates, now, outlooks),
   };
 }
 

@@ -2,8 +2,10 @@ import type { Router } from 'express';
 import type { SeasonPage } from '@kevro/contract';
 import type { Acts } from '../act';
 import type { Clock } from '../clock';
+import type { Compute } from '../compute/compute';
 import type { Queries } from '../db/db';
 import { readCalendar, writeCalendar } from '../exchange/calendar-file';
+import { outlookCase } from '../fitting/outlook';
 import { ApiProblem } from '../problem';
 import { newId } from '../records/id';
 import { findPlayer } from '../records/player';
@@ -12,10 +14,13 @@ import { momentOf, theShop } from '../records/shop';
 import { answer } from './route';
 
 /** A player's season: matches and rests, typed or read from a calendar file, and what is to be done by when. */
-export function seasonRoutes(router: Router, acts: Acts, now: Clock): void {
+export function seasonRoutes(router: Router, acts: Acts, now: Clock, compute: Compute): void {
   const { db } = acts;
   async function pageOr404(q: Queries, playerId: string): Promise<SeasonPage> {
-    const page = await seasonPage(q, playerId, now());
+    const page = await seasonPage(q, playerId, now(), async (fitting, programmeId) => {
+      const found = await outlookCase(q, fitting, programmeId);
+      return found && compute('programmeOutlook', found);
+    });
     if (!page) throw new ApiProblem('not-found');
     return page;
   }

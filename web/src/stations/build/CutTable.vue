@@ -45,7 +45,7 @@ const units = useUnits();
         </td>
       </tr>
       <tr v-if="cuts.length === 0">
-        <td colspan="7" class="soft">Nothing to put on: the frame is in tolerance as it is.</td>
+        <td colspan="7" class="soft">Nothing to cut in this build.</td>
       </tr>
     </tbody>
   </table>
