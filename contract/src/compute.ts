@@ -17,7 +17,7 @@ import {
   addition,
   aimTarget,
   dress,
-  noted,
+  sessionNoted,
   frameShape,
   knownSpecs,
   plannedSpecs,
@@ -362,7 +362,7 @@ export const nextStepBody = z.strictObject({
       z.strictObject({
         change: zoneChanges,
         strings: stringStep.optional(),
-        session: z.strictObject(noted).optional(),
+        session: sessionNoted.optional(),
       }),
     )
     .max(100)

@@ -19,6 +19,7 @@ import * as parts from './records/part';
 import * as placements from './records/placement';
 import * as play from './records/play';
 import * as players from './records/player';
+import * as seasons from './records/season';
 import * as setups from './records/setup';
 import * as shops from './records/shop';
 import * as shapes from './shapes';
@@ -36,6 +37,7 @@ const MODULES = [
   guides,
   fittings,
   play,
+  seasons,
   instruments,
   learned,
   shops,
@@ -150,7 +152,9 @@ const PROBLEM = {
   },
 };
 
-const REFUSED = {
+/** Said once, and referred to by every call. */
+const REFUSED = { $ref: '#/components/responses/Refused' };
+const REFUSED_SAID = {
   description: 'What went wrong (RFC 9457)',
   content: { 'application/problem+json': { schema: { $ref: '#/components/schemas/Problem' } } },
 };
@@ -308,6 +312,7 @@ export function openApiDocument(): Record<string, unknown> {
     tags: tags.map((name) => ({ name, description: TAGS[name] })),
     paths: linked(paths),
     components: {
+      responses: { Refused: REFUSED_SAID },
       schemas: { Problem: PROBLEM, ...linked(components) },
       securitySchemes: {
         device: {

@@ -67,6 +67,9 @@ export const noted = {
   serve: z.enum(COMPARED).optional().describe('beside what is usual'),
 };
 
+/** A session as it was noted. */
+export const sessionNoted = z.strictObject(noted);
+
 export const zoneChanges = z
   .array(z.strictObject({ zone: zoneName, massG: z.number().min(-100).max(100) }))
   .max(20)

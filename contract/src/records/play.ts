@@ -1,7 +1,15 @@
 import { z } from 'zod';
-import { CHANGED, DAYS, PROGRAMMES } from '@kevro/core';
+import { CHANGED, DAYS, PROGRAMMES, SPECS } from '@kevro/core';
 import { happiestRange, nextStepAnswer } from '../compute';
-import { axisSpecs, knownSpecs, noted, sport, standardUncertainty, zoneChanges } from '../shapes';
+import {
+  axisSpecs,
+  knownSpecs,
+  noted,
+  sessionNoted,
+  sport,
+  standardUncertainty,
+  zoneChanges,
+} from '../shapes';
 import { frame, stringBed, stringing } from './frame';
 import { placedPart, removal, stringingJob } from './placement';
 import { player } from './player';
@@ -29,7 +37,9 @@ export const newProgramme = z.strictObject({
   happiest: happiestRange
     .nullable()
     .default(null)
-    .describe('the swing weight at which players alike were happiest: how large its first step is'),
+    .describe(
+      `the ${SPECS.swingWeight.name} at which players alike were happiest: how large its first step is`,
+    ),
   note: note.describe('needed where the arm was sore in the last session'),
   by,
 });
@@ -52,7 +62,7 @@ export const programmeStep = z.strictObject({
 
 /** The next step of a programme, with what the fitter lays on and takes off. */
 const programmeNext = nextStepAnswer.extend({
-  felt: z.strictObject(noted).nullable().describe('the last session that it answers'),
+  felt: sessionNoted.nullable().describe('the last session that it answers'),
   ready: z
     .strictObject({
       placements: z.array(placedPart),

@@ -19,7 +19,7 @@ export const newSeasonDate = dated.extend({ key }).refine(isForward, wrongWay);
 export const seasonDate = dated.extend({ id: z.string() });
 export type SeasonDateRecord = z.output<typeof seasonDate>;
 
-const task = z.strictObject({
+export const seasonTask = z.strictObject({
   what: z.enum(SEASON_TASKS),
   on: z.iso.date(),
   tag: z.string().optional().describe('the frame; left out where it is about the player'),
@@ -35,7 +35,7 @@ export const seasonPage = z.strictObject({
   player: z.strictObject({ id: z.string(), name: z.string() }),
   today: z.iso.date(),
   dates: z.array(seasonDate).describe('from a month ago on'),
-  tasks: z.array(task).describe('for half a year, the next first'),
+  tasks: z.array(seasonTask).describe('for half a year, the next first'),
 });
 export type SeasonPage = z.output<typeof seasonPage>;
 

@@ -5,8 +5,6 @@ export {
   learnedAbout,
   learnedFor,
   learnedOfShop,
-  type Among,
   type LearnedChange,
-  type LearnedOfShop,
   type OfPlayer,
 } from './learned';

@@ -283,7 +283,10 @@ describe('the next step', () => {
   });
 
   it('leaves it alone after seven changes', () => {
-    const seven = Array.from({ length: programmeTraits('find-ceiling').mostSteps }, (): [ZoneChange[], Felt] => [tip(0.5), good]);
+    const seven = Array.from(
+      { length: programmeTraits('find-ceiling').mostSteps },
+      (): [ZoneChange[], Felt] => [tip(0.5), good],
+    );
     expect(next('find-ceiling', played([none, good], ...seven))).toMatchObject({
       state: 'done',
       change: [],

@@ -11,7 +11,8 @@ import {
 } from './programme';
 import { withinRoom } from './room';
 import { lastStrings, loosened } from './strings-first';
-import { RULES, evenlyOff, isChange, sum, undone, zonesOf, type Ground } from './rules';
+import { RULES, evenlyOff, isChange, sum, undone, zonesOf } from './rules';
+import type { Ground } from './ground';
 
 /** Specs that differ by rounding are the same. */
 const SAME = 1e-9;
@@ -97,12 +98,7 @@ export function nextStep(request: ProgrammeRequest): Proposal {
   const atOnce = asksForDay || lightenFirst;
   if (!last?.session && !atOnce) return propose({ state: 'go-on', change: [], reason: 'play-first' });
   const felt: Noted = last?.session ?? { energyLeft: 'enough', arm: 'fine' };
-  if (
-    !asksForDay &&
-    !changesStrings &&
-    history.filter(isChange).length >= mostSteps &&
-    !isTired(felt)
-  )
+  if (!asksForDay && !changesStrings && history.filter(isChange).length >= mostSteps && !isTired(felt))
     return propose({ state: 'done', change: [], reason: 'seven-steps' });
   const found = RULES[programme]({
     history,

@@ -1,14 +1,14 @@
 import { HALF_THE_WAY } from '../aim';
 import { Fault } from '../fault';
-import type { AxisSpecs, Specs } from '../mass';
-import type { AnySport, ZoneName } from '../sport';
-import { isOnlyLittle, isSore, isTired, isTwisting, type Day, type Noted } from './felt';
+
+import type { ZoneName } from '../sport';
+import { isOnlyLittle, isSore, isTired, isTwisting } from './felt';
+import type { Ground } from './ground';
 import { stringsFirst } from './strings-first';
 import {
   programmeTraits,
   type Played,
   type Programme,
-  type ProgrammeRequest,
   type Proposal,
   type StepReason,
   type ZoneChange,
@@ -23,30 +23,6 @@ export const undone = (change: readonly ZoneChange[]): ZoneChange[] =>
 export const isChange = ({ change, strings }: Pick<Played, 'change' | 'strings'>): boolean =>
   strings !== undefined || change.some(({ massG }) => massG !== 0);
 
-/** What the rules of a programme look at. */
-export interface Ground {
-  history: readonly Played[];
-  last: Played;
-  felt: Noted;
-  sport: AnySport;
-  bed: ProgrammeRequest['bed'];
-  /** All that lies on by now, what was there before the programme too. */
-  on: readonly ZoneChange[];
-  there: readonly ZoneChange[];
-  towards: ProgrammeRequest['towards'];
-  happiest: ProgrammeRequest['happiest'];
-  day: Day;
-  steps: { tipG: number; pairG: number; handleG: number };
-  specsWith: (more: readonly ZoneChange[]) => AxisSpecs;
-  /** Before the first change. */
-  start: Specs;
-  /** The highest swing weight that was carried without getting tired. */
-  carried: number;
-  /** Whether a change makes the frame heavier or harder to swing. */
-  loads: (change: readonly ZoneChange[]) => boolean;
-  /** What makes it lighter: the last change back, what the programme put on, or a share of all. */
-  lighter: () => ZoneChange[];
-}
 type Rule = (ground: Ground) => Omit<Proposal, 'specs'>;
 
 const DONE: Omit<Proposal, 'specs' | 'reason'> = { state: 'done', change: [] };

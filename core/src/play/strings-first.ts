@@ -3,7 +3,7 @@ import { SOFTER, type StringStep } from '../part';
 import { dataOf } from '../sport';
 import { isTired } from './felt';
 import { programmeTraits, type Played, type Proposal } from './programme';
-import type { Ground } from './rules';
+import type { Ground } from './ground';
 
 type Found = Omit<Proposal, 'specs'>;
 
