@@ -40,6 +40,7 @@ import {
   lightenEvenly,
   makePlans,
   nextStep,
+  growthDays,
   noteOf,
   pendulum,
   placeOf,
@@ -150,6 +151,7 @@ const works = whatWorks(
 ).specs[0]?.perStep;
 
 const EXAMPLES: Record<string, number> = {
+  growth: growthDays(13) ?? Number.NaN,
   noteOf: noteOf({ energyLeft: 'plenty', arm: 'fine', late: 'sometimes' }),
   works: works?.mean ?? Number.NaN,
   worksU: works?.uncertainty ?? Number.NaN,
