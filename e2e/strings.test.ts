@@ -106,6 +106,10 @@ test('strings first: balls fly long, the next step is tighter strings, and the b
   await dialog().waitFor({ state: 'detached' });
   await expect(page.getByRole('status').filter({ hasText: 'Tighter strings by 1 kg' })).toBeVisible();
   await page.getByText(/^string it: .*24 kg/).waitFor();
+  // What it looks at is asked first.
+  await button('Add session').click();
+  await expect(dialog().getByRole('radiogroup', { name: 'Where balls landed' })).toBeVisible();
+  await page.keyboard.press('Escape');
   // Strings are its one lever.
   await expect(button('Different step…')).toHaveCount(0);
   expect(await problemsOf(page)).toEqual([]);

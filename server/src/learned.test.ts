@@ -70,6 +70,7 @@ describe('what the shop has learned', () => {
       sessions: 140,
       missing: 1,
       told: [],
+      among: [],
     });
   });
 

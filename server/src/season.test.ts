@@ -100,6 +100,7 @@ describe('a calendar file (RFC 5545)', () => {
           player: { id: 'p', name: 'Ilka' },
           today,
           dates,
+          frames: [],
           tasks: [{ what: 'strings', on: today, tag: 'T-1' }],
         };
         const { dates: back, skipped } = readCalendar(writeCalendar('Shop', page, now), today);

@@ -13,7 +13,14 @@ const strung = async () => {
 describe('strings first', () => {
   it('goes from long to tighter strings, ready for the bench, and on from how those played', async () => {
     const f = await strung();
+    const roundId = (await f.round()).id;
+    const linked = async () => {
+      const { code } = await made(`${f.at}/links`, { key: key(), roundId });
+      return (await server.get(`/played/${code}`)).body.asksOfBall;
+    };
+    expect(await linked()).toBe(false);
     await f.begin('strings-first');
+    expect(await linked()).toBe(true);
     await f.play({ depth: 'long' });
     const { next } = await f.programme();
     expect(next).toMatchObject({

@@ -133,6 +133,7 @@ export const linkPage = z.strictObject({
   shop: z.string(),
   frame: z.strictObject({ maker: z.string(), model: z.string(), tag: z.string(), sport }),
   endsAt: z.string(),
+  asksOfBall: z.boolean().describe('a programme that goes on looks at where balls landed'),
   noted: z.boolean().describe('the session was noted; the link does no more'),
 });
 export const linkSession = z.strictObject({

@@ -35,6 +35,9 @@ export const seasonPage = z.strictObject({
   player: z.strictObject({ id: z.string(), name: z.string() }),
   today: z.iso.date(),
   dates: z.array(seasonDate).describe('from a month ago on'),
+  frames: z
+    .array(z.strictObject({ id: z.string(), tag: z.string(), fittingId: z.string().nullable() }))
+    .describe('that it is about, with the open fitting that each is in'),
   tasks: z.array(seasonTask).describe('for half a year, the next first'),
 });
 export type SeasonPage = z.output<typeof seasonPage>;

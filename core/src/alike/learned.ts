@@ -319,6 +319,7 @@ export function learnedAbout(
     sessions: learned.sessions,
     missing: Math.max(0, LEAST_PLAYERS - learned.players),
     told: learnedFor(learned, kind),
-    among: learned.among[place] ?? [],
+    // Of fewer than eight what others pull could be told from what a player's own sessions say.
+    among: learned.players < LEAST_PLAYERS ? [] : (learned.among[place] ?? []),
   };
 }

@@ -8,6 +8,7 @@ import {
   daysOf,
   kindNamed,
   leversFor,
+  type BedNow,
   readTension,
   stringsDue,
   tensionNow,
@@ -212,6 +213,26 @@ describe('what can be done about a complaint', () => {
   it('begins with new strings of the same kind where they are due', () => {
     expect(strings('tennis', 'long', { isDue: true })[0]?.change).toBe('newer');
     expect(strings('tennis', 'short', { isDue: true })[0]?.change).toBe('looser');
+  });
+  it('puts what suited players alike first, and last what did not; never what loads a sore arm', () => {
+    const order = (learned: NonNullable<BedNow['learned']>, isTender = false): string[] =>
+      leversFor('tennis', 'long', { learned, isTender }).map((one) =>
+        one.lever === 'weight' ? `weight ${one.learned ?? ''}` : `${one.change} ${one.learned ?? ''}`,
+      );
+    expect(order([])).toEqual(['tighter ', 'weight ']);
+    expect(order([{ what: 'swingWeight', says: 'less' }])).toEqual(['weight suits', 'tighter ']);
+    expect(order([{ what: 'tension', says: 'less' }])).toEqual(['weight ', 'tighter against']);
+    expect(order([{ what: 'tension', says: 'more' }], true).join()).not.toContain('tighter');
+    // Of a weight that does two things all that is known has to agree.
+    const late = (says: 'more' | 'less') =>
+      leversFor('tennis', 'late', {
+        learned: [
+          { what: 'swingWeight', says: 'less' },
+          { what: 'balanceCm', says },
+        ],
+      })[0];
+    expect(late('less')?.learned).toBe('suits');
+    expect(late('more')?.learned).toBeUndefined();
   });
   it('costs more from lever to lever, and has no strings where the sport has none (property)', () => {
     fc.assert(

@@ -282,6 +282,24 @@ describe('the next step', () => {
     expect(found.change[0]?.massG).toBeCloseTo(-1.2, 9);
   });
 
+  it('a first step goes half-way to where players alike were happiest, between half a step and two; all others are usual ones', () => {
+    const first = (
+      middle: number,
+      programme: Programme = 'find-ceiling',
+      history = played([none, good]),
+    ): number =>
+      nextStep({ programme, shape, specs, history, happiest: { from: middle - 5, to: middle + 5 } }).change[0]
+        ?.massG ?? 0;
+    // 2 g at the tip are some 6.5 kg·cm² (m·(L−a)² of the handbook).
+    expect(first(302 + 2 * 1.5 * 6.5)).toBeCloseTo(3, 0);
+    expect([first(302 + 100), first(302 - 50)]).toEqual([4, 1]);
+    expect(first(302 + 100, 'find-ceiling', played([none, good], [tip(4), good]))).toBe(2);
+    expect(first(302 + 100, 'climb', played([none, good], [none, good]))).toBe(4);
+    // Other programmes have no use for it, and a tired player gets no more, whoever was happy with it.
+    expect(first(302 + 100, 'quiet-handle')).toBe(5);
+    expect(first(302 + 100, 'find-ceiling', played([none, tired]))).toBe(0);
+  });
+
   it('leaves it alone after seven changes', () => {
     const seven = Array.from(
       { length: programmeTraits('find-ceiling').mostSteps },

@@ -1,4 +1,4 @@
-import type { ZoneChange } from '@kevro/core';
+import { PROGRAMMES, programmeTraits, type ZoneChange } from '@kevro/core';
 import type { ProgrammeView } from '@kevro/contract';
 import type { Queries } from '../db/db';
 import { tableOf } from '../db/table';
@@ -64,4 +64,15 @@ export async function programmesOf(
     programme,
     events: events.filter(({ programmeId }) => programmeId === programme.id),
   }));
+}
+
+const OF_STRINGS = PROGRAMMES.filter((name) => programmeTraits(name).changesStrings);
+/** Whether a programme of a frame goes on that answers with strings: then a session is asked where balls landed. */
+export async function looksAtBall(db: Queries, fittingId: string, frameId: string): Promise<boolean> {
+  const rows = await db.query(
+    `select 1 from programme p where fitting_id = $1 and frame_id = $2 and name = any($3)
+       and not exists (select from programme_event e where e.programme_id = p.id and e.what = 'end')`,
+    [fittingId, frameId, OF_STRINGS],
+  );
+  return rows.length > 0;
 }

@@ -19,6 +19,7 @@ import {
   type SeasonDateRecord,
   type SeasonPage,
 } from '@kevro/contract';
+import { isStep } from '../fitting/programmes';
 import type { Queries } from '../db/db';
 import { tableOf } from '../db/table';
 import { bedsOf } from './bed';
@@ -75,7 +76,7 @@ async function programmeOn(
   const running = programmes.find(({ state }) => state === 'running');
   if (!running) return {};
   const next = (await outlooks(fitting, running.id))?.next;
-  const hasStep = next ? next.change.length > 0 || next.strings !== undefined : false;
+  const hasStep = next ? isStep(next) : false;
   const goesOn = next?.state === 'go-on';
   return {
     programme: {
@@ -94,7 +95,7 @@ async function tasksOf(
   dates: readonly SeasonDateRecord[],
   now: string,
   outlooks: Outlooks,
-): Promise<SeasonTask[]> {
+): Promise<Pick<SeasonPage, 'tasks' | 'frames'>> {
   const [open, owned, looks, { sports, timeZone }] = await Promise.all([
     db.query<{ id: string }>(
       'select id from fitting where player_id = $1 and closed_at is null order by seq desc limit 5',
@@ -168,7 +169,13 @@ async function tasksOf(
       on: dueOn < today ? today : dueOn,
       ...(dueOn < today ? { late: true } : {}),
     }));
-  return [...asked, ...planned].toSorted((a, b) => a.on.localeCompare(b.on));
+  const fittingOf = new Map(
+    fittings.flatMap(({ id, frames: list }) => list.map(({ frame }) => [frame.id, id] as const)),
+  );
+  return {
+    tasks: [...asked, ...planned].toSorted((a, b) => a.on.localeCompare(b.on)),
+    frames: frames.map(({ id, tag }) => ({ id, tag, fittingId: fittingOf.get(id) ?? null })),
+  };
 }
 
 /** A player's season: matches and rests, and what is to be done by when; undefined where there is no such player. */
@@ -192,7 +199,7 @@ export async function seasonPage(
     player: { id: player.id, name: player.name },
     today,
     dates,
-    tasks: await tasksOf(db, player, dates, now, outlooks),
+    ...(await tasksOf(db, player, dates, now, outlooks)),
   };
 }
 

@@ -21,7 +21,7 @@ import { playerPage, sessionsOfFrame } from '../records/player-page';
 import { kindOf, playersAlike } from '../records/alike';
 import { matchesSoon } from '../records/season';
 import { addSession } from '../records/session';
-import { programmes } from '../records/programme';
+import { looksAtBall, programmes } from '../records/programme';
 import { momentOf, theShop, yearOf, type Moment } from '../records/shop';
 import type { Hub } from '../instruments/hub';
 import { ofShop } from '../shops/of-shop';
@@ -181,13 +181,14 @@ export function linkRoutes(router: Router, acts: Acts, now: Clock): void {
 
   answer(router, 'linkPage', async ({ params }) => {
     const link = await linkOrNone(db, params.code);
-    const { frame } = await roundOf(db, link);
+    const { round, frame } = await roundOf(db, link);
     const { maker, model, tag, shape } = frame;
     const { name } = await theShop(db);
     return {
       shop: name,
       frame: { maker, model, tag, sport: shape.sport },
       endsAt: link.endsAt,
+      asksOfBall: await looksAtBall(db, round.fittingId, frame.id),
       noted: link.sessionId !== null,
     };
   });

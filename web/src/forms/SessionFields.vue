@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import BallFields from './BallFields.vue';
 import ChoiceRow from '../ui/ChoiceRow.vue';
 import { shopToday } from '../words/days';
 import MoreFields from '../ui/MoreFields.vue';
@@ -9,7 +10,6 @@ import {
   ARM_WORDS,
   COMPARED_WORDS,
   DAY_WORDS,
-  DEPTH_WORDS,
   ENERGY_WORDS,
   FIRM_WORDS,
   OFTEN_WORDS,
@@ -17,7 +17,12 @@ import {
 } from '../words/sessions';
 
 /** What is asked of a session: first what every programme looks at; the rest behind a line. */
-defineProps<{ at: (path: string) => string[]; who: string }>();
+defineProps<{
+  at: (path: string) => string[];
+  who: string;
+  /** What goes on looks at the ball: that is asked first. */
+  asksOfBall?: boolean;
+}>();
 const form = defineModel<SessionDraft>({ required: true });
 const LENGTHS = [45, 60, 90, 120];
 </script>
@@ -48,6 +53,7 @@ const LENGTHS = [45, 60, 90, 120];
     <legend>Volleys and returns</legend>
     <ChoiceRow v-model="form.firmVolleys" label="Volleys and returns" :choices="items(FIRM_WORDS)" />
   </fieldset>
+  <BallFields v-if="asksOfBall" v-model="form" />
   <div class="minutes">
     <NumberField v-model="form.minutes" label="Played for" unit="min" :error="at('minutes')[0]" />
     <v-btn
@@ -73,14 +79,7 @@ const LENGTHS = [45, 60, 90, 120];
       <legend>Energy at the start</legend>
       <ChoiceRow v-model="form.energyStart" label="Energy at the start" :choices="items(ENERGY_WORDS)" />
     </fieldset>
-    <fieldset>
-      <legend>Where balls landed</legend>
-      <ChoiceRow v-model="form.depth" label="Where balls landed" :choices="items(DEPTH_WORDS)" />
-    </fieldset>
-    <fieldset>
-      <legend>Spin</legend>
-      <ChoiceRow v-model="form.spin" label="Spin" :choices="items(COMPARED_WORDS)" />
-    </fieldset>
+    <BallFields v-if="!asksOfBall" v-model="form" />
     <fieldset>
       <legend>Serve or smash power</legend>
       <ChoiceRow v-model="form.serve" label="Serve or smash power" :choices="items(COMPARED_WORDS)" />
@@ -100,20 +99,23 @@ const LENGTHS = [45, 60, 90, 120];
 
 <style scoped>
 /* The question at the left, its answers at the right: the whole form is seen at once. A legend cannot stand in a grid, so it floats. */
-fieldset {
+fieldset,
+:deep(fieldset) {
   border: 0;
   padding: 0;
   margin: 0;
   min-width: 0;
 }
-legend {
+legend,
+:deep(legend) {
   float: left;
   width: 168px;
   padding: 11px 8px 0 0;
   font-weight: 600;
   line-height: 1.25;
 }
-fieldset .choices {
+fieldset .choices,
+:deep(fieldset .choices) {
   margin-left: 168px;
 }
 fieldset p {

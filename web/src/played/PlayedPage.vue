@@ -86,7 +86,7 @@ const at = (path: string): string[] => [refused.value?.at(path)].filter((s) => s
       </p>
       <form ref="form" novalidate @submit.prevent="send">
         <DraftNotice :draft="draft" />
-        <SessionFields v-model="value" :at="at" who="Your name" />
+        <SessionFields v-model="value" :at="at" who="Your name" :asks-of-ball="page.asksOfBall" />
         <p v-if="failure" class="miss" role="alert">{{ failure }}</p>
         <v-btn type="submit" color="primary" size="large" block :loading="busy">Send</v-btn>
       </form>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, nextTick, ref } from 'vue';
+import type { SeasonTask } from '@kevro/core';
 import type { SeasonPage } from '@kevro/contract';
 import { api } from '../api/client';
 import { useRecord } from '../api/queries';
@@ -18,6 +19,15 @@ const saved = useSaved();
 const form = ref<InstanceType<typeof SeasonDateForm>>();
 const lines = computed(() => (page.value ? seasonLines(page.value) : []));
 const heading = ref<HTMLElement>();
+
+/** Where a task is done: a step in its fitting, strings with the frame. */
+function placeOf({ tag, what }: SeasonTask): string | undefined {
+  const frame = page.value?.frames.find((one) => one.tag === tag);
+  if (!frame) return undefined;
+  return what === 'strings' || frame.fittingId === null
+    ? `/frames/${frame.id}`
+    : `/fittings/${frame.fittingId}/play?frame=${frame.id}`;
+}
 
 async function stored(now: SeasonPage): Promise<void> {
   await show(now);
@@ -100,13 +110,16 @@ const remove = (id: string): Promise<void> =>
       </p>
       <ol class="lines">
         <li
-          v-for="line in lines"
-          :key="'task' in line ? `${line.task.what} ${line.task.tag} ${line.day}` : line.date.id"
+          v-for="(line, i) in lines"
+          :key="'task' in line ? `${line.task.what} ${i}` : line.date.id"
           :class="{ past: line.day < shopToday(), match: 'date' in line && line.date.kind === 'match' }"
         >
           <template v-if="'task' in line">
             <span>{{ line.day === shopToday() ? 'today' : dayWords(line.day) }}</span>
             <span :class="{ warn: line.task.late }">{{ taskWords(line.task) }}</span>
+            <RouterLink v-if="placeOf(line.task)" :to="placeOf(line.task) ?? ''" class="link"
+              >open<span class="d-sr-only">: {{ taskWords(line.task) }}</span></RouterLink
+            >
           </template>
           <template v-else>
             <span>{{ spanWords(line.date) }}</span>

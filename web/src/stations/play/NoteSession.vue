@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { watch } from 'vue';
+import { computed, watch } from 'vue';
+import { programmeTraits } from '@kevro/core';
 import { sendOrKeep } from '../../api/waiting';
 import FormDialog from '../../forms/FormDialog.vue';
 import { useDraft } from '../../forms/draft';
@@ -22,6 +23,10 @@ watch(
     draft.begin(`session ${fitting.round?.id ?? ''}`, emptySession(by.value));
   },
   { immediate: true },
+);
+/** Strings are the lever: where balls landed is asked first. */
+const asksOfBall = computed(
+  () => fitting.programme !== undefined && programmeTraits(fitting.programme.name).changesStrings === true,
 );
 async function submit(key: string): Promise<void> {
   const { view, round } = fitting;
@@ -46,7 +51,7 @@ async function submit(key: string): Promise<void> {
     :draft="draft"
   >
     <template #default="{ at }">
-      <SessionFields v-model="value" :at="at" who="Noted by" />
+      <SessionFields v-model="value" :at="at" who="Noted by" :asks-of-ball="asksOfBall" />
     </template>
   </FormDialog>
 </template>

@@ -1,0 +1,20 @@
+<script setup lang="ts">
+import ChoiceRow from '../ui/ChoiceRow.vue';
+import { items } from '../words/players';
+import { COMPARED_WORDS, DEPTH_WORDS } from '../words/sessions';
+import type { SessionDraft } from './session-draft';
+
+/** What strings answer: where balls landed, and their spin. */
+const form = defineModel<SessionDraft>({ required: true });
+</script>
+
+<template>
+  <fieldset>
+    <legend>Where balls landed</legend>
+    <ChoiceRow v-model="form.depth" label="Where balls landed" :choices="items(DEPTH_WORDS)" />
+  </fieldset>
+  <fieldset>
+    <legend>Spin</legend>
+    <ChoiceRow v-model="form.spin" label="Spin" :choices="items(COMPARED_WORDS)" />
+  </fieldset>
+</template>
