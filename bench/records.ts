@@ -45,6 +45,9 @@ try {
     ['one fitting', () => `/fittings/x${any(FITTINGS)}`],
     ['today, narrowed by person', () => `/today?search=number+${any(PLAYERS)}`],
     ['everything, searched', () => `/search?q=model+${any(113)}`],
+    ['one player’s season', () => `/players/p${any(PLAYERS)}/season`],
+    ['what the shop has learned of one', () => `/players/p${any(PLAYERS)}/learned?sport=tennis`],
+    ['what the day asks for', () => '/day'],
     ['one player’s page', () => `/players/p${any(PLAYERS)}/page`],
     ['measurements of one frame', () => `/frames/f${any(FRAMES)}/measurements`],
   ];

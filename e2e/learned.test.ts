@@ -13,7 +13,7 @@ async function shopThatPlayed(): Promise<void> {
   };
   let count = 0;
   const key = (): string => `made by hand ${++count}`;
-  for (let p = 0; p < 9; p++) {
+  const onePlayer = async (p: number): Promise<void> => {
     const { id: playerId } = await made<{ id: string }>('/players', {
       name: `Quiet ${p}`,
       sports: ['tennis'],
@@ -56,7 +56,8 @@ async function shopThatPlayed(): Promise<void> {
         });
       }
     }
-  }
+  };
+  await Promise.all(Array.from({ length: 9 }, (_, p) => onePlayer(p)));
 }
 
 test('players of the shop were happier with more: Aim says so beside the guide, and a climb begins by it; it can be switched off', async () => {

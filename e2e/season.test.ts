@@ -13,7 +13,7 @@ test('a match is typed by keys alone, what is to be done moves around it, and it
   await inLight(page);
   await page.goto('/players/liv-harrowdene');
   await page.getByRole('link', { name: 'Season' }).click();
-  await page.getByText(/the last step of “Find the ceiling”/).waitFor();
+  await lines().filter({ hasText: 'the last step of “Find the ceiling”' }).waitFor();
   await button('Add matches or a rest').press('Enter');
   await page.getByLabel('From', { exact: true }).fill(dayIn(10));
   await page.getByLabel('To, if longer than a day').fill(dayIn(8));
@@ -34,6 +34,8 @@ test('a match is typed by keys alone, what is to be done moves around it, and it
     .getByRole('link', { name: /Liv Harrowdene/ })
     .click();
   await match.getByRole('button', { name: /^change/ }).click();
+  // The form has the focus before anything is opened in it.
+  await expect(page.getByLabel('From', { exact: true })).toBeFocused();
   await page.getByRole('combobox', { name: 'How it plays there' }).press('Enter');
   await page.getByRole('option', { name: 'hot, fast' }).click();
   await dialog().getByRole('button', { name: 'Store' }).click();

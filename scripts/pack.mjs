@@ -14,9 +14,10 @@ const read = (path) => JSON.parse(readFileSync(join(root, path), 'utf8'));
 const { version, description, license, engines } = read('package.json');
 const locked = read('package-lock.json').packages;
 
-/** What the server still asks for when it is built, each as the lock file has it. */
+/** What the server still asks for when it is built, its own and what it has of the core and the contract, each as the lock file has it. */
 const dependencies = Object.fromEntries(
-  Object.keys(read('server/package.json').dependencies)
+  ['server', 'core', 'contract']
+    .flatMap((workspace) => Object.keys(read(`${workspace}/package.json`).dependencies ?? {}))
     .filter((name) => !name.startsWith('@kevro/'))
     .map((name) => [name, locked[`node_modules/${name}`].version]),
 );

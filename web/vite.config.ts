@@ -57,6 +57,8 @@ export default defineConfig({
         codeSplitting: {
           groups: [
             { name: 'start', tags: ['$initial'] },
+            // What everything rests on is one chunk: parted by pages, its chunks could need each other, and one of them begin too soon.
+            { name: 'core', test: /[\\/](core|contract)[\\/]src[\\/]/, minShareCount: 2 },
             { name: 'shared', minShareCount: 2, entriesAware: true, entriesAwareMergeThreshold: 30_000 },
           ],
         },

@@ -7,6 +7,7 @@ import { newMeasurement } from './measurement';
 import { part } from './part';
 import { newLookAgain, newProgramme } from './play';
 import { newPlayer } from './player';
+import { seasonDate } from './season';
 import { newSetup, withRatings } from './setup';
 import { shop } from './shop';
 
@@ -60,7 +61,20 @@ export const shopFile = z.strictObject({
     learnsFromAll: true,
     sports: true,
   }),
-  players: z.array(newPlayer.extend({ id, archived: z.boolean().default(false) })),
+  players: z.array(
+    newPlayer.extend({
+      id,
+      archived: z.boolean().default(false),
+      season: z
+        .array(
+          seasonDate
+            .omit({ id: true, fromDay: true, toDay: true })
+            .extend({ inDays: z.int().min(-60).max(300), days: z.int().min(1).max(60).default(1) }),
+        )
+        .default([])
+        .describe('matches and rests, as days from the one on which the file is read'),
+    }),
+  ),
   frames: z.array(
     newFrame.extend({
       id,

@@ -3,6 +3,7 @@ import {
   calibrateReads,
   changeOutcome,
   changeUncertainty,
+  dayAfter,
   fromSpot,
   requireSpecs,
   settleFrame,
@@ -24,7 +25,8 @@ import { addPart } from '../records/part';
 import { plans } from '../records/plan';
 import { addPlayer, archivePlayer } from '../records/player';
 import { addSetup } from '../records/setup';
-import { KEPT, setShop } from '../records/shop';
+import { seasonDates } from '../records/season';
+import { KEPT, momentOf, setShop } from '../records/shop';
 import { stepMarks } from '../records/step-mark';
 
 /** Reads a shop file, or throws bad input that names each field. */
@@ -107,8 +109,19 @@ export async function loadShop(db: Db, file: ShopFile, compute: Compute, now: st
 
   await db.transaction(async (tx) => {
     await setShop(tx, { ...KEPT, ...file.shop, timeZone: file.shop.timeZone ?? '' });
-    for (const { id, archived, ...player } of file.players) {
+    const { day } = await momentOf(tx, now);
+    for (const { id, archived, season, ...player } of file.players) {
       await addPlayer(tx, player, id);
+      for (const [place, { inDays, days, ...date }] of season.entries())
+        await seasonDates.insert(tx, {
+          id: newId(),
+          key: `${id} season ${place}`,
+          playerId: id,
+          uid: '',
+          ...date,
+          fromDay: dayAfter(day, inDays),
+          toDay: dayAfter(day, inDays + days - 1),
+        });
       if (archived) await archivePlayer(tx, id, true);
     }
     for (const instrument of file.instruments) await storeInstrument(tx, instrument, now);
