@@ -83,8 +83,12 @@ const joined = (words: readonly Word[]): Word =>
     NOTHING,
   );
 
+/** Most players of a shop never changed anything: nothing is worked out of them. */
+const isSilent = (precision: Matrix): boolean => precision.every((row) => row.every((v) => v === 0));
+
 /** What a word says of the level above it, whose members differ by so much: Λ − Λ(T⁻¹ + Λ)⁻¹Λ (Woodbury). */
 function raised({ precision, weighted }: Word, apart: readonly number[]): Word {
+  if (isSilent(precision)) return NOTHING;
   const by = product(precision, inverse(sumOf(precise(apart), precision)));
   const pulled = onto(by, weighted);
   return {
@@ -98,6 +102,8 @@ interface Believed {
 }
 /** What is believed of a member, from its own word and from what is believed of the level above. */
 function lowered({ precision, weighted }: Word, apart: readonly number[], above: Believed): Believed {
+  if (isSilent(precision))
+    return { mean: above.mean, covariance: sumOf(above.covariance, diagonal(apart.map((sd) => sd ** 2))) };
   const prior = precise(apart);
   const own = inverse(sumOf(prior, precision));
   const pull = product(own, prior);

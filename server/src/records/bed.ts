@@ -19,12 +19,12 @@ const usesOf = (db: Queries, stringingIds: readonly string[]): Promise<Use[]> =>
   together<Use>(
     db,
     `select s.id as "stringingId", f.shape->>'sport' as sport, p.sessions_a_week as "sessionsAWeek", u.sessions, u.minutes,
-       coalesce(u.felt, '[]') as felt
+       coalesce(to_json(u.felt), '[]') as felt
      from stringing s join frame f on f.id = s.frame_id left join player p on p.id = f.owner_id,
        lateral (
          select count(*)::int as sessions, coalesce(sum((x.data->>'minutes')::float8), 0) as minutes,
-           json_agg(json_build_object('depth', x.data->>'depth', 'spin', x.data->>'spin')
-             order by x.played_on desc, x.seq desc) as felt
+           (array_agg(json_build_object('depth', x.data->>'depth', 'spin', x.data->>'spin')
+             order by x.played_on desc, x.seq desc))[1:2] as felt
          from round r join session x on x.round_id = r.id
          where r.frame_id = s.frame_id and x.counts and x.played_on >= s.strung_on) u
      where s.id = any($1)`,
