@@ -36,7 +36,7 @@ describe('a calendar file (RFC 5545)', () => {
       event('UID:e', 'DTSTART;VALUE=DATE:20261230', 'STATUS:CANCELLED', 'SUMMARY:Off'),
       event('UID:f', 'DTSTART;VALUE=DATE:20200101', 'SUMMARY:Long ago'),
     );
-    expect(readCalendar(text, today)).toEqual({
+    expect(readCalendar(text, today, 'UTC')).toEqual({
       dates: [
         {
           uid: 'a',
@@ -60,7 +60,7 @@ describe('a calendar file (RFC 5545)', () => {
           fromDay: '2026-12-20',
           toDay: '2027-01-03',
           title: 'Winter break',
-          venue: 'cold-slow',
+          venue: 'usual',
         },
         ...['2026-12-01', '2026-12-08', '2026-12-15'].map((day) => ({
           uid: `d ${day}`,
@@ -73,8 +73,17 @@ describe('a calendar file (RFC 5545)', () => {
       ],
       skipped: 2,
     });
-    expect(() => readCalendar('name,date', today)).toThrow('This is no calendar file');
-    expect(readCalendar(file(), today)).toEqual({ dates: [], skipped: 0 });
+    const named = (summary: string) =>
+      readCalendar(file(event('UID:x', 'DTSTART;VALUE=DATE:20261205', `SUMMARY:${summary}`)), today, 'UTC')
+        .dates[0];
+    expect(named('Play-off, tie-break format')?.kind).toBe('match');
+    expect([named('Holidays')?.kind, named('Day off')?.kind]).toEqual(['rest', 'rest']);
+    expect(named('Winter league')?.venue).toBe('usual');
+    // World time is read where the shop is: late on the 12th in UTC is the 13th in Auckland.
+    const late = file(event('UID:x', 'DTSTART:20261212T200000Z', 'DTEND:20261212T220000Z', 'SUMMARY:Cup'));
+    expect(readCalendar(late, today, 'Pacific/Auckland').dates[0]?.fromDay).toBe('2026-12-13');
+    expect(() => readCalendar('name,date', today, 'UTC')).toThrow('This is no calendar file');
+    expect(readCalendar(file(), today, 'UTC')).toEqual({ dates: [], skipped: 0 });
   });
 
   it('comes back as it was written, without what is to be done (property)', () => {
@@ -92,6 +101,8 @@ describe('a calendar file (RFC 5545)', () => {
           // Words of a title may say of themselves how hot it is.
           .map(({ from, length, title, ...rest }) => ({
             ...rest,
+            // How it plays is asked of matches only.
+            venue: rest.kind === 'rest' ? ('usual' as const) : rest.venue,
             title: title && `x${title.replace(/\w+/g, 'x')}`,
             fromDay: dayAfter(today, from),
             toDay: dayAfter(today, from + length),
@@ -103,7 +114,7 @@ describe('a calendar file (RFC 5545)', () => {
           frames: [],
           tasks: [{ what: 'strings', on: today, tag: 'T-1' }],
         };
-        const { dates: back, skipped } = readCalendar(writeCalendar('Shop', page, now), today);
+        const { dates: back, skipped } = readCalendar(writeCalendar('Shop', page, now), today, 'UTC');
         expect(skipped).toBe(1);
         expect(back).toEqual(
           dates.map(({ id, title, ...rest }) => ({

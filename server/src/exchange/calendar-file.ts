@@ -1,6 +1,6 @@
 import ical from 'ical-generator';
 import ICAL from 'ical.js';
-import { dayAfter, type Day, type SeasonKind } from '@kevro/core';
+import { dayAfter, dayIn, type Day, type SeasonKind } from '@kevro/core';
 import { SEASON_LIMITS, seasonTaskSentence, type SeasonPage } from '@kevro/contract';
 import { ApiProblem } from '../problem';
 
@@ -21,28 +21,40 @@ export interface ReadCalendar {
 
 /** What Kevro itself writes into a file: it is no match where the file comes back. */
 const TASK = 'kevro-task';
-const REST = /\b(rest|break|holiday|vacation|recovery|off|free)\b/i;
-const HOT = /\b(hot|heat|altitude)\b/i;
-const COLD = /\b(cold|winter|slow)\b/i;
+/** Words of a rest; a tie-break and a play-off are none. */
+const REST = /(?<![-\w])(rest|break|holidays?|vacation|recovery|(day|days|time) off)\b/i;
+const HOT = /\b(hot|heat)\b/i;
+const COLD = /\bcold\b/i;
 
 const venueOf = (words: string): Day =>
   HOT.test(words) ? 'hot-fast' : COLD.test(words) ? 'cold-slow' : 'usual';
-const dayOf = ({ year, month, day }: ICAL.Time): string =>
-  [String(year).padStart(4, '0'), String(month).padStart(2, '0'), String(day).padStart(2, '0')].join('-');
+/** The day of a time: where it is said in world time, the shop's; else that of the place where it is played. */
+function dayOf(time: ICAL.Time, timeZone: string): string {
+  if (!time.isDate && time.zone.tzid === 'UTC') return dayIn(timeZone, time.toJSDate().toISOString());
+  const { year, month, day } = time;
+  return [String(year).padStart(4, '0'), String(month).padStart(2, '0'), String(day).padStart(2, '0')].join(
+    '-',
+  );
+}
 
-/** One occurrence of an event as days; an end at midnight, or a date, is not played any more (RFC 5545, 3.6.1). */
-function daysOfEvent(start: ICAL.Time, end: ICAL.Time): Pick<FileDate, 'fromDay' | 'toDay'> {
-  const fromDay = dayOf(start);
-  const endsBefore = end.isDate || (end.hour === 0 && end.minute === 0 && end.second === 0);
-  const last = endsBefore ? dayAfter(dayOf(end), -1) : dayOf(end);
+/** One occurrence of an event as days: its end is no part of it (RFC 5545, 3.6.1). */
+function daysOfEvent(
+  start: ICAL.Time,
+  end: ICAL.Time,
+  timeZone: string,
+): Pick<FileDate, 'fromDay' | 'toDay'> {
+  const fromDay = dayOf(start, timeZone);
+  const before = end.clone();
+  before.adjust(0, 0, 0, -1);
+  const last = end.isDate ? dayAfter(dayOf(end, timeZone), -1) : dayOf(before, timeZone);
   return { fromDay, toDay: last < fromDay ? fromDay : last };
 }
 
 /**
  * Matches and rests of a calendar file (RFC 5545): what its words call a rest is one, all else is a match. What recurs is read as far as a season goes.
- * @throws ApiProblem where it is no calendar file
+ * @param timeZone of the shop @throws ApiProblem where it is no calendar file
  */
-export function readCalendar(text: string, today: string): ReadCalendar {
+export function readCalendar(text: string, today: string, timeZone: string): ReadCalendar {
   const [first, last] = [dayAfter(today, -SEASON_LIMITS.backDays), dayAfter(today, SEASON_LIMITS.aheadDays)];
   let events: ICAL.Component[];
   try {
@@ -66,7 +78,7 @@ export function readCalendar(text: string, today: string): ReadCalendar {
     const kind: SeasonKind =
       categories.includes('rest') || (!categories.includes('match') && REST.test(words)) ? 'rest' : 'match';
     const put = (start: ICAL.Time, end: ICAL.Time, nth: string): void => {
-      const days = daysOfEvent(start, end);
+      const days = daysOfEvent(start, end, timeZone);
       const long = days.toDay > dayAfter(days.fromDay, SEASON_LIMITS.longestDays - 1);
       if (days.toDay < first || days.fromDay > last || long || dates.length >= SEASON_LIMITS.most) {
         skipped++;
@@ -77,7 +89,7 @@ export function readCalendar(text: string, today: string): ReadCalendar {
         kind,
         ...days,
         title: (event.summary ?? '').slice(0, 120),
-        venue: venueOf(`${words} ${categories.join(' ')}`),
+        venue: kind === 'rest' ? 'usual' : venueOf(`${words} ${categories.join(' ')}`),
       });
     };
     if (!event.isRecurring()) {
@@ -85,9 +97,9 @@ export function readCalendar(text: string, today: string): ReadCalendar {
       continue;
     }
     const each = event.iterator();
-    for (let next = each.next(); next && dayOf(next) <= last; next = each.next()) {
+    for (let next = each.next(); next && dayOf(next, timeZone) <= last; next = each.next()) {
       const { startDate, endDate } = event.getOccurrenceDetails(next);
-      if (dayOf(endDate) >= first) put(startDate, endDate, ` ${dayOf(startDate)}`);
+      if (dayOf(endDate, timeZone) >= first) put(startDate, endDate, ` ${dayOf(startDate, timeZone)}`);
       if (dates.length >= SEASON_LIMITS.most) break;
     }
   }
@@ -112,7 +124,10 @@ export function writeCalendar(shop: string, { player, dates, tasks }: SeasonPage
       ...wholeDay(fromDay, toDay),
       id,
       summary: title || (kind === 'match' ? 'Match' : 'Rest'),
-      categories: [{ name: kind }, ...(VENUE_WORDS[venue] ? [{ name: VENUE_WORDS[venue] }] : [])],
+      categories: [
+        { name: kind },
+        ...(kind === 'match' && VENUE_WORDS[venue] ? [{ name: VENUE_WORDS[venue] }] : []),
+      ],
     });
   for (const [place, task] of tasks.entries())
     calendar.createEvent({

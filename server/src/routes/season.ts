@@ -1,4 +1,5 @@
 import type { Router } from 'express';
+import { dayIn } from '@kevro/core';
 import type { SeasonPage } from '@kevro/contract';
 import type { Acts } from '../act';
 import type { Clock } from '../clock';
@@ -10,7 +11,7 @@ import { ApiProblem } from '../problem';
 import { newId } from '../records/id';
 import { findPlayer } from '../records/player';
 import { findSeasonDate, seasonDates, seasonPage } from '../records/season';
-import { momentOf, theShop } from '../records/shop';
+import { theShop } from '../records/shop';
 import { answer } from './route';
 
 /** A player's season: matches and rests, typed or read from a calendar file, and what is to be done by when. */
@@ -58,8 +59,8 @@ export function seasonRoutes(router: Router, acts: Acts, now: Clock, compute: Co
     'readSeason',
     async ({ tx, id, key, body: { text }, now: at }) => {
       await requirePlayer(tx, id);
-      const { day } = await momentOf(tx, at);
-      const { dates, skipped } = readCalendar(text, day);
+      const { timeZone } = await theShop(tx);
+      const { dates, skipped } = readCalendar(text, dayIn(timeZone, at), timeZone);
       const [told] = await tx.query<{ known: string[] }>(
         `select coalesce(json_agg(uid), '[]') as known from season_date where player_id = $1 and uid <> ''`,
         [id],
