@@ -110,39 +110,33 @@ function choose(what: Swap['what'], choices: readonly Swap[], title: string): vo
         @update:model-value="weighed"
       />
       <template v-if="strings">
-        <div class="two">
-          <NumberField
-            :model-value="job.mainsKg ?? null"
-            label="Mains tension"
-            measure="tension"
-            :unit="tensionUnit"
-            @update:model-value="said({ mainsKg: positive($event) })"
-          />
-          <NumberField
-            :model-value="job.crossesKg ?? null"
-            label="Crosses tension"
-            measure="tension"
-            :unit="tensionUnit"
-            @update:model-value="said({ crossesKg: positive($event) })"
-          />
-        </div>
-        <div class="two">
-          <v-select
-            :model-value="job.mainsKind ?? null"
-            :items="KIND_ITEMS"
-            label="Mains are"
-            clearable
-            @update:model-value="
-              said({ mainsKind: $event ?? undefined, mains: undefined, mainsMm: undefined })
-            "
-          />
-          <NumberField
-            :model-value="job.preStretchPercent ?? null"
-            label="Pre-stretch"
-            measure="percent"
-            @update:model-value="said({ preStretchPercent: positive($event) })"
-          />
-        </div>
+        <NumberField
+          :model-value="job.mainsKg ?? null"
+          label="Mains tension"
+          measure="tension"
+          :unit="tensionUnit"
+          @update:model-value="said({ mainsKg: positive($event) })"
+        />
+        <NumberField
+          :model-value="job.crossesKg ?? null"
+          label="Crosses tension"
+          measure="tension"
+          :unit="tensionUnit"
+          @update:model-value="said({ crossesKg: positive($event) })"
+        />
+        <v-select
+          :model-value="job.mainsKind ?? null"
+          :items="KIND_ITEMS"
+          label="Mains are"
+          clearable
+          @update:model-value="said({ mainsKind: $event ?? undefined, mains: undefined, mainsMm: undefined })"
+        />
+        <NumberField
+          :model-value="job.preStretchPercent ?? null"
+          label="Pre-stretch"
+          measure="percent"
+          @update:model-value="said({ preStretchPercent: positive($event) })"
+        />
       </template>
     </div>
   </details>
