@@ -74,6 +74,8 @@ test('frames are matched outside a fitting too, found by Ctrl K, and a fitting i
   const pick = page.getByRole('combobox', { name: 'Frames to match' });
   for (const { tag } of [made.frame, second]) {
     await pick.fill(tag);
+    // Enter takes the first that is found: it has to be there.
+    await page.getByRole('option', { name: tag }).first().waitFor();
     await pick.press('Enter');
     await page.locator('.v-chip').getByText(tag).waitFor();
   }

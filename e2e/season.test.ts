@@ -36,8 +36,12 @@ test('a match is typed by keys alone, what is to be done moves around it, and it
   await match.getByRole('button', { name: /^change/ }).click();
   // The form has the focus before anything is opened in it.
   await expect(page.getByLabel('From', { exact: true })).toBeFocused();
-  await page.getByRole('combobox', { name: 'How it plays there' }).press('Enter');
-  await page.getByRole('option', { name: 'hot, fast' }).click();
+  const hot = page.getByRole('option', { name: 'hot, fast' });
+  await expect(async () => {
+    await page.getByRole('combobox', { name: 'How it plays there' }).press('ArrowDown');
+    await hot.waitFor({ timeout: 1000 });
+  }).toPass();
+  await hot.click();
   await dialog().getByRole('button', { name: 'Store' }).click();
   await dialog().waitFor({ state: 'detached' });
   await lines().filter({ hasText: 'make it ready for hot and fast' }).waitFor();

@@ -26,6 +26,8 @@ test('new strings say what is left of their tension, a measured one takes its pl
   });
 
   await button('Enter a measured tension').click();
+  // The form has the focus before anything is typed.
+  await expect(field(/^Tension/)).toBeFocused();
   await field(/^Tension/).fill('19.5');
   await field('Tester').fill('clamp');
   await page.keyboard.press('Enter');
