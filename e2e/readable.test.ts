@@ -45,6 +45,7 @@ const PAGES = [
   '/fittings/f-ilka/plan',
   '/fittings/f-liv/play',
   '/players/liv-harrowdene',
+  '/players/ilka-morrow/season',
   '/fittings/f-odo/build',
   '/fittings/f-odo/check',
   '/stock/match',
