@@ -271,7 +271,6 @@ export const learnedOfPlayer = z.strictObject({
   on: z.boolean().describe('false where the shop switched it off'),
   players,
   sessions,
-  missing: z.int().describe('players that are missing before anything is said'),
   told: z.array(
     z.strictObject({
       what: z.enum(CHANGED),

@@ -3,12 +3,13 @@ import { linearRegression, mean } from 'simple-statistics';
 import { describe, expect, it } from 'vitest';
 import { simulatedShop, type SimulatedShop } from '../../test/simulated-shop';
 import { seededNormals, type Noted } from '..';
-import { levelsOf } from './learned';
+import { levelsOf } from './levels';
 import {
   CHANGED,
   LEAST_PLAYERS,
   kindName,
   kindOfPlayer,
+  learnedAbout,
   learnedFor,
   learnedOfShop,
   ownWord,
@@ -217,6 +218,16 @@ describe('what a shop has learned', () => {
     const without = learnedOfShop('tennis', players.slice(1));
     expect(without.players).toBe(39);
     expect(without.sessions).toBe(39 * 20);
+  });
+
+  it('says nothing that loads a sore arm more, whoever was happy with it', () => {
+    const { players } = simulatedShop(3, { ...base, off: () => 2, frames: 8, apart: 0 });
+    const ask = (isTender: boolean) =>
+      learnedAbout('tennis', players, { kind: 'kind 0', isTender, place: 0 }).told.map(
+        ({ what, says }) => `${what} ${says}`,
+      );
+    expect(ask(false)).toContain('swingWeight more');
+    expect(ask(true)).toEqual(ask(false).filter((one) => !one.endsWith('more')));
   });
 
   it('learns of strings too: looser where an arm tires with tight ones', () => {

@@ -1,6 +1,9 @@
-import { probit, quantileSorted } from 'simple-statistics';
-import { inverse } from '../learn';
+import { probit } from 'simple-statistics';
+import { loadsArm } from '../aim';
+import { NOTE_USUALS } from '../play';
 import type { AnySport } from '../sport';
+import { quantileOf } from '../units';
+import { ALL, PRIOR, aloneOf, at, judgedOf, levelsOf, perStepOf, type Levels, type PerStep } from './levels';
 import { CHANGED, ownWord, noteSpread, type Changed, type OwnWord, type SessionPlayed } from './played-alike';
 
 /** All sessions of one player in one sport, without a name: the first played first. */
@@ -12,14 +15,10 @@ export interface OfPlayer {
 
 /** Below so many players nothing is said: who a few are could be guessed. */
 export const LEAST_PLAYERS = 8;
-/** Before anything was played, as standard deviations of the note per step: how all players may lie off nothing, how kinds differ from all, and players from their kind. */
-const PRIOR = { all: 0.15, kind: 0.1, player: 0.15 };
-/** What is said is judged as if nothing was believed before: what is believed would hide it from those who look. */
-const OPEN = 1;
 /** Players of a kind differ by this much at the least. */
 const LEAST_APART = 0.05;
-/** One step from the happiest costs this much of the note (a convention): half a step off is then a slope of 0.15, the most that a step is usually worth. */
-const FALL = 0.15;
+/** One step from the happiest costs this much of the note (a convention): half a step off is then the slope that a step is usually worth. */
+const FALL = NOTE_USUALS.perStep;
 /** Nobody's happiest is said to lie further from what they played than this, in steps. */
 const FURTHEST = 1;
 /** How often a shop with nothing to be learned may be told something, of a hundred. */
@@ -34,8 +33,7 @@ export interface LearnedChange {
   of: 'kind' | 'all';
   players: number;
   sessions: number;
-  /** What one step more goes with, in the note, with its standard uncertainty. */
-  perStep: { mean: number; uncertainty: number };
+  perStep: PerStep;
   says: 'more' | 'less';
   /** Where the middle half of these players were happiest, in the unit of what is changed. */
   happiest: { from: number; to: number };
@@ -55,99 +53,6 @@ export interface LearnedOfShop {
   /** Players whose sessions say anything at all, and their sessions. */
   players: number;
   sessions: number;
-}
-
-type Matrix = readonly (readonly number[])[];
-interface Word {
-  precision: number[][];
-  weighted: number[];
-}
-const ALL = CHANGED.map((_, i) => i);
-const at = (m: Matrix, i: number, j: number): number => m[i]?.[j] ?? 0;
-const product = (a: Matrix, b: Matrix): number[][] =>
-  ALL.map((i) => ALL.map((j) => ALL.reduce((all, k) => all + at(a, i, k) * at(b, k, j), 0)));
-const onto = (a: Matrix, v: readonly number[]): number[] =>
-  ALL.map((i) => ALL.reduce((all, k) => all + at(a, i, k) * (v[k] ?? 0), 0));
-const sumOf = (a: Matrix, b: Matrix, sign = 1): number[][] =>
-  ALL.map((i) => ALL.map((j) => at(a, i, j) + sign * at(b, i, j)));
-const diagonal = (values: readonly number[]): number[][] =>
-  ALL.map((i) => ALL.map((j) => (i === j ? (values[i] ?? 0) : 0)));
-const precise = (sds: readonly number[]): number[][] => diagonal(sds.map((sd) => 1 / sd ** 2));
-const NOTHING: Word = { precision: diagonal([]), weighted: ALL.map(() => 0) };
-const joined = (words: readonly Word[]): Word =>
-  words.reduce(
-    (all, { precision, weighted }) => ({
-      precision: sumOf(all.precision, precision),
-      weighted: all.weighted.map((v, i) => v + (weighted[i] ?? 0)),
-    }),
-    NOTHING,
-  );
-
-/** Most players of a shop never changed anything: nothing is worked out of them. */
-const isSilent = (precision: Matrix): boolean => precision.every((row) => row.every((v) => v === 0));
-
-/** What a word says of the level above it, whose members differ by so much: Λ − Λ(T⁻¹ + Λ)⁻¹Λ (Woodbury). */
-function raised({ precision, weighted }: Word, apart: readonly number[]): Word {
-  if (isSilent(precision)) return NOTHING;
-  const by = product(precision, inverse(sumOf(precise(apart), precision)));
-  const pulled = onto(by, weighted);
-  return {
-    precision: sumOf(precision, product(by, precision), -1),
-    weighted: weighted.map((v, i) => v - (pulled[i] ?? 0)),
-  };
-}
-interface Believed {
-  mean: number[];
-  covariance: number[][];
-}
-/** What is believed of a member, from its own word and from what is believed of the level above. */
-function lowered({ precision, weighted }: Word, apart: readonly number[], above: Believed): Believed {
-  if (isSilent(precision))
-    return { mean: above.mean, covariance: sumOf(above.covariance, diagonal(apart.map((sd) => sd ** 2))) };
-  const prior = precise(apart);
-  const own = inverse(sumOf(prior, precision));
-  const pull = product(own, prior);
-  const fromAbove = onto(prior, above.mean);
-  return {
-    mean: onto(
-      own,
-      weighted.map((v, i) => v + (fromAbove[i] ?? 0)),
-    ),
-    covariance: sumOf(own, product(product(pull, above.covariance), transposed(pull))),
-  };
-}
-const transposed = (m: Matrix): number[][] => ALL.map((i) => ALL.map((j) => at(m, j, i)));
-
-/** Beliefs of all, of each kind and of each player. */
-interface Levels {
-  all: Believed;
-  kinds: Map<string, Believed>;
-  players: Believed[];
-}
-export function levelsOf(
-  words: readonly Word[],
-  kindOf: readonly string[],
-  apart: readonly number[],
-): Levels {
-  const kinds = [...new Set(kindOf)];
-  const kindApart = ALL.map(() => PRIOR.kind);
-  const ofKind = new Map(
-    kinds.map((kind) => [
-      kind,
-      joined(words.filter((_, i) => kindOf[i] === kind).map((w) => raised(w, apart))),
-    ]),
-  );
-  const top = joined([...ofKind.values()].map((word) => raised(word, kindApart)));
-  const covariance = inverse(sumOf(precise(ALL.map(() => PRIOR.all)), top.precision));
-  const all = { mean: onto(covariance, top.weighted), covariance };
-  const kindBeliefs = new Map(
-    kinds.map((kind) => [kind, lowered(ofKind.get(kind) ?? NOTHING, kindApart, all)]),
-  );
-  return {
-    all,
-    kinds: kindBeliefs,
-    players: words.map((word, i) => lowered(word, apart, kindBeliefs.get(kindOf[i] ?? '') ?? all)),
-  };
 }
 
 /** How far from what was played the happiest lies, in steps: where the note is as level as it gets. Never beyond what was played by more than a step. */
@@ -172,7 +77,7 @@ function settled(
 ): { words: OwnWord[]; levels: Levels; apart: number[] } {
   const spread = noteSpread(players, explained);
   const words = players.map(({ played }) => ownWord(sport, played, spread));
-  let apart = ALL.map(() => PRIOR.player);
+  let apart: number[] = ALL.map(() => PRIOR.player);
   let levels = levelsOf(words, kindOf, apart);
   for (let round = 0; round < SETTLING_ROUNDS; round++) {
     apart = ALL.map((k) => {
@@ -188,19 +93,6 @@ function settled(
     levels = levelsOf(words, kindOf, apart);
   }
   return { words, levels, apart };
-}
-
-/** The note per step of some players by their sessions alone, as good as without a prior. */
-function judgedOf(words: readonly Word[], apart: readonly number[], k: number): LearnedChange['perStep'] {
-  const { precision, weighted } = joined(words.map((word) => raised(word, apart)));
-  const covariance = inverse(sumOf(precise(ALL.map(() => OPEN)), precision));
-  return { mean: onto(covariance, weighted)[k] ?? 0, uncertainty: Math.sqrt(at(covariance, k, k)) };
-}
-
-/** The note per step, as it is believed of a kind, or of all under ''. */
-function perStepOf({ all, kinds }: Levels, level: string, k: number): LearnedChange['perStep'] {
-  const { mean, covariance } = (level === '' ? all : kinds.get(level)) ?? all;
-  return { mean: mean[k] ?? 0, uncertainty: Math.sqrt(at(covariance, k, k)) };
 }
 
 /**
@@ -223,13 +115,8 @@ export function learnedOfShop(sport: AnySport, players: readonly OfPlayer[]): Le
   );
   const { words, levels, apart } = settled(sport, players, kindOf, explained);
 
-  const alone = { mean: ALL.map(() => 0), covariance: diagonal([]) };
   const among = words.map((word, i): Among[] => {
-    const own = lowered(
-      word,
-      ALL.map(() => PRIOR.player),
-      alone,
-    );
+    const own = aloneOf(word);
     const count = players[i]?.played.length ?? 0;
     const limit = (OWN.steps * OWN.sessions) / Math.max(1, count);
     return ALL.flatMap((k): Among[] => {
@@ -279,7 +166,7 @@ export function learnedOfShop(sport: AnySport, players: readonly OfPlayer[]): Le
       sessions: heard.reduce((all, i) => all + (players[i]?.played.length ?? 0), 0),
       perStep,
       says: perStep.mean > 0 ? 'more' : 'less',
-      happiest: { from: quantileSorted(happiest, 0.25), to: quantileSorted(happiest, 0.75) },
+      happiest: { from: quantileOf(happiest, 0.25), to: quantileOf(happiest, 0.75) },
     };
     told.set(level, [...(told.get(level) ?? []), one]);
   }
@@ -299,32 +186,40 @@ export function learnedFor({ told }: Pick<LearnedOfShop, 'told'>, kind: string):
   return [...own, ...rest];
 }
 
+/** Whether it says that more of what loads the arm is better. */
+const loadsMore = ({ what, says }: LearnedChange): boolean =>
+  says === 'more' && (what === 'tension' || (what !== 'softness' && loadsArm(what)));
+
 /** What a shop's sessions say of one player. */
 export interface LearnedAbout {
+  /** On how many players and sessions it rests; of fewer than {@link LEAST_PLAYERS} nothing is said. */
   players: number;
   sessions: number;
-  /** Players that are missing before anything can be said. */
-  missing: number;
   told: LearnedChange[];
   among: Among[];
 }
+/** Of whom it is asked. */
+export interface Asking {
+  kind: string;
+  /** Whether the arm is sore or tires: then nothing that loads it more is said, whoever was happy with it. */
+  isTender: boolean;
+  /** Where they are among the players; −1 where they played nothing. */
+  place: number;
+}
 /**
  * What the sessions of all say of one of them, or of somebody who played nothing yet.
- * @param kind of that player @param place among the players; −1 where they played nothing
- * @example learnedAbout('tennis', players, 'adult club back', -1).missing // 3 with five players
+ * @example learnedAbout('tennis', players, { kind: 'adult club back', isTender: false, place: -1 }).players // 5: too few to say anything
  */
 export function learnedAbout(
   sport: AnySport,
   players: readonly OfPlayer[],
-  kind: string,
-  place: number,
+  { kind, isTender, place }: Asking,
 ): LearnedAbout {
   const learned = learnedOfShop(sport, players);
   return {
     players: learned.players,
     sessions: learned.sessions,
-    missing: Math.max(0, LEAST_PLAYERS - learned.players),
-    told: learnedFor(learned, kind),
+    told: learnedFor(learned, kind).filter((one) => !(isTender && loadsMore(one))),
     // Of fewer than eight what others pull could be told from what a player's own sessions say.
     among: learned.players < LEAST_PLAYERS ? [] : (learned.among[place] ?? []),
   };

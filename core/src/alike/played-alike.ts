@@ -1,9 +1,10 @@
 import { noticeableStep } from '../compare';
 import { inverse } from '../learn';
-import { noteOf, type SessionWith } from '../play';
-import { SPEC_KEYS, type SpecKey } from '../spec';
+import { NOTE_USUALS, noteOf, type SessionWith } from '../play';
+import { SPEC_KEYS } from '../spec';
 import { dataOf, type AnySport } from '../sport';
-import type { STRING_MATERIALS } from '../part';
+import type { StringKind } from '../part';
+import { meanOf } from '../units';
 
 /** What is changed from session to session: specs, the tension of strings, and how soft they are. */
 export const CHANGED = [...SPEC_KEYS, 'tension', 'softness'] as const;
@@ -13,18 +14,14 @@ export type Changed = (typeof CHANGED)[number];
 export interface SessionPlayed extends SessionWith {
   /** Mean of mains and crosses, kg. */
   tensionKg?: number | undefined;
-  strings?: (typeof STRING_MATERIALS)[number] | undefined;
+  strings?: StringKind | undefined;
 }
 
 /** How soft strings are, the stiffest first (common practice). */
-const SOFTNESS: Record<(typeof STRING_MATERIALS)[number], number> = { polyester: 0, nylon: 1, gut: 2 };
+const SOFTNESS: Record<StringKind, number> = { polyester: 0, nylon: 1, gut: 2 };
 /** The value of what is changed, in its own unit: specs in theirs, tension in kg, softness in kinds. */
 export const valueOf = ({ specs, tensionKg, strings }: SessionPlayed, what: Changed): number | undefined =>
-  what === 'tension'
-    ? tensionKg
-    : what === 'softness'
-      ? strings && SOFTNESS[strings]
-      : specs[what as SpecKey];
+  ({ ...specs, tension: tensionKg, softness: strings && SOFTNESS[strings] })[what];
 
 /** One step of what is changed, in its own unit: what a hand notices, or what tension is changed by. */
 export function stepOf(sport: AnySport, what: Changed, around: number): number {
@@ -32,9 +29,6 @@ export function stepOf(sport: AnySport, what: Changed, around: number): number {
   if (what === 'softness') return 1;
   return what === 'tension' ? (stringing?.stepKg[0] ?? 1) : noticeableStep(noticeable, what, around);
 }
-
-/** Players get better, or worse, with time: by this much from the middle of the sessions to either end. */
-const TREND = 0.5;
 
 /** What the sessions of one player say of the note per step of each change: precision and precision-weighted estimate, other things being equal. */
 export interface OwnWord {
@@ -54,7 +48,6 @@ export interface Around {
 
 const times = (a: readonly number[], b: readonly number[]): number =>
   a.reduce((all, v, i) => all + v * (b[i] ?? 0), 0);
-const meanOf = (values: readonly number[]): number => values.reduce((a, b) => a + b, 0) / values.length;
 const isSame = (a: number, b: number): boolean => Math.abs(a - b) < 1e-9;
 
 /** Sessions with the same frame and strings share what it feels like. */
@@ -73,8 +66,8 @@ export interface NoteSpread {
   day: number;
   feel: number;
 }
-const DAY = { least: 0.25, unknown: 0.5 };
-const FEEL = { least: 0.1, unknown: 0.35 };
+const DAY = { least: NOTE_USUALS.leastDay, unknown: 0.5 };
+const FEEL = { least: 0.1, unknown: NOTE_USUALS.feel };
 /** Setups beside the first of their players, below which what they feel like is not estimated. */
 const LEAST_SETUPS = 16;
 const meanSquare = (squares: number, freedom: number): number => (freedom > 0 ? squares / freedom : NaN);
@@ -147,7 +140,7 @@ export function ownWord(
   const [calmLevel, calmTime] = [calm(level), calm(time)];
   const apart = inverse([
     [times(level, calmLevel), times(level, calmTime)],
-    [times(time, calmLevel), times(time, calmTime) + 1 / TREND ** 2],
+    [times(time, calmLevel), times(time, calmTime) + 1 / NOTE_USUALS.trend ** 2],
   ]);
   /** The same, with level and time taken out. */
   const within = (column: readonly number[]): number[] => {

@@ -1,5 +1,6 @@
 import { daysBetween } from '../units';
-import { kindsOf, type StringKind } from './kinds';
+import { kindsOf } from './kinds';
+import type { StringKind } from '../part';
 
 /** What a bed was strung with: what is not known of its crosses is as of its mains. */
 export interface Strung {

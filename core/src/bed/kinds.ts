@@ -1,10 +1,8 @@
-import { STRING_MATERIALS, type StringingJob } from '../part';
+import { STRING_MATERIALS, type StringKind, type StringingJob } from '../part';
 import { dataOf, type AnySport } from '../sport';
-import { KG_PER_POUND } from '../units';
+import { KG_PER_POUND, quantileOf } from '../units';
 
-/** What a string is made of, as far as its tension and feel go. Multifilaments and synthetic gut are of nylon. */
 export const STRING_KINDS = STRING_MATERIALS;
-export type StringKind = (typeof STRING_KINDS)[number];
 
 const NAMED: readonly (readonly [RegExp, StringKind])[] = [
   [/\b(co-?)?poly(ester)?\b|\bco-?poly/i, 'polyester'],
@@ -73,13 +71,12 @@ export function tensionSpread(texts: readonly string[], sport: AnySport): Tensio
     .map(({ mainsKg, crossesKg }) => (mainsKg + crossesKg) / 2)
     .toSorted((a, b) => a - b);
   if (all.length < FEWEST_SPREAD) return undefined;
-  // Between the two that are nearest (Hyndman and Fan 1996, type 7).
-  const at = (share: number): number => {
-    const place = share * (all.length - 1);
-    const [low, high] = [all[Math.floor(place)] ?? 0, all[Math.ceil(place)] ?? 0];
-    return low + (place - Math.floor(place)) * (high - low);
+  return {
+    count: all.length,
+    lowKg: quantileOf(all, 0.25),
+    middleKg: quantileOf(all, 0.5),
+    highKg: quantileOf(all, 0.75),
   };
-  return { count: all.length, lowKg: at(0.25), middleKg: at(0.5), highKg: at(0.75) };
 }
 
 /** Strings as they are in a frame. */

@@ -1,9 +1,8 @@
 import type { LearnedChange } from '../alike';
 import { complaintMoves, loadsArm, type Bother } from '../aim';
-import { SOFTER, type StringChange } from '../part';
+import { SOFTER, type StringChange, type StringKind } from '../part';
 import type { SpecKey } from '../spec';
 import { dataOf, type AnySport } from '../sport';
-import type { StringKind } from './kinds';
 
 /** Whether players alike were better with such a change, or with its opposite. */
 type LearnedOf = { learned?: 'suits' | 'against' };

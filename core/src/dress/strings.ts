@@ -1,22 +1,20 @@
 import { Fault, type Problem } from '../fault';
 import { halfWidthAt, lengthAt, settleFrame, type Frame, type Outline } from '../frame';
 import { NOTHING, add, segmentStrip, type MassSums } from '../mass';
-import type { STRING_MATERIALS } from '../part';
+import type { StringKind } from '../part';
 import type { TypicalPart } from '../sport';
 
-export type StringMaterial = (typeof STRING_MATERIALS)[number];
-
 /** Density of string materials, g/cm³ (physics of the trade; from memory). */
-export const STRING_DENSITY: Record<StringMaterial, number> = { polyester: 1.38, nylon: 1.14, gut: 1.3 };
+export const STRING_DENSITY: Record<StringKind, number> = { polyester: 1.38, nylon: 1.14, gut: 1.3 };
 
 export interface StringJob {
   mains: number;
   crosses: number;
   gaugeMm: number;
-  material: StringMaterial;
+  material: StringKind;
   /** Of the crosses, where they are of another string. */
   crossGaugeMm?: number;
-  crossMaterial?: StringMaterial;
+  crossMaterial?: StringKind;
 }
 
 /** How much of the bed's width the mains take up from the first to the last, and of its length the crosses (from memory). */
@@ -101,7 +99,7 @@ export function stringLength(frame: Frame, job: Parameters<typeof stringLengths>
   return mainsCm + crossesCm;
 }
 
-const gramsPerCm = (gaugeMm: number, material: StringMaterial): number =>
+const gramsPerCm = (gaugeMm: number, material: StringKind): number =>
   ((Math.PI * (gaugeMm / 10) ** 2) / 4) * STRING_DENSITY[material];
 
 function masses(frame: Frame, job: StringJob): { mainsG: number; crossesG: number } {

@@ -1,6 +1,6 @@
 import { Fault, type Problem } from '../fault';
 import type { Frame } from '../frame';
-import { G_CM2_PER_KG_CM2, STANDARD_GRAVITY } from '../units';
+import { G_CM2_PER_KG_CM2, STANDARD_GRAVITY, meanOf } from '../units';
 import { airFaceOn, airTwisting } from './air';
 import { amplitudeProblems, timedPeriod } from './pendulum';
 import { propagate } from './propagate';
@@ -16,8 +16,6 @@ const READING_UNCERTAINTY = 1;
 
 /** A flat plate in still air needs no correction. */
 const FLAT = { add: 0, uncertainty: 0 };
-
-const mean = (values: readonly number[]): number => values.reduce((sum, v) => sum + v, 0) / values.length;
 
 /**
  * Twist weight of a flat body: edge-on minus face-on swing weight about the same axis, since the inertia normal to the face is S + T (perpendicular axes).
@@ -36,7 +34,7 @@ export function twistFromReadings(
   if (faceOn.length === 0) problems.push({ code: 'missing-readings', path: 'faceOn' });
   if (edgeOn.length === 0) problems.push({ code: 'missing-readings', path: 'edgeOn' });
   if (problems.length > 0) throw new Fault(...problems);
-  const twistWeight = mean(edgeOn) - mean(faceOn) + correction.add;
+  const twistWeight = meanOf(edgeOn) - meanOf(faceOn) + correction.add;
   if (!(twistWeight > 0)) throw new Fault({ code: 'twist-weight-impossible', path: 'edgeOn' });
   return {
     twistWeight,

@@ -1,11 +1,13 @@
 import type { PartRule } from './rule';
 
 export const STRING_MATERIALS = ['polyester', 'nylon', 'gut'] as const;
+/** What a string is made of, as far as its tension and feel go. Multifilaments and synthetic gut are of nylon. */
+export type StringKind = (typeof STRING_MATERIALS)[number];
 
 /** String of a reel. It belongs to the dress and is not placed. */
 export interface StringPart {
   kind: 'string';
-  material: (typeof STRING_MATERIALS)[number];
+  material: StringKind;
   gaugeMm: number;
 }
 

@@ -1,6 +1,4 @@
-import type { STRING_MATERIALS } from './string';
-
-type StringKind = (typeof STRING_MATERIALS)[number];
+import type { StringKind } from './string';
 
 /** What is done with strings. */
 export const STRING_CHANGES = [

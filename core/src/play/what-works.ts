@@ -2,6 +2,7 @@ import { noticeableStep } from '../compare';
 import { updated, type Belief } from '../learn';
 import { SPEC_KEYS, type KnownSpecs, type SpecKey } from '../spec';
 import { dataOf, type AnySport } from '../sport';
+import { meanOf } from '../units';
 import { noteOf, type Noted } from './felt';
 
 /** One session with the frame that it was played with. */
@@ -41,19 +42,22 @@ export interface WhatWorks {
 export const LEAST_SESSIONS = 8;
 /** Frames that differ by a noticeable step in something, at the least. */
 const LEAST_DIFFERENT = 2;
-/** Before anything was played: a noticeable step may change a note by this much, either way. Pulls small samples toward nothing. */
-const PRIOR_PER_STEP = 0.15;
-/** A frame may feel better or worse by this much, whatever it measures: all sessions with it are alike in that. */
-const FEEL = 0.35;
-/** Players get better, or worse, with time: by this much from the middle of the sessions to either end. */
-const TREND = 0.5;
+/** What a note owes to what, as far as nobody knows better (conventions): one player's sessions and a whole shop's are read by the same. */
+export const NOTE_USUALS = {
+  /** A noticeable step may change a note by this much, either way. Pulls small samples toward nothing. */
+  perStep: 0.15,
+  /** A frame may feel better or worse by this much, whatever it measures: all sessions with it are alike in that. */
+  feel: 0.35,
+  /** Players get better, or worse, with time: by this much from the middle of the sessions to either end. */
+  trend: 0.5,
+  /** Notes of one frame differ from day to day by this much at the least: weather, opponent, sleep. */
+  leastDay: 0.25,
+} as const;
+const { perStep: PRIOR_PER_STEP, feel: FEEL, trend: TREND, leastDay: LEAST_SCATTER } = NOTE_USUALS;
 /** Of up to four specs one lies beyond two standard uncertainties too often by chance alone: what is said lies beyond so many. */
 const PLAIN = 2.5;
-/** Notes of one frame differ from day to day by this much at the least: weather, opponent, sleep. */
-const LEAST_SCATTER = 0.25;
 const SETTLING_ROUNDS = 8;
 
-const meanOf = (values: readonly number[]): number => values.reduce((a, b) => a + b, 0) / values.length;
 const spreadOf = (values: readonly number[]): number => {
   const mean = meanOf(values);
   return values.length < 2

@@ -1,5 +1,6 @@
 import type { Router } from 'express';
 import QRCode from 'qrcode';
+import { isTender } from '@kevro/core';
 import type { ActBodyOf, FittingView, LookAgain } from '@kevro/contract';
 import { lock, type Acts, type ActInput } from '../act';
 import type { Clock } from '../clock';
@@ -122,10 +123,11 @@ export function playRoutes(
     const player = await findPlayer(db, id);
     if (!player) throw new ApiProblem('not-found');
     const { learnsFromAll } = await theShop(db);
-    if (!learnsFromAll) return { on: false, players: 0, sessions: 0, missing: 0, told: [], among: [] };
+    if (!learnsFromAll) return { on: false, players: 0, sessions: 0, told: [], among: [] };
     const year = yearOf(await momentOf(db, now()));
     const { players, place } = await playersAlike(db, sport, id, year);
-    return { on: true, ...(await compute('learnedAbout', sport, players, kindOf(player, year), place)) };
+    const asking = { kind: kindOf(player, year), isTender: isTender(player.bothers), place };
+    return { on: true, ...(await compute('learnedAbout', sport, players, asking)) };
   });
   answer(router, 'frameSessions', ({ params }) => sessionsOfFrame(db, params.id ?? ''));
   answer(router, 'day', async () => {
