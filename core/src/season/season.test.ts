@@ -25,7 +25,7 @@ const rest = (fromDay: string, toDay: string): SeasonDate => ({
   toDay,
   venue: 'usual',
 });
-const climb = { tag: 'T-1', programme: { name: 'climb', steps: 0, played: 2 } } as const;
+const climb = { tag: 'T-1', programme: { name: 'climb', steps: 0, played: 2, now: 'step' } } as const;
 const plan = (more: Partial<SeasonState>) =>
   seasonPlan({ today, dates: [], frames: [], sore: false, ...more });
 const steps = (more: Partial<SeasonState>): string[] =>
@@ -36,10 +36,9 @@ describe('a season', () => {
     expect(steps({})).toEqual(Array.from({ length: 7 }, (_, i) => dayAfter(today, 7 * i)));
     expect(steps({ sessionsAWeek: 4 })[1]).toBe(dayAfter(today, 4));
     // One session of two was played: the next step waits for the other.
-    expect(steps({ frames: [{ tag: 'T-1', programme: { name: 'climb', steps: 5, played: 1 } }] })).toEqual([
-      '2026-12-04',
-      '2026-12-11',
-    ]);
+    expect(
+      steps({ frames: [{ tag: 'T-1', programme: { name: 'climb', steps: 5, played: 1, now: 'play' } }] }),
+    ).toEqual(['2026-12-04', '2026-12-11']);
   });
 
   it('goes no further than the programme itself: its last step is one, and what is over plans none', () => {
@@ -100,6 +99,13 @@ describe('a season', () => {
     expect(growthDays(18)).toBeUndefined();
     const looked = (lookedOn: string) => plan({ growing: { age: 13, lookedOn } });
     expect(looked('2026-11-01')).toMatchObject([{ what: 'look-again', on: '2027-03-18' }]);
+    // Somebody asked for a look in between: growth counts on from it.
+    expect(
+      plan({ looksAskedOn: ['2026-11-20', '2027-01-15'], growing: { age: 13, lookedOn: '2026-11-01' } }),
+    ).toMatchObject([
+      { what: 'look-again', on: today, late: true },
+      { what: 'look-again', on: '2027-01-15' },
+    ]);
     expect(looked('2026-01-01')[0]).toMatchObject({ on: today, late: true });
   });
 });
@@ -126,6 +132,7 @@ describe('whatever the calendar (property)', () => {
         name: fc.constantFrom(...PROGRAMMES),
         steps: fc.integer({ min: 0, max: 7 }),
         played: fc.integer({ min: 0, max: 4 }),
+        now: fc.constantFrom('step' as const, 'play' as const, 'last-step' as const, 'over' as const),
       }),
       strings: fc.record({
         strungOn: day.map((d) => dayAfter(d, -170)),

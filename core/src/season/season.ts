@@ -23,7 +23,7 @@ export interface SeasonFrame {
     /** Sessions since the last change. */
     played: number;
     /** What it says now: a step is due, or it goes on once more was played, or it has come to its end. */
-    now?: 'step' | 'play' | 'last-step' | 'over' | undefined;
+    now: 'step' | 'play' | 'last-step' | 'over';
   };
   /** Days after which its strings are due, and when they were put in. */
   strings?: { strungOn: string; lastDays: number };
@@ -35,6 +35,8 @@ export interface SeasonState {
   /** The arm was sore in the last session: nothing is changed until that is over. */
   sore: boolean;
   sessionsAWeek?: number | undefined;
+  /** Days on which somebody asked for a look at the player. */
+  looksAskedOn?: readonly string[] | undefined;
   /** Of a growing player: age, and when somebody last looked. */
   growing?: { age: number; lookedOn: string } | undefined;
 }
@@ -79,7 +81,13 @@ const weekOf = ({ fromDay, toDay }: SeasonDate): Pick<SeasonDate, 'fromDay' | 't
   fromDay: dayAfter(fromDay, 1 - MATCH_WEEK_DAYS),
   toDay,
 });
+/** Whether a day lies in the week of a match. @example inMatchWeek('2026-12-10', [match]) // true of a match on the 12th */
+export const inMatchWeek = (day: string, dates: readonly SeasonDate[]): boolean =>
+  dates.some((date) => date.kind === 'match' && isIn(day, weekOf(date)));
 const later = (a: string, b: string): string => (a > b ? a : b);
+/** What was to be done by a day that is past is to be done today. */
+const onOrLate = (day: string, today: string): Pick<SeasonTask, 'on' | 'late'> =>
+  day < today ? { on: today, late: true } : { on: day };
 
 /**
  * What is to be done by when, from today on: steps of a programme between matches, never in the week of one nor on a rest, each with time to be played before the next match and before the
@@ -107,7 +115,7 @@ export function seasonPlan(state: SeasonState): SeasonTask[] {
       ...(frame === forVenue ? venueTasks(state, frame, matches) : []),
     ];
   });
-  return [...tasks, ...growthTasks(state, until)].toSorted((a, b) => a.on.localeCompare(b.on));
+  return [...tasks, ...lookTasks(state, until)].toSorted((a, b) => a.on.localeCompare(b.on));
 }
 
 /** New strings before each match by which those that are in would be due, and where they are due with no match near. */
@@ -124,13 +132,7 @@ function stringTasks(
   /** From when on it is worth waiting for the next match no more. */
   const wornOn = (): string => dayAfter(strungOn, Math.ceil((1 - LEAST_LEFT) * strings.lastDays));
   const put = (on: string, more: Partial<SeasonTask>): void => {
-    tasks.push({
-      what: 'strings',
-      on: later(on, today),
-      tag,
-      ...(on < today ? { late: true } : {}),
-      ...more,
-    });
+    tasks.push({ what: 'strings', tag, ...onOrLate(on, today), ...more });
     strungOn = later(on, today);
   };
   for (const { fromDay } of matches) {
@@ -143,7 +145,8 @@ function stringTasks(
   return tasks;
 }
 
-interface Ground {
+/** What a step has to keep clear of. */
+interface Around {
   matches: readonly SeasonDate[];
   rests: readonly SeasonDate[];
   /** Days on which its strings are changed. */
@@ -154,7 +157,7 @@ interface Ground {
 function stepTasks(
   { today, sore, sessionsAWeek = USUAL_SESSIONS_A_WEEK }: SeasonState,
   { tag, programme }: SeasonFrame,
-  { matches, rests, busy, until }: Ground,
+  { matches, rests, busy, until }: Around,
 ): SeasonTask[] {
   if (!programme || sore) return [];
   const traits = programmeTraits(programme.name);
@@ -163,7 +166,6 @@ function stepTasks(
   const sessions = traits.sessionsBetween;
   const perDay = Math.max(sessionsAWeek, 1) / DAYS_A_WEEK;
   const isRest = (day: string): boolean => rests.some((rest) => isIn(day, rest));
-  const isMatchWeek = (day: string): boolean => matches.some((match) => isIn(day, weekOf(match)));
   /** The first day by which so many sessions can have been played, from the day after one. */
   const playedBy = (from: string, count: number): string => {
     let [day, done] = [from, 0];
@@ -174,7 +176,7 @@ function stepTasks(
     return day;
   };
   const fits = (day: string): boolean => {
-    if (isRest(day) || isMatchWeek(day) || busy.has(day)) return false;
+    if (isRest(day) || inMatchWeek(day, matches) || busy.has(day)) return false;
     const played = playedBy(day, sessions);
     return !matches.some((match) => {
       const { fromDay } = weekOf(match);
@@ -182,8 +184,7 @@ function stepTasks(
     });
   };
   const tasks: SeasonTask[] = [];
-  const missing =
-    now === 'step' || now === 'last-step' ? 0 : Math.max(now === 'play' ? 1 : 0, sessions - programme.played);
+  const missing = now === 'play' ? Math.max(1, sessions - programme.played) : 0;
   let day = playedBy(today, missing);
   for (let step = programme.steps + 1; step <= traits.mostSteps; step++) {
     while (day <= until && !fits(day)) day = dayAfter(day, 1);
@@ -209,11 +210,10 @@ function venueTasks(
     const on = dayAfter(fromDay, -VENUE_BEFORE_DAYS);
     tasks.push({
       what: venue === 'usual' ? 'back-to-usual' : 'for-venue',
-      on: later(on, today),
       tag,
       venue,
       before: fromDay,
-      ...(on < today ? { late: true } : {}),
+      ...onOrLate(on, today),
     });
     stands = venue;
   }
@@ -228,19 +228,16 @@ function venueTasks(
   return tasks;
 }
 
-/** Looks at a growing player, as often as growth asks for it. */
-function growthTasks({ today, growing }: SeasonState, until: string): SeasonTask[] {
+/** Looks at the player that somebody asked for; and of a growing one, from the last of them on, as often as growth asks for it. */
+function lookTasks({ today, looksAskedOn = [], growing }: SeasonState, until: string): SeasonTask[] {
+  const look = (day: string): SeasonTask => ({ what: 'look-again', ...onOrLate(day, today) });
+  const tasks = looksAskedOn.filter((day) => day <= until).map(look);
   const days = growing && growthDays(growing.age);
-  if (!growing || days === undefined) return [];
-  const tasks: SeasonTask[] = [];
-  let due = dayAfter(growing.lookedOn, days);
+  if (!growing || days === undefined) return tasks;
+  let due = dayAfter([growing.lookedOn, ...looksAskedOn].toSorted().at(-1) ?? today, days);
   while (due <= until) {
-    tasks.push({ what: 'look-again', on: later(due, today), ...(due < today ? { late: true } : {}) });
+    tasks.push(look(due));
     due = dayAfter(later(due, today), days);
   }
   return tasks;
 }
-
-/** Whether a day lies in the week of a match. @example inMatchWeek('2026-12-10', [match]) // true of a match on the 12th */
-export const inMatchWeek = (day: string, dates: readonly SeasonDate[]): boolean =>
-  dates.some((date) => date.kind === 'match' && isIn(day, weekOf(date)));

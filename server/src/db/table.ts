@@ -35,6 +35,15 @@ export function tableOf<R extends object>(table: string, columns: { [K in keyof 
       );
       return rows[0];
     },
+    /**
+     * Stores a row, or changes the one that is there already to it.
+     * @param there which one that is, such as `(key, shop_id)` @param stays fields that it keeps
+     */
+    async put(db: Queries, row: Partial<R>, there: string, stays: readonly (keyof R)[] = []): Promise<void> {
+      const changed = given(row).filter((f) => !stays.includes(f));
+      const set = changed.map((f) => `${columns[f]} = excluded.${columns[f]}`).join(', ');
+      await this.insert(db, row, `on conflict ${there} do update set ${set}`);
+    },
     /** Changes the rows that a condition finds. @param where with $1 for its value */
     async change(db: Queries, row: Partial<R>, where: string, value: unknown): Promise<R | undefined> {
       const fields = given(row);

@@ -30,7 +30,7 @@ import { setCeiling } from '../records/player';
 import { programmeEvents, programmes, type ProgrammeRecord } from '../records/programme';
 import { theShop, yearOf, type Moment } from '../records/shop';
 import { outlookCase } from './outlook';
-import { isStep, layOut, programmeOutlook, type OutlookCase } from './programmes';
+import { isStep, layOut, programmeOutlook, wasSoreIn, type OutlookCase } from './programmes';
 import { beginWithPlan, entryOf, startOf, type Entry } from './begin-with-plan';
 
 const programmeIn = (
@@ -42,12 +42,6 @@ const programmeIn = (
   if (programme.state === 'ended') throw new ApiProblem('programme-over');
   return { ...entry, programme };
 };
-
-/** Whether an arm was sore in the last session of any frame of a fitting. */
-const wasSoreIn = ({ frames }: Pick<FittingView, 'frames'>): boolean =>
-  frames.some(
-    ({ rounds }) => countedSessions(rounds.flatMap(({ sessions }) => sessions)).at(-1)?.arm === 'sore',
-  );
 
 /** A programme as it stands when it is begun on a frame. */
 const asBegun = (

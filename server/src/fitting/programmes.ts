@@ -27,6 +27,7 @@ import {
   fieldError,
   stepSentence,
   type Carried,
+  type FittingView,
   type FrameRecord,
   type Measurement,
   type PartRecord,
@@ -74,6 +75,12 @@ const playedRounds = (
     // Sessions are counted from where it began; discarded ones say nothing.
     sessions: countedSessions(i === 0 ? round.sessions.slice(sessionsBefore) : round.sessions),
   }));
+
+/** Whether an arm was sore in the last session of any frame of a fitting. */
+export const wasSoreIn = ({ frames }: Pick<FittingView, 'frames'>): boolean =>
+  frames.some(
+    ({ rounds }) => countedSessions(rounds.flatMap(({ sessions }) => sessions)).at(-1)?.arm === 'sore',
+  );
 
 /** What is to be done on the round before anything new is laid out. */
 function waitsFor(round: RoundView): NonNullable<ProgrammeOutlook['next']>['waitsFor'] {

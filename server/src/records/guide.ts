@@ -26,7 +26,7 @@ export function guideNamed(id: string): { sport: Sport; name: GuideName } | unde
 }
 
 export const setGuide = (db: Queries, row: Stored): Promise<unknown> =>
-  table.insert(db, row, 'on conflict (sport, name, shop_id) do update set bands = excluded.bands');
+  table.put(db, row, '(sport, name, shop_id)', ['sport', 'name']);
 export const dropGuide = (
   db: Queries,
   { sport, name }: { sport: Sport; name: GuideName },

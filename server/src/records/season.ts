@@ -1,33 +1,8 @@
-import {
-  SEASON_AHEAD_DAYS,
-  countedSessions,
-  dayAfter,
-  dayIn,
-  daysOf,
-  ruleOf,
-  seasonPlan,
-  sportData,
-  type SeasonFrame,
-  type SeasonTask,
-} from '@kevro/core';
-import {
-  ageIn,
-  growingIn,
-  type FittingView,
-  type Player,
-  type ProgrammeOutlook,
-  type SeasonDateRecord,
-  type SeasonPage,
-} from '@kevro/contract';
-import { isStep } from '../fitting/programmes';
+import { dayAfter } from '@kevro/core';
+import type { SeasonDateRecord } from '@kevro/contract';
 import type { Queries } from '../db/db';
 import { tableOf } from '../db/table';
-import { bedsOf } from './bed';
-import { findFitting } from './fitting';
-import { framesOf } from './frame';
-import { lookAgainOf } from './look-again';
-import { findPlayer } from './player';
-import { theShop } from './shop';
+import { newId } from './id';
 
 interface Row extends SeasonDateRecord {
   key: string;
@@ -35,7 +10,7 @@ interface Row extends SeasonDateRecord {
   /** Of the calendar file that it came from; empty where somebody typed it. */
   uid: string;
 }
-const table = tableOf<Row>('season_date', {
+export const seasonDates = tableOf<Row>('season_date', {
   id: 'id',
   key: 'key',
   playerId: 'player_id',
@@ -46,161 +21,54 @@ const table = tableOf<Row>('season_date', {
   venue: 'venue',
   uid: 'uid',
 });
-export const seasonDates = table;
 /** Dates that are past by more than this are kept, and not shown, days. */
 const SHOWN_BACK_DAYS = 30;
 /** So many of a player are shown at the most. */
 const MOST_DATES = 400;
 
-export async function findSeasonDate(db: Queries, id: string): Promise<Row | undefined> {
-  return (await table.find(db, 'where id = $1', [id]))[0];
-}
-const shown = ({ id, kind, fromDay, toDay, title, venue }: Row): SeasonDateRecord => ({
-  id,
-  kind,
-  fromDay,
-  toDay,
-  title,
-  venue,
-});
+export const findSeasonDate = async (db: Queries, id: string): Promise<Row | undefined> =>
+  (await seasonDates.find(db, 'where id = $1', [id]))[0];
 
-/** Says what a programme says now: worked out as on its own page, so that the two never differ. */
-export type Outlooks = (fitting: FittingView, programmeId: string) => Promise<ProgrammeOutlook | undefined>;
-
-/** How a frame of an open fitting stands in the season. */
-async function programmeOn(
-  fitting: FittingView,
-  { rounds, programmes }: FittingView['frames'][number],
-  outlooks: Outlooks,
-): Promise<Pick<SeasonFrame, 'programme'>> {
-  const running = programmes.find(({ state }) => state === 'running');
-  if (!running) return {};
-  const next = (await outlooks(fitting, running.id))?.next;
-  const hasStep = next ? isStep(next) : false;
-  const goesOn = next?.state === 'go-on';
-  return {
-    programme: {
-      name: running.name,
-      steps: running.events.filter(({ what }) => what === 'step' || what === 'own-step').length,
-      played: countedSessions(rounds.at(-1)?.sessions ?? []).length,
-      now: goesOn ? (hasStep ? 'step' : 'play') : hasStep ? 'last-step' : 'over',
-    },
-  };
-}
-
-/** What a player's season asks for: from the calendar, the programmes that go on, the strings that are in, and growth. */
-async function tasksOf(
-  db: Queries,
-  player: Player,
-  dates: readonly SeasonDateRecord[],
-  now: string,
-  outlooks: Outlooks,
-): Promise<Pick<SeasonPage, 'tasks' | 'frames'>> {
-  const [open, owned, looks, { sports, timeZone }] = await Promise.all([
-    db.query<{ id: string }>(
-      'select id from fitting where player_id = $1 and closed_at is null order by seq desc limit 5',
-      [player.id],
-    ),
-    db.query<{ id: string }>('select id from frame where owner_id = $1 and not archived limit 20', [
-      player.id,
-    ]),
-    lookAgainOf(db, player.id),
-    theShop(db),
-  ]);
-  const today = dayIn(timeZone, now);
-  const fittings = (await Promise.all(open.map(({ id }) => findFitting(db, id, now)))).flatMap(
-    (one) => one ?? [],
-  );
-  const inFittings = fittings.flatMap(({ frames: list }) => list.map(({ frame }) => frame.id));
-  const ids = [...new Set([...inFittings, ...owned.map(({ id }) => id)])];
-  const [frames, beds] = await Promise.all([framesOf(db, ids), bedsOf(db, ids, now)]);
-  const sessionsAWeek = player.sessionsAWeek ?? undefined;
-  const programmes = new Map(
-    await Promise.all(
-      fittings.flatMap((fitting) =>
-        fitting.frames.map(
-          async (entry) => [entry.frame.id, await programmeOn(fitting, entry, outlooks)] as const,
-        ),
-      ),
-    ),
-  );
-  const seasonFrames = frames.map(({ id, tag, shape }): SeasonFrame => {
-    const bed = beds.find(({ frameId }) => frameId === id);
-    const own = sportData(shape.sport).stringing;
-    return {
-      tag,
-      ...programmes.get(id),
-      ...(bed && own
-        ? {
-            strings: {
-              strungOn: bed.stringing.strungOn,
-              lastDays: daysOf(ruleOf(own, sports[shape.sport]?.strings), sessionsAWeek),
-            },
-          }
-        : {}),
-    };
-  });
-  const last = countedSessions(
-    fittings.flatMap(({ frames: list }) => list.flatMap(({ rounds }) => rounds.at(-1)?.sessions ?? [])),
-  )
-    .toSorted((a, b) => a.playedOn.localeCompare(b.playedOn))
-    .at(-1);
-  const due = looks.filter(({ doneAt }) => doneAt === null);
-  const lookedOn = [
-    ...looks.map(({ dueOn, doneAt }) => (doneAt === null ? dueOn : dayIn(timeZone, doneAt))),
-    ...fittings.map(({ openedAt }) => dayIn(timeZone, openedAt)),
-  ].toSorted();
-  const year = Number(today.slice(0, 4));
-  const age = ageIn(year, player);
-  const planned = seasonPlan({
-    today,
-    dates,
-    frames: seasonFrames,
-    sore: last?.arm === 'sore',
-    sessionsAWeek,
-    ...(age !== undefined && growingIn(year, player)
-      ? { growing: { age, lookedOn: lookedOn.at(-1) ?? today } }
-      : {}),
-  });
-  const asked = due
-    .filter(({ dueOn }) => dueOn <= dayAfter(today, SEASON_AHEAD_DAYS))
-    .map(({ dueOn }): SeasonTask => ({
-      what: 'look-again',
-      on: dueOn < today ? today : dueOn,
-      ...(dueOn < today ? { late: true } : {}),
-    }));
-  const fittingOf = new Map(
-    fittings.flatMap(({ id, frames: list }) => list.map(({ frame }) => [frame.id, id] as const)),
-  );
-  return {
-    tasks: [...asked, ...planned].toSorted((a, b) => a.on.localeCompare(b.on)),
-    frames: frames.map(({ id, tag }) => ({ id, tag, fittingId: fittingOf.get(id) ?? null })),
-  };
-}
-
-/** A player's season: matches and rests, and what is to be done by when; undefined where there is no such player. */
-export async function seasonPage(
-  db: Queries,
-  playerId: string,
-  now: string,
-  outlooks: Outlooks,
-): Promise<SeasonPage | undefined> {
-  const player = await findPlayer(db, playerId);
-  if (!player) return undefined;
-  const { timeZone } = await theShop(db);
-  const today = dayIn(timeZone, now);
-  const rows = await table.find(
+/** The dates of a player, from a month ago on, the first first. */
+export async function datesOf(db: Queries, playerId: string, today: string): Promise<SeasonDateRecord[]> {
+  const rows = await seasonDates.find(
     db,
     `where player_id = $1 and to_day >= $2 order by from_day, seq limit ${MOST_DATES}`,
     [playerId, dayAfter(today, -SHOWN_BACK_DAYS)],
   );
-  const dates = rows.map(shown);
-  return {
-    player: { id: player.id, name: player.name },
-    today,
-    dates,
-    ...(await tasksOf(db, player, dates, now, outlooks)),
-  };
+  return rows.map(({ key: _, playerId: __, uid: ___, ...date }) => date);
+}
+
+/**
+ * Stores the dates of a calendar file. One of an earlier edition of it, or that Kevro itself wrote into it, is changed.
+ * @returns how many were changed
+ */
+export async function storeFileDates(
+  tx: Queries,
+  playerId: string,
+  key: string,
+  dates: readonly (Omit<SeasonDateRecord, 'id'> & { uid: string })[],
+): Promise<number> {
+  const there = await tx.query<{ id: string; uid: string }>(
+    'select id, uid from season_date where player_id = $1',
+    [playerId],
+  );
+  const ids = new Set(there.map(({ id }) => id));
+  const uids = new Set(there.map(({ uid }) => uid));
+  let changed = 0;
+  for (const [place, { uid, ...date }] of dates.entries()) {
+    if (ids.has(uid) || uids.has(uid)) changed++;
+    if (ids.has(uid)) await seasonDates.change(tx, date, 'id = $1', uid);
+    else
+      await seasonDates.put(
+        tx,
+        { id: newId(), key: `${key} ${place}`, playerId, uid, ...date },
+        `(player_id, uid, shop_id) where uid <> ''`,
+        ['id', 'key', 'playerId', 'uid'],
+      );
+    uids.add(uid);
+  }
+  return changed;
 }
 
 /** So long before its day a match comes up on Today, days; and how many of them. */

@@ -63,15 +63,7 @@ export async function beginShop(db: Queries, said: Partial<Row>): Promise<boolea
   );
 }
 
-export const setShop = (db: Queries, shop: Row): Promise<unknown> =>
-  table.insert(
-    db,
-    shop,
-    `on conflict (only_row, shop_id) do update set name = excluded.name, town = excluded.town, demo = excluded.demo,
-       time_zone = excluded.time_zone, calibration_hours = excluded.calibration_hours, backups_kept = excluded.backups_kept,
-       signed_in_hours = excluded.signed_in_hours, wanted_chance = excluded.wanted_chance,
-       part_unit = excluded.part_unit, sports = excluded.sports, fits = excluded.fits, measures_with = excluded.measures_with, learns_from_all = excluded.learns_from_all`,
-  );
+export const setShop = (db: Queries, shop: Row): Promise<void> => table.put(db, shop, '(only_row, shop_id)');
 
 /** A moment, and the day that it is in the shop. */
 export interface Moment {

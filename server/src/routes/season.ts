@@ -7,10 +7,11 @@ import type { Compute } from '../compute/compute';
 import type { Queries } from '../db/db';
 import { readCalendar, writeCalendar } from '../exchange/calendar-file';
 import { outlookCase } from '../fitting/outlook';
+import { seasonPage } from '../fitting/season';
 import { ApiProblem } from '../problem';
 import { newId } from '../records/id';
 import { findPlayer } from '../records/player';
-import { findSeasonDate, seasonDates, seasonPage } from '../records/season';
+import { findSeasonDate, seasonDates, storeFileDates } from '../records/season';
 import { theShop } from '../records/shop';
 import { answer } from './route';
 
@@ -61,29 +62,7 @@ export function seasonRoutes(router: Router, acts: Acts, now: Clock, compute: Co
       await requirePlayer(tx, id);
       const { timeZone } = await theShop(tx);
       const { dates, skipped } = readCalendar(text, dayIn(timeZone, at), timeZone);
-      const [told] = await tx.query<{ known: string[] }>(
-        `select coalesce(json_agg(uid), '[]') as known from season_date where player_id = $1 and uid <> ''`,
-        [id],
-      );
-      const known = new Set(told?.known);
-      let changed = 0;
-      for (const [place, date] of dates.entries()) {
-        if (known.has(date.uid)) changed++;
-        known.add(date.uid);
-        const own = await findSeasonDate(tx, date.uid);
-        // What Kevro wrote into a file comes back as the date that it was.
-        if (own && own.playerId === id) {
-          changed++;
-          await seasonDates.change(tx, { ...date, uid: own.uid }, 'id = $1', own.id);
-          continue;
-        }
-        await seasonDates.insert(
-          tx,
-          { id: newId(), key: `${key} ${place}`, playerId: id, ...date },
-          `on conflict (player_id, uid, shop_id) where uid <> '' do update set kind = excluded.kind, from_day = excluded.from_day,
-             to_day = excluded.to_day, title = excluded.title, venue = excluded.venue`,
-        );
-      }
+      const changed = await storeFileDates(tx, id, key, dates);
       return `${id} ${dates.length - changed} ${changed} ${skipped}`;
     },
     async (q, made) => {
