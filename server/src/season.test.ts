@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { dayAfter, type Day } from '@kevro/core';
-import type { SeasonPage } from '@kevro/contract';
+import { seasonTaskSentence, type SeasonPage } from '@kevro/contract';
 import { readCalendar, writeCalendar } from './exchange/calendar-file';
 import { onPlayingShop } from './test-play';
 
@@ -163,6 +163,17 @@ describe('a season', () => {
     const without = await made(`/season/${date.id}/removed`, {}, 'PUT');
     expect(without.dates).toEqual([]);
     expect((await server.put(`/season/${date.id}/removed`, {})).status).toBe(404);
+  });
+
+  it('names no programme that says that an arm was sore, on the page or in the file', async () => {
+    const f = await opened();
+    await f.begin('after-sore-arm');
+    const { tasks } = await seasonOf(f.playerId);
+    const step = tasks.find(({ what }) => what === 'step');
+    expect(step && seasonTaskSentence(step)).toMatch(/step 1 of its programme/);
+    const text = await (await fetch(`${server.base}/players/${f.playerId}/season.ics`)).text();
+    expect(text).toContain('its programme');
+    expect(text.toLowerCase()).not.toContain('sore');
   });
 
   it('strings the frames before the match, looks at who grows, and says so in the file', async () => {

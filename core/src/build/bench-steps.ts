@@ -1,5 +1,5 @@
 import { lyingOn, partNamed, partRule, type Caution, type Placement } from '../part';
-import type { Change } from '../plan';
+import { newStrings, type Change } from '../plan';
 import type { Dress } from '../sport';
 
 /** The kinds of steps at the bench, in their order; a new one is one entry here and one row of words. See docs/add-a-bench-step.md. */
@@ -125,7 +125,7 @@ export function benchSteps(
   steps.push(...filled, ...each('wrap-handle'));
   if (swaps.some(({ what }) => what !== 'strings')) steps.push(step('swap'));
   if (opensHandle) steps.push(step('regrip'));
-  if (swaps.some(({ what }) => what === 'strings'))
+  if (newStrings(swaps))
     steps.push({
       ...step('restring', [], ['blade']),
       ...(settleMinutes ? { waitMinutes: settleMinutes } : {}),

@@ -58,13 +58,17 @@ export function jobAfter(now: Omit<StringingJob, 'step'>, step: StringStep): Str
   const tighter = step.byKg === undefined ? 0 : step.change === 'looser' ? -step.byKg : step.byKg;
   if (now.mainsKg !== undefined) job.mainsKg = now.mainsKg + tighter;
   if (now.crossesKg !== undefined) job.crossesKg = now.crossesKg + tighter;
-  if (step.change === 'softer') {
-    const { mains: _, crosses: __, ...rest } = job;
-    return { ...rest, mainsKind: step.to, crossesKind: step.to };
+  const { mains: _, crosses: __, ...unnamed } = job;
+  const gauge = (mm: number | undefined, by: number): number | undefined => mm && mm + by;
+  switch (step.change) {
+    case 'softer':
+      return { ...unnamed, mainsKind: step.to, crossesKind: step.to };
+    case 'thinner':
+    case 'thicker': {
+      const by = step.change === 'thinner' ? -GAUGE_STEP_MM : GAUGE_STEP_MM;
+      return { ...unnamed, mainsMm: gauge(now.mainsMm, by), crossesMm: gauge(now.crossesMm, by) };
+    }
+    default:
+      return job;
   }
-  if (step.change !== 'thinner' && step.change !== 'thicker') return job;
-  const gauge = (mm: number | undefined): number | undefined =>
-    mm === undefined ? undefined : mm + (step.change === 'thinner' ? -GAUGE_STEP_MM : GAUGE_STEP_MM);
-  const { mains: _, crosses: __, ...rest } = job;
-  return { ...rest, mainsMm: gauge(now.mainsMm), crossesMm: gauge(now.crossesMm) };
 }

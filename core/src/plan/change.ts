@@ -12,6 +12,10 @@ export type Swap =
   | { what: 'dampener'; to: boolean }
   | { what: 'strings'; to: true | { massG: number }; job?: StringingJob | undefined };
 
+/** The new strings of a change; undefined where those that are in stay. @example newStrings([{ what: 'strings', to: true }])?.to // true */
+export const newStrings = (swaps: readonly Swap[]): Extract<Swap, { what: 'strings' }> | undefined =>
+  swaps.find((swap) => swap.what === 'strings');
+
 /** A change with a swap in place of any other of the same part; without one the part stays as it is. @example withSwap(change, 'overgrips', { what: 'overgrips', to: 2 }) */
 export const withSwap = <C extends Pick<Change, 'swaps'>>(
   change: C,

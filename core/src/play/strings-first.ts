@@ -40,7 +40,13 @@ export function stringsFirst({
   const last = done.at(-1);
   const has = (change: StringStep['change']): boolean => done.some((step) => step.change === change);
   const [byKg] = stringing.stepKg;
-  const enough: Found = { state: 'done', change: [], reason: 'weight-next' };
+  const end = (reason: Found['reason'], strings?: StringStep): Found => ({
+    state: 'done',
+    change: [],
+    ...(strings ? { strings } : {}),
+    reason,
+  });
+  const enough = end('weight-next');
   const go = (reason: Found['reason'], strings: StringStep): Found => {
     const [least, most] = stringing.tensionKg;
     const becomes =
@@ -51,17 +57,13 @@ export function stringsFirst({
       : enough;
   };
   /** Past the middle: half of the last step back, and that is it. */
-  const halfBack = (change: 'tighter' | 'looser', of: StringStep): Found => ({
-    state: 'done',
-    change: [],
-    strings: { change, byKg: (of.byKg ?? byKg) / 2 },
-    reason: 'too-far',
-  });
+  const halfBack = (change: 'tighter' | 'looser', of: StringStep): Found =>
+    end('too-far', { change, byKg: (of.byKg ?? byKg) / 2 });
 
   if (isTired(felt)) {
     const back = loosened(last);
-    if (back) return { state: 'done', change: [], strings: back, reason: 'arm-tires' };
-    if (felt.arm !== 'tired') return { state: 'done', change: [], reason: 'tired-as-found' };
+    if (back) return end('arm-tires', back);
+    if (felt.arm !== 'tired') return end('tired-as-found');
     if (!has('looser')) return go('arm-tires', { change: 'looser', byKg });
     const softer = bed.mainsKind && SOFTER[bed.mainsKind];
     const isSoftest = bed.mainsKind !== undefined && softer === undefined;
@@ -83,6 +85,6 @@ export function stringsFirst({
   if (felt.depth === undefined)
     return sessionsSince(history) < MOST_UNSAID
       ? { state: 'go-on', change: [], reason: 'say-depth' }
-      : { state: 'done', change: [], reason: 'depth-not-said' };
-  return { state: 'done', change: [], reason: 'strings-suit' };
+      : end('depth-not-said');
+  return end('strings-suit');
 }

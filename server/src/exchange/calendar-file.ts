@@ -1,7 +1,7 @@
 import ical from 'ical-generator';
 import ICAL from 'ical.js';
 import { dayAfter, dayIn, type Day, type SeasonKind } from '@kevro/core';
-import { SEASON_LIMITS, seasonTaskSentence, type SeasonPage } from '@kevro/contract';
+import { SEASON_KIND_NAMES, SEASON_LIMITS, seasonTaskSentence, type SeasonPage } from '@kevro/contract';
 import { ApiProblem } from '../problem';
 
 /** An entry of a calendar file, as a date of a season. */
@@ -123,7 +123,7 @@ export function writeCalendar(shop: string, { player, dates, tasks }: SeasonPage
     calendar.createEvent({
       ...wholeDay(fromDay, toDay),
       id,
-      summary: title || (kind === 'match' ? 'Match' : 'Rest'),
+      summary: title || SEASON_KIND_NAMES[kind],
       categories: [
         { name: kind },
         ...(kind === 'match' && VENUE_WORDS[venue] ? [{ name: VENUE_WORDS[venue] }] : []),

@@ -30,7 +30,7 @@ import { instrumentsNow } from '../records/instrument';
 import { lastStanding } from '../records/measurement';
 import { plans } from '../records/plan';
 import { theShop, yearOf, type Moment } from '../records/shop';
-import { planRow } from './plan-row';
+import { planRow, settleMinutesOf } from './plan-row';
 
 export type Entry = FittingView['frames'][number];
 
@@ -121,7 +121,7 @@ export async function beginWithPlan(tx: Queries, begun: Begun, moment: Moment): 
       byHand: true,
       bench: {
         child: growingIn(year, fitting.player),
-        settleMinutes: own?.strings?.settleHours && 60 * own.strings.settleHours,
+        settleMinutes: settleMinutesOf(own),
       },
       now,
       wanted: wantedChance,

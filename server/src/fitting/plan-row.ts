@@ -11,8 +11,9 @@ import {
   type Change,
   type School,
   type SpecKey,
+  type Sport,
 } from '@kevro/core';
-import type { AimRecord, FrameRecord, Measurement, PartRecord, PlanRecord } from '@kevro/contract';
+import type { AimRecord, FrameRecord, Measurement, PartRecord, PlanRecord, Shop } from '@kevro/contract';
 import { newId } from '../records/id';
 
 /** What a plan is made from. */
@@ -32,6 +33,11 @@ export interface PlanParts {
   /** Specs whose instrument or calibration is another since the start was measured. */
   renewed: readonly SpecKey[];
 }
+
+const MINUTES_AN_HOUR = 60;
+/** How long new strings settle before a check, by what the shop said. */
+export const settleMinutesOf = (own: Shop['sports'][Sport]): number | undefined =>
+  own?.strings?.settleHours === undefined ? undefined : MINUTES_AN_HOUR * own.strings.settleHours;
 
 /** A plan as it is stored. What it leads to is computed here, never taken from the page. */
 export function planRow({

@@ -5,6 +5,7 @@ import {
   countedSessions,
   jobAfter,
   jobOf,
+  newStrings,
   nextStep,
   playedOf,
   programmeStanding,
@@ -19,7 +20,6 @@ import {
   type ProgrammeRequest,
   type Proposal,
   type StringChange,
-  type StringStep,
   type Swap,
   type ZoneChange,
 } from '@kevro/core';
@@ -53,11 +53,11 @@ function changeOf(frame: Frame, round: RoundView): ZoneChange[] {
 /** What a round did with its strings for a programme. */
 function stringsOf(round: RoundView): Pick<PlayedRound, 'strings'> {
   const last = round.plans.find(({ id }) => id === round.state.planId);
-  const strings = (last ? trimChain(round, last) : []).flatMap(({ swaps }) => stepOf(swaps) ?? []).at(-1);
+  const strings = (last ? trimChain(round, last) : [])
+    .flatMap(({ swaps }) => newStrings(swaps)?.job?.step ?? [])
+    .at(-1);
   return strings ? { strings } : {};
 }
-const stepOf = (swaps: readonly Swap[]): StringStep | undefined =>
-  swaps.flatMap((swap) => (swap.what === 'strings' ? (swap.job?.step ?? []) : [])).at(-1);
 
 /** A step that is to be made, in weight or in strings. */
 export type Step = Pick<Proposal, 'change' | 'strings'>;

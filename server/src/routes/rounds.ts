@@ -29,7 +29,7 @@ import type { Acts, ActInput } from '../act';
 import type { Clock } from '../clock';
 import type { Queries } from '../db/db';
 import { benchOf, benchOfPlan, requireFitting, type Bench } from '../fitting/bench';
-import { planRow } from '../fitting/plan-row';
+import { planRow, settleMinutesOf } from '../fitting/plan-row';
 import { storeSignOff } from '../fitting/sign-off';
 import type { Hub } from '../instruments/hub';
 import { ApiProblem, badInput, notFoundAt, wrongAt } from '../problem';
@@ -154,7 +154,6 @@ export function roundRoutes(router: Router, acts: Acts, now: Clock, hub: Hub): v
     const parts = await partsOfPlan(tx, frame, new Set(there), body);
     const child = growingIn(yearOf(await momentOf(tx, at)), fitting.player);
     const { wantedChance, sports } = await theShop(tx);
-    const { settleHours } = sports[frame.shape.sport]?.strings ?? {};
     const row = planRow({
       frame,
       from,
@@ -163,7 +162,7 @@ export function roundRoutes(router: Router, acts: Acts, now: Clock, hub: Hub): v
       school: body.school,
       byHand: body.byHand,
       trims: body.trims,
-      bench: { trim: base !== undefined, child, settleMinutes: settleHours && 60 * settleHours },
+      bench: { trim: base !== undefined, child, settleMinutes: settleMinutesOf(sports[frame.shape.sport]) },
       now: at,
       wanted: wantedChance,
       renewed: renewedSince(from.how, await instrumentsNow(tx)),

@@ -1,14 +1,14 @@
 <script setup lang="ts">
 import { computed, nextTick, ref } from 'vue';
 import type { SeasonTask } from '@kevro/core';
-import type { SeasonPage } from '@kevro/contract';
+import { SEASON_KIND_NAMES, type SeasonPage } from '@kevro/contract';
 import { api } from '../api/client';
 import { useRecord } from '../api/queries';
 import { useActKey } from '../forms/act-key';
 import { useSaved } from '../stores/saved';
 import FileDrop from '../ui/FileDrop.vue';
 import { dayWords, shopToday } from '../words/days';
-import { readWords, seasonLines, spanWords, taskWords } from '../words/season';
+import { IS_OF_FRAME, readWords, seasonLines, spanWords, taskWords } from '../words/season';
 import { DAY_WORDS } from '../words/sessions';
 import SeasonDateForm from './SeasonDateForm.vue';
 
@@ -24,7 +24,7 @@ const heading = ref<HTMLElement>();
 function placeOf({ tag, what }: SeasonTask): string | undefined {
   const frame = page.value?.frames.find((one) => one.tag === tag);
   if (!frame) return undefined;
-  return what === 'strings' || frame.fittingId === null
+  return frame.fittingId === null || IS_OF_FRAME[what]
     ? `/frames/${frame.id}`
     : `/fittings/${frame.fittingId}/play?frame=${frame.id}`;
 }
@@ -112,7 +112,7 @@ const remove = (id: string): Promise<void> =>
         <li
           v-for="(line, i) in lines"
           :key="'task' in line ? `${line.task.what} ${i}` : line.date.id"
-          :class="{ past: line.day < shopToday(), match: 'date' in line && line.date.kind === 'match' }"
+          :class="[{ past: line.day < shopToday() }, 'date' in line ? line.date.kind : '']"
         >
           <template v-if="'task' in line">
             <span>{{ line.day === shopToday() ? 'today' : dayWords(line.day) }}</span>
@@ -124,7 +124,7 @@ const remove = (id: string): Promise<void> =>
           <template v-else>
             <span>{{ spanWords(line.date) }}</span>
             <span>
-              <b>{{ line.date.kind === 'match' ? 'Match' : 'Rest' }}</b>
+              <b>{{ SEASON_KIND_NAMES[line.date.kind] }}</b>
               {{ line.date.title }}
               <span v-if="line.date.venue !== 'usual'" class="soft"> · {{ DAY_WORDS[line.date.venue] }}</span>
             </span>

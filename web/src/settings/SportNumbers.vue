@@ -8,6 +8,7 @@ import { useSaved } from '../stores/saved';
 import { partNumber, partUnit } from '../words/part-weight';
 import { useShop } from '../stores/shop';
 import { SPEC_NAMES, SPORT_NAMES } from '../words';
+import { USUAL_ORDER } from '../words/strings';
 
 /** What the shop works to, sport by sport: the tolerance that an aim begins with, and what it takes a hand to notice. An empty field stays as the sport ships. */
 const shop = useShop();
@@ -195,7 +196,7 @@ const at = (path: string): string | undefined => refused.value?.at(`sports.${spo
         <v-text-field
           v-model="due[sport].order"
           label="In which order we string"
-          placeholder="Mains from the middle out, then crosses from the head down"
+          :placeholder="USUAL_ORDER"
           persistent-placeholder
           :error-messages="at('strings.order')"
         />

@@ -11,7 +11,7 @@ export interface Saying {
   unit: (key: SpecKey) => string;
   tension: TensionUnit;
 }
-const isSpec = (what: LearnedTold['what']): what is SpecKey => what in SPECS;
+export const isSpec = (what: LearnedTold['what']): what is SpecKey => what in SPECS;
 
 /** «312 to 322 kg·cm² swing weight», «softer strings» */
 function whatWords({ what, says, happiest: { from, to } }: LearnedTold, saying: Saying): string {
@@ -39,10 +39,12 @@ export function otherwiseWords(
   const [from, to] = band;
   if (one.happiest.from <= to && one.happiest.to >= from) return '';
   const { shape, show, unit } = saying;
-  const said = Number.isFinite(to)
-    ? Number.isFinite(from) && from > 0
-      ? `${show(one.what, from, shape)} to ${show(one.what, to, shape)}`
-      : `${show(one.what, to, shape)} at the most`
-    : `${show(one.what, from, shape)} at the least`;
+  const value = (end: number): string => show(one.what as SpecKey, end, shape);
+  const ends: [number, string][] = [
+    [from, `${value(from)} at the least`],
+    [to, `${value(to)} at the most`],
+  ];
+  const known = ends.filter(([end]) => Number.isFinite(end));
+  const said = known.length === ends.length ? `${value(from)} to ${value(to)}` : (known[0]?.[1] ?? '');
   return `The guide says otherwise: ${said} ${unit(one.what)}.`;
 }

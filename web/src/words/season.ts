@@ -5,6 +5,9 @@ import { dayWords } from './days';
 
 export const SEASON_KIND_WORDS: Record<SeasonKind, string> = { match: 'Matches', rest: 'A rest' };
 
+/** What is done on the frame's own page; all else is done in its fitting. */
+export const IS_OF_FRAME: Partial<Record<SeasonTask['what'], true>> = { strings: true };
+
 /** A line of a season: a date of the calendar, or what is to be done. */
 export type SeasonLine = { day: string } & ({ date: SeasonDateRecord } | { task: SeasonTask });
 /** Dates and tasks in one list, by day: of one day what is to be done stands first. */

@@ -66,7 +66,7 @@ export function jobWords(job: StringingJob): string {
   return [[...new Set(named)].join(' / '), tension, wanted].filter(Boolean).join(', ');
 }
 /** Where the shop says nothing else (common practice). */
-const USUAL_ORDER = 'Mains from the middle out, then crosses from the head down';
+export const USUAL_ORDER = 'Mains from the middle out, then crosses from the head down';
 /** What there is to know while they go in: pre-stretch, and the order of mains and crosses. */
 export const stringingWords = (
   { preStretchPercent = 0 }: StringingJob = {},

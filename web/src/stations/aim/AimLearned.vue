@@ -1,19 +1,17 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { SPECS, guideBands, proposeGuide, type SpecKey } from '@kevro/core';
+import type { SpecKey } from '@kevro/core';
 import { useFitting } from '../../stores/fitting';
-import { useGuides } from '../../stores/guides';
 import { useLearned } from '../../stores/learned';
 import { useUnits } from '../../stores/units';
-import { learnedWords, otherwiseWords, type LearnedTold } from '../../words/learned';
-import { guidedPlayer } from './guided-player';
+import { isSpec, learnedWords, otherwiseWords, type LearnedTold } from '../../words/learned';
+import { usePlayersGuide } from './players-guide';
 import type { useAimDraft } from './aim-draft';
 
 /** What sessions of players alike say, beside what the guide says; nothing where there is nothing to say. */
 const props = defineProps<{ aim: ReturnType<typeof useAimDraft> }>();
 const fitting = useFitting();
 const units = useUnits();
-const shopGuides = useGuides();
 const { told, among } = useLearned();
 
 const saying = computed(() => ({
@@ -22,17 +20,7 @@ const saying = computed(() => ({
   unit: units.unit,
   tension: fitting.bed?.stringing.unit ?? ('kg' as const),
 }));
-const bands = computed(() => {
-  const { frame, dress, view } = fitting;
-  if (!frame || !dress || !view) return {};
-  const { sport } = frame.sport;
-  const guide =
-    props.aim.draft.value.guide ??
-    view.player.guides[sport] ??
-    proposeGuide(sport, guidedPlayer(view.player))?.guide;
-  return guide ? guideBands(frame, guide, dress, shopGuides.edited) : {};
-});
-const isSpec = (what: LearnedTold['what']): what is SpecKey => what in SPECS;
+const { bands } = usePlayersGuide(props.aim);
 /** Where this player is happiest among those; the middle of them for somebody who played nothing yet. */
 function forThisPlayer({ what, happiest: { from, to } }: LearnedTold): number {
   return among.value.find((one) => one.what === what)?.among ?? (from + to) / 2;
@@ -44,7 +32,7 @@ const lines = computed(() =>
       one,
       key,
       words: learnedWords(one, saying.value),
-      otherwise: key ? otherwiseWords(one, bands.value[key], saying.value) : '',
+      otherwise: key ? otherwiseWords(one, bands.value?.[key], saying.value) : '',
       value: forThisPlayer(one),
     };
   }),

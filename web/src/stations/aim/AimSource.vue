@@ -4,13 +4,11 @@ import {
   BOTHERS,
   OF_STRINGS,
   complaintMoves,
-  guideBands,
   guidesOf,
   isStrung,
   isTender,
   kindsOf,
   leversFor,
-  proposeGuide,
   swingSchools,
   type Bother,
   type GuideName,
@@ -18,11 +16,10 @@ import {
 import { BOTHER_WORDS } from '../../words/players';
 import { leverWords, movesWords } from '../../words/strings';
 import { useFitting } from '../../stores/fitting';
-import { useGuides } from '../../stores/guides';
 import { useLearned } from '../../stores/learned';
 import { useUnits } from '../../stores/units';
 import { GUIDE_NAMES, GUIDE_REASON_WORDS } from '../../words';
-import { guidedPlayer } from './guided-player';
+import { usePlayersGuide } from './players-guide';
 import { PART_OF, type useAimDraft } from './aim-draft';
 
 /** Where an aim comes from: a setup, another frame, a guide, or complaints; and how far of the way. */
@@ -33,28 +30,22 @@ const props = defineProps<{
 const emit = defineEmits<{ search: [text: string] }>();
 const fitting = useFitting();
 const units = useUnits();
-const shopGuides = useGuides();
 const { told } = useLearned();
 const draft = props.aim.kept.value;
 
 const guides = computed(() =>
   guidesOf(props.aim.shape.value.sport).map((value) => ({ value, title: GUIDE_NAMES[value] })),
 );
-const proposed = computed(() => {
-  const player = fitting.view?.player;
-  return player && proposeGuide(props.aim.shape.value.sport, guidedPlayer(player));
-});
-const schools = computed(() => {
-  const { frame, dress, view } = fitting;
-  const { sport } = props.aim.shape.value;
-  const guide = draft.value.guide ?? view?.player.guides[sport] ?? proposed.value?.guide;
-  if (!frame || !dress || !guide) return undefined;
-  return swingSchools(
-    frame.sport,
-    guideBands(frame, guide, dress, shopGuides.edited),
-    view?.player.ceilings[sport],
-  );
-});
+const { proposed, bands } = usePlayersGuide(props.aim);
+const schools = computed(() =>
+  fitting.frame && bands.value
+    ? swingSchools(
+        fitting.frame.sport,
+        bands.value,
+        fitting.view?.player.ceilings[props.aim.shape.value.sport],
+      )
+    : undefined,
+);
 const swing = (value: number): string => units.show('swingWeight', value, props.aim.shape.value);
 
 /** What bothers the player stands in their record: shown when it is asked for, since others may look on. */

@@ -5,6 +5,7 @@ import {
   changeOutcome,
   cutList,
   isOver,
+  newStrings,
   type BenchStep,
   type ChangeOutcome,
   type NumberKey,
@@ -45,9 +46,7 @@ const { sheet, show } = useWorking();
 const shop = useShop();
 const plan = computed(() => fitting.plan);
 /** How the plan wants its strings to go in. */
-const job = computed(() =>
-  plan.value?.swaps.flatMap((swap) => (swap.what === 'strings' ? (swap.job ?? []) : [])).at(-1),
-);
+const job = computed(() => newStrings(plan.value?.swaps ?? [])?.job);
 const steps = computed<BenchStep[]>(() => plan.value?.steps ?? []);
 const { start, markOf, builtAt, expected, readAt, surprise, waits } = useBuilding();
 const outcome = computed<ChangeOutcome | undefined>(() =>

@@ -1,5 +1,6 @@
 import {
   COATS,
+  newStrings,
   patternOf,
   stringLengths,
   windingOf,
@@ -55,7 +56,7 @@ export function stepDoing(
       .filter(({ what }) => (what === 'strings') === (step.kind === 'restring'))
       .map((swap) => `Then on it: ${swapWords(swap)}.${windingWords(swap, frame)}`);
     if (step.kind === 'swap') return on;
-    const job = plan.swaps.flatMap((swap) => (swap.what === 'strings' ? (swap.job ?? []) : [])).at(-1);
+    const job = newStrings(plan.swaps)?.job;
     return [...on, ...cutWords(frame, pattern), ...stringingWords(job, order)];
   }
   if (step.kind === 'take-off') return plan.removals.map((removal) => `${removalWords(removal, frame)}.`);

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import type { Change, Dress, Frame, StringingJob, Swap } from '@kevro/core';
+import { newStrings, type Change, type Dress, type Frame, type StringingJob, type Swap } from '@kevro/core';
 import NumberField from '../../forms/NumberField.vue';
 import { numberOf, type OfFrame, type Typed } from '../../ui/typed';
 import { BASE_GRIP_NAMES } from '../../words';
@@ -53,10 +53,7 @@ const ways = computed((): { what: Swap['what']; label: string; now: string; choi
 const chosenOf = (what: Swap['what']): Swap | undefined => props.change.swaps.find((s) => s.what === what);
 const AS_IT_IS = 'as it is';
 const titleOf = (swap: Swap): string => (swap.what === 'strings' ? 'new strings' : swapWords(swap));
-const strings = computed(() => {
-  const swap = chosenOf('strings');
-  return swap?.what === 'strings' ? swap : undefined;
-});
+const strings = computed(() => newStrings(props.change.swaps));
 /** The one swap of strings with something of it changed. */
 function changeStrings(change: { to?: true | { massG: number }; job?: StringingJob | undefined }): void {
   if (!strings.value) return;

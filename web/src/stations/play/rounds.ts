@@ -1,5 +1,5 @@
 import { partUnit } from '../../words/part-weight';
-import { measuredIn, settleFrame, type AxisSpecs } from '@kevro/core';
+import { measuredIn, newStrings, settleFrame, type AxisSpecs } from '@kevro/core';
 import {
   stringStepWords,
   zoneChangeWords,
@@ -13,15 +13,14 @@ import { changedZones } from './what-changed';
 export const carriedIn = (round: RoundView): Carried | null =>
   round.signOffs.at(-1)?.onFrame ?? round.onFrame;
 
-/** What was done with the strings in a round that was built, in words. */
-const restrungIn = (round: RoundView): string[] =>
-  round.signOffs.length === 0
-    ? []
-    : (round.plans.find(({ id }) => id === round.state.planId)?.swaps ?? []).flatMap((swap) =>
-        swap.what === 'strings'
-          ? [swap.job?.step ? stringStepWords(swap.job.step, swap.job.unit) : 'new strings']
-          : [],
-      );
+/** What was done with the strings in a round that was built, in words; empty where nothing was. */
+function restrungIn({ signOffs, plans, state }: RoundView): string {
+  const plan = signOffs.length > 0 ? plans.find(({ id }) => id === state.planId) : undefined;
+  const strings = plan && newStrings(plan.swaps);
+  if (!strings) return '';
+  const { step, unit } = strings.job ?? {};
+  return step ? stringStepWords(step, unit) : 'new strings';
+}
 
 export interface PlayedWith {
   round: RoundView;
@@ -36,7 +35,7 @@ export function playedWith(frame: FrameRecord, rounds: readonly RoundView[]): Pl
   return rounds.map((round) => {
     const built = round.signOffs.at(-1)?.onFrame;
     const change = built && round.onFrame ? changedZones(settled, round.onFrame, built) : undefined;
-    const words = [change ? zoneChangeWords(change, partUnit()) : '', ...restrungIn(round)]
+    const words = [change ? zoneChangeWords(change, partUnit()) : '', restrungIn(round)]
       .filter(Boolean)
       .join(', ');
     const none = change ? 'no weight changed' : 'as found';
