@@ -168,9 +168,26 @@ export function stepHeading(proposal: Said, unit?: PartUnit): string {
   return capital(doing(proposal, unit) || `${HEADINGS[reason] ?? 'Leave it so'}${where}`);
 }
 
-/** What was felt in a session, worst first. @example feltWords({ energyLeft: 'little', late: 'often', arm: 'fine' }) // 'tired, often late' */
-export function feltWords({ energyLeft, arm, late, twists, firmVolleys, depth, spin }: Noted): string {
-  const words = [
+/** What a reason tells of the session itself: it is not said twice. */
+const TELLS: Partial<Record<StepReason, keyof Noted>> = {
+  sore: 'arm',
+  'arm-tires': 'arm',
+  tired: 'energyLeft',
+  'tired-as-found': 'energyLeft',
+  'too-tired': 'energyLeft',
+  'energy-left': 'energyLeft',
+  twists: 'twists',
+  'not-firm': 'firmVolleys',
+  'dead-strings': 'depth',
+  'flies-long': 'depth',
+  'falls-short': 'depth',
+  'no-bite': 'spin',
+};
+
+const NOTHING_AMISS: Noted = { energyLeft: 'enough', arm: 'fine' };
+/** What was amiss in a session, worst first. */
+function amiss({ energyLeft, arm, late, twists, firmVolleys, depth, spin }: Noted): string {
+  return [
     { fine: '', tired: 'the arm tired', sore: 'the arm sore' }[arm],
     { plenty: '', enough: '', little: 'tired', none: 'very tired' }[energyLeft],
     { no: '', sometimes: 'late now and then', often: 'often late' }[late ?? 'no'],
@@ -178,8 +195,19 @@ export function feltWords({ energyLeft, arm, late, twists, firmVolleys, depth, s
     firmVolleys === 'no' ? 'volleys unstable' : '',
     depth === 'long' || depth === 'short' ? `balls ${depth}` : '',
     spin === 'less' ? 'less spin' : '',
-  ].filter(Boolean);
-  return words.join(', ') || (energyLeft === 'plenty' ? 'energy left, nothing amiss' : 'nothing amiss');
+  ]
+    .filter(Boolean)
+    .join(', ');
+}
+/** What was felt in a session, worst first. @example feltWords({ energyLeft: 'little', late: 'often', arm: 'fine' }) // 'tired, often late' */
+export const feltWords = (noted: Noted): string =>
+  amiss(noted) || (noted.energyLeft === 'plenty' ? 'energy left, nothing amiss' : 'nothing amiss');
+
+/** What was felt besides what the reason tells, as a sentence; empty where that is all. */
+function feltBeside(reason: StepReason, noted: Noted): string {
+  const told = TELLS[reason];
+  const said = told ? amiss({ ...noted, [told]: NOTHING_AMISS[told] }) : feltWords(noted);
+  return said && `${capital(said)}. `;
 }
 
 /** Why, with what was felt, without what is to be done. */
@@ -189,7 +217,7 @@ export function stepWhy(sport: Sport, { reason, ceiling, felt }: Said): string {
   const found = ceiling
     ? ` The last weight that was carried is this player’s ceiling: ${ceiling.swingWeight.toFixed(digits)} ±${(2 * ceiling.uncertainty).toFixed(digits === 0 ? 0 : 1)} kg·cm².`
     : '';
-  const after = felt ? `${capital(feltWords(felt))}. ` : '';
+  const after = felt ? feltBeside(reason, felt) : '';
   return `${after}${WHY[reason]}${found}${reason === 'twists' ? WHIP : ''}`;
 }
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import ChoiceRow from '../ui/ChoiceRow.vue';
+import SessionQuestion from './SessionQuestion.vue';
 import { items } from '../words/players';
 import { COMPARED_WORDS, DEPTH_WORDS } from '../words/sessions';
 import type { SessionDraft } from './session-draft';
@@ -9,12 +9,6 @@ const form = defineModel<SessionDraft>({ required: true });
 </script>
 
 <template>
-  <fieldset>
-    <legend>Where balls landed</legend>
-    <ChoiceRow v-model="form.depth" label="Where balls landed" :choices="items(DEPTH_WORDS)" />
-  </fieldset>
-  <fieldset>
-    <legend>Spin</legend>
-    <ChoiceRow v-model="form.spin" label="Spin" :choices="items(COMPARED_WORDS)" />
-  </fieldset>
+  <SessionQuestion v-model="form.depth" label="Where balls landed" :choices="items(DEPTH_WORDS)" />
+  <SessionQuestion v-model="form.spin" label="Spin" :choices="items(COMPARED_WORDS)" />
 </template>

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import BallFields from './BallFields.vue';
-import ChoiceRow from '../ui/ChoiceRow.vue';
 import { shopToday } from '../words/days';
 import MoreFields from '../ui/MoreFields.vue';
 import NumberField from './NumberField.vue';
+import SessionQuestion from './SessionQuestion.vue';
 import { items } from '../words/players';
 import type { SessionDraft } from './session-draft';
 import {
@@ -28,31 +28,18 @@ const LENGTHS = [45, 60, 90, 120];
 </script>
 
 <template>
-  <fieldset>
-    <legend>Energy left at the end</legend>
-    <ChoiceRow v-model="form.energyLeft" label="Energy left at the end" :choices="items(ENERGY_WORDS)" />
+  <SessionQuestion v-model="form.energyLeft" label="Energy left at the end" :choices="items(ENERGY_WORDS)">
     <p v-for="said in at('energyLeft')" :key="said" class="miss small" role="alert">{{ said }}</p>
-  </fieldset>
-  <fieldset>
-    <legend>Arm</legend>
-    <ChoiceRow v-model="form.arm" label="Arm" :choices="items(ARM_WORDS)" />
+  </SessionQuestion>
+  <SessionQuestion v-model="form.arm" label="Arm" :choices="items(ARM_WORDS)">
     <p v-for="said in at('arm')" :key="said" class="miss small" role="alert">{{ said }}</p>
     <p v-if="form.arm === 'sore'" class="warn small" role="status">
       Rest, and don’t play anything heavier. If pain persists or returns, see a physician or physiotherapist.
     </p>
-  </fieldset>
-  <fieldset>
-    <legend>Late contact</legend>
-    <ChoiceRow v-model="form.late" label="Late contact" :choices="items(OFTEN_WORDS)" />
-  </fieldset>
-  <fieldset>
-    <legend>Twists off centre</legend>
-    <ChoiceRow v-model="form.twists" label="Twists off centre" :choices="items(OFTEN_WORDS)" />
-  </fieldset>
-  <fieldset>
-    <legend>Volleys and returns</legend>
-    <ChoiceRow v-model="form.firmVolleys" label="Volleys and returns" :choices="items(FIRM_WORDS)" />
-  </fieldset>
+  </SessionQuestion>
+  <SessionQuestion v-model="form.late" label="Late contact" :choices="items(OFTEN_WORDS)" />
+  <SessionQuestion v-model="form.twists" label="Twists off centre" :choices="items(OFTEN_WORDS)" />
+  <SessionQuestion v-model="form.firmVolleys" label="Volleys and returns" :choices="items(FIRM_WORDS)" />
   <BallFields v-if="asksOfBall" v-model="form" />
   <div class="minutes">
     <NumberField v-model="form.minutes" label="Played for" unit="min" :error="at('minutes')[0]" />
@@ -67,23 +54,11 @@ const LENGTHS = [45, 60, 90, 120];
   </div>
   <v-textarea v-model="form.note" label="In your own words" rows="1" auto-grow :error-messages="at('note')" />
   <MoreFields title="What was played, and the ball">
-    <fieldset>
-      <legend>What was played</legend>
-      <ChoiceRow v-model="form.play" label="What was played" :choices="items(PLAY_WORDS)" />
-    </fieldset>
-    <fieldset>
-      <legend>The day</legend>
-      <ChoiceRow v-model="form.day" label="The day" :choices="items(DAY_WORDS)" />
-    </fieldset>
-    <fieldset>
-      <legend>Energy at the start</legend>
-      <ChoiceRow v-model="form.energyStart" label="Energy at the start" :choices="items(ENERGY_WORDS)" />
-    </fieldset>
+    <SessionQuestion v-model="form.play" label="What was played" :choices="items(PLAY_WORDS)" />
+    <SessionQuestion v-model="form.day" label="The day" :choices="items(DAY_WORDS)" />
+    <SessionQuestion v-model="form.energyStart" label="Energy at the start" :choices="items(ENERGY_WORDS)" />
     <BallFields v-if="!asksOfBall" v-model="form" />
-    <fieldset>
-      <legend>Serve or smash power</legend>
-      <ChoiceRow v-model="form.serve" label="Serve or smash power" :choices="items(COMPARED_WORDS)" />
-    </fieldset>
+    <SessionQuestion v-model="form.serve" label="Serve or smash power" :choices="items(COMPARED_WORDS)" />
   </MoreFields>
   <div class="two">
     <v-text-field
@@ -98,40 +73,6 @@ const LENGTHS = [45, 60, 90, 120];
 </template>
 
 <style scoped>
-/* The question at the left, its answers at the right: the whole form is seen at once. A legend cannot stand in a grid, so it floats. */
-fieldset,
-:deep(fieldset) {
-  border: 0;
-  padding: 0;
-  margin: 0;
-  min-width: 0;
-}
-legend,
-:deep(legend) {
-  float: left;
-  width: 168px;
-  padding: 11px 8px 0 0;
-  font-weight: 600;
-  line-height: 1.25;
-}
-fieldset .choices,
-:deep(fieldset .choices) {
-  margin-left: 168px;
-}
-fieldset p {
-  clear: left;
-  margin: 4px 0 0;
-}
-@media (max-width: 600px) {
-  legend {
-    float: none;
-    width: auto;
-    padding: 0 0 2px;
-  }
-  fieldset .choices {
-    margin-left: 0;
-  }
-}
 .minutes {
   display: grid;
   grid-template-columns: minmax(110px, 1fr) repeat(4, auto);

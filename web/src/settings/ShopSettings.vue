@@ -147,6 +147,7 @@ const at = (path: string): string[] => [refused.value?.at(path)].filter((s) => s
         label="Let sessions of all players advise the next one"
         hint="Within this shop, without names, from eight players on"
         persistent-hint
+        :hide-details="false"
       />
       <h3 class="heading">What you fit</h3>
       <ManyChoices v-model="form.fits" label="What you fit" :choices="SPORT_CHOICES" />

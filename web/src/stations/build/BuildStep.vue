@@ -321,6 +321,7 @@ li {
 .acts {
   display: flex;
   flex-wrap: wrap;
+  align-items: baseline;
   gap: 2px 16px;
   margin-bottom: 6px;
 }
