@@ -20,8 +20,10 @@ export interface SessionPlayed extends SessionWith {
 /** How soft strings are, the stiffest first (common practice). */
 const SOFTNESS: Record<StringKind, number> = { polyester: 0, nylon: 1, gut: 2 };
 /** The value of what is changed, in its own unit: specs in theirs, tension in kg, softness in kinds. */
-export const valueOf = ({ specs, tensionKg, strings }: SessionPlayed, what: Changed): number | undefined =>
-  ({ ...specs, tension: tensionKg, softness: strings && SOFTNESS[strings] })[what];
+export function valueOf({ specs, tensionKg, strings }: SessionPlayed, what: Changed): number | undefined {
+  if (what === 'tension') return tensionKg;
+  return what === 'softness' ? strings && SOFTNESS[strings] : specs[what];
+}
 
 /** One step of what is changed, in its own unit: what a hand notices, or what tension is changed by. */
 export function stepOf(sport: AnySport, what: Changed, around: number): number {
@@ -57,7 +59,12 @@ const setupOf = (session: SessionPlayed): string =>
 /** Which sessions were played with each setup. */
 function setupsOf(played: readonly SessionPlayed[]): Map<string, number[]> {
   const setups = new Map<string, number[]>();
-  for (const [i, one] of played.entries()) setups.set(setupOf(one), [...(setups.get(setupOf(one)) ?? []), i]);
+  for (const [i, one] of played.entries()) {
+    const setup = setupOf(one);
+    const same = setups.get(setup);
+    if (same) same.push(i);
+    else setups.set(setup, [i]);
+  }
   return setups;
 }
 
