@@ -8,7 +8,7 @@ export default tseslint.config(
   { ignores: ['**/dist/**', '**/node_modules/**', '.data/**', 'server/src/db/migrations/frozen/**'] },
   js.configs.recommended,
   ...tseslint.configs.strict,
-  ...vue.configs['flat/recommended'],
+  ...vue.configs['flat/recommended'].map((one) => ({ files: ['web/**/*.{vue,ts}'], ...one })),
   {
     languageOptions: {
       globals: { ...globals.node, ...globals.browser },
@@ -30,7 +30,7 @@ export default tseslint.config(
     files: ['{core,contract,server,web,demo,e2e,bench}/**/*.ts'],
     ignores: ['**/*.d.ts'],
     languageOptions: {
-      parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname },
+      parserOptions: { projectService: true, extraFileExtensions: [], tsconfigRootDir: import.meta.dirname },
     },
     rules: {
       '@typescript-eslint/no-floating-promises': 'error',
