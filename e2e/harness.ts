@@ -228,10 +228,8 @@ async function emptied(context: BrowserContext, page: Page): Promise<void> {
 
 /** One server for all tests of a worker, in which each of them finds the demo shop as it was copied. */
 class Bench {
-  private readonly folder = mkdtempSync(join(tmpdir(), 'kevro-bench-'));
   private readonly server = fork(join(root, 'node_modules/.kevro/shops.js'), [
     demoShop(),
-    join(this.folder, 'shop'),
     join(root, 'server/dist'),
   ]);
   async open(): Promise<Shop> {
@@ -248,7 +246,6 @@ class Bench {
     const gone = new Promise((done) => this.server.once('exit', done));
     this.server.kill('SIGKILL');
     await gone;
-    rmSync(this.folder, { recursive: true, force: true });
   }
 }
 
