@@ -1,6 +1,9 @@
+import { join } from 'node:path';
 import { defineConfig } from 'vite';
+import { makeNewDatabase } from './src/db/new-database';
 
 export default defineConfig({
+  plugins: [{ name: 'new-database', closeBundle: () => makeNewDatabase(join(import.meta.dirname, 'dist')) }],
   build: {
     ssr: true,
     target: 'node20',

@@ -1,7 +1,10 @@
+import { existsSync } from 'node:fs';
+import { join } from 'node:path';
 import { PGlite, types } from '@electric-sql/pglite';
 import type { Db, Queries } from './db';
 import { DurableNodeFS } from './durable-fs';
 import { migrate } from './migrate';
+import { newDatabase } from './new-database';
 
 /** 8-byte integers come as numbers (counts and sequence numbers stay far below 2^53), days and times as ISO text. */
 const PARSERS = {
@@ -49,12 +52,15 @@ export const dbOf = (pg: PGlite): Db => {
 };
 
 /** An engine in a folder (made when missing), or in memory without one. @param copyOf what another engine dumped: it begins with that */
-export const openEngine = (folder?: string, copyOf?: Blob): Promise<PGlite> =>
-  PGlite.create({
+export function openEngine(folder?: string, copyOf?: Blob): Promise<PGlite> {
+  const isNew = folder === undefined || !existsSync(join(folder, 'PG_VERSION'));
+  const first = copyOf ?? (isNew ? newDatabase() : undefined);
+  return PGlite.create({
     parsers: PARSERS,
-    ...(copyOf ? { loadDataDir: copyOf } : {}),
+    ...(first ? { loadDataDir: first } : {}),
     ...(folder ? { fs: new DurableNodeFS(folder), startParams: DURABLE_START } : {}),
   });
+}
 
 /**
  * Opens the database in a folder, or in memory without one, and brings it up to date.
