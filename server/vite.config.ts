@@ -1,6 +1,6 @@
 import { join } from 'node:path';
 import { defineConfig } from 'vite';
-import { makeNewDatabase } from './src/db/new-database';
+import { makeNewDatabase } from './src/db/new-database.ts';
 
 export default defineConfig({
   plugins: [{ name: 'new-database', closeBundle: () => makeNewDatabase(join(import.meta.dirname, 'dist')) }],
