@@ -1,11 +1,9 @@
 // Prints the benchmarks. Nothing is asserted: figures depend on the machine, ratios less so.
 import { build, install, root, run } from './lib.mjs';
-import { ensureChromium } from './chromium.mjs';
-import { ensurePostgres } from './postgres.mjs';
+import { CHROMIUM, POSTGRES, ensurePrograms } from './debian.mjs';
 
 install();
-ensureChromium();
-ensurePostgres();
+await ensurePrograms(CHROMIUM, POSTGRES);
 build();
 run('npm', ['run', 'build', '--silent', '-w', 'bench']);
 run(process.execPath, ['--expose-gc', 'bench/dist/core.js'], { cwd: root });

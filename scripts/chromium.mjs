@@ -1,5 +1,4 @@
 import { existsSync } from 'node:fs';
-import { ensurePackage } from './debian.mjs';
 
 const PLACES = ['/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome'];
 
@@ -17,11 +16,3 @@ export const CHROMIUM_ARGS = [
 
 /** Where a Chromium stands on this machine, or undefined. `CHROMIUM` names another. */
 export const findChromium = () => [process.env.CHROMIUM, ...PLACES].find((path) => path && existsSync(path));
-
-/** Installs Chromium from Debian's packages where it is missing and that is permitted. */
-export const ensureChromium = () =>
-  ensurePackage(
-    'chromium',
-    () => findChromium() !== undefined,
-    'The browser tests need Chromium. Install it (apt-get install chromium) or name it in CHROMIUM.',
-  );

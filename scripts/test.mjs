@@ -4,16 +4,13 @@ import { accessSync, chmodSync, constants, mkdtempSync, readFileSync, rmSync, st
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { build, install, root, run } from './lib.mjs';
-import { ensureChromium } from './chromium.mjs';
-import { ensurePostgres } from './postgres.mjs';
-import { ensureSocat } from './socat.mjs';
+import { CHROMIUM, POSTGRES, SOCAT, ensurePrograms } from './debian.mjs';
 
+const programs = ensurePrograms(CHROMIUM, POSTGRES, SOCAT);
 install();
-ensureChromium();
-ensurePostgres();
-ensureSocat();
 run('npm', ['run', 'check', '--silent']);
 build();
+await programs;
 
 /** A place in memory, where there is room: the tests make many databases, and a disk that others share makes each wait. */
 function place() {
