@@ -4,7 +4,7 @@ import { runnerImport } from 'vite';
 import { join } from 'node:path';
 import { root } from './lib.mjs';
 
-const MOST_BYTES = 320_000;
+const MOST_BYTES = 300_000;
 const { module } = await runnerImport(join(root, 'contract/src/openapi.ts'));
 const source = JSON.stringify(module.openApiDocument());
 const config = await createConfig({

@@ -4,7 +4,6 @@ import {
   PROPOSAL_STATES,
   ERROR_KINDS,
   GUARDS,
-  GUIDES,
   PADDLE_SHAPES,
   DAYS,
   PROGRAMMES,
@@ -14,6 +13,7 @@ import {
   STRENGTHS,
 } from '@kevro/core';
 import {
+  guideName,
   addition,
   aimTarget,
   dress,
@@ -384,6 +384,7 @@ export const nextStepBody = z.strictObject({
     .optional()
     .describe('the most that a zone takes, g; the sport’s own if left out'),
 });
+export const stepReason = z.enum(STEP_REASONS);
 export const nextStepAnswer = z.strictObject({
   state: z.enum(PROPOSAL_STATES),
   change: zoneChanges,
@@ -396,7 +397,7 @@ export const nextStepAnswer = z.strictObject({
     })
     .optional()
     .describe('what the player carries'),
-  reason: z.enum(STEP_REASONS),
+  reason: stepReason,
   full: z.array(zoneName).optional().describe('zones that take no more'),
   sentence: z.string(),
 });
@@ -414,7 +415,7 @@ export const guardsBody = z.strictObject({
       level: z.number().min(1).max(7).optional(),
       ceilingSwingWeight: z.number().positive().max(1000).optional(),
       soreArm: z.boolean().optional(),
-      guide: z.enum(GUIDES).optional(),
+      guide: guideName.optional(),
     })
     .prefault({}),
 });

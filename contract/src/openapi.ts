@@ -3,7 +3,6 @@ import { z } from 'zod';
 import { DONE_AGO } from './limits';
 import { calls, type Call } from './calls';
 import * as compute from './compute';
-import { ERROR_CODES } from './errors';
 import * as setupFiles from './exchange/setup-file';
 import * as mappings from './exchange/setup-mapping';
 import * as access from './records/access';
@@ -59,7 +58,7 @@ const named = Object.assign(Object.create(ids) as typeof ids, {
     return Object.keys(said).length > 0 ? said : undefined;
   },
 });
-const WORTH_A_NAME = [z.ZodObject, z.ZodUnion, z.ZodEnum, z.ZodArray, z.ZodRecord] as const;
+const WORTH_A_NAME = [z.ZodObject, z.ZodUnion, z.ZodEnum, z.ZodArray, z.ZodRecord, z.ZodISODate] as const;
 const taken = new Set<string>(['Problem']);
 for (const module of MODULES)
   for (const [name, schema] of Object.entries<unknown>(module)) {
@@ -139,7 +138,7 @@ const PROBLEM = {
     title: { type: 'string' },
     status: { type: 'integer' },
     detail: { type: 'string' },
-    code: { type: 'string', enum: ERROR_CODES },
+    code: { $ref: '#/components/schemas/ErrorCode' },
     existing: { type: 'string', description: 'the record that stands in the way, where there is one' },
     errors: {
       type: 'array',

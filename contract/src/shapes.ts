@@ -10,6 +10,7 @@ import {
   DAYS,
   DEPTHS,
   ENERGY,
+  GUIDES,
   OFTEN,
   PLAYED,
   PRIORITIES,
@@ -20,6 +21,7 @@ import {
   MOST_READINGS,
   OUTLINE_POINTS,
 } from '@kevro/core';
+import { ERROR_CODES } from './errors';
 import { STRINGS_MOST_G } from './limits';
 
 /** Shapes that requests and records share. They are strict: unknown keys are bad input. */
@@ -29,6 +31,10 @@ const finite = z.number();
 export const sport = z.enum(ALL_SPORTS);
 export const zoneName = z.enum(ALL_ZONES);
 export const specKey = z.enum(SPEC_KEYS);
+export const guideName = z.enum(GUIDES);
+export const errorCode = z.enum(ERROR_CODES);
+/** A day of the calendar, YYYY-MM-DD. */
+export const date = z.iso.date();
 
 /** What a player felt in one session, as its fields. */
 export const felt = {

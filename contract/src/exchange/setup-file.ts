@@ -1,7 +1,7 @@
 import { z } from 'zod';
-import { ERROR_CODES } from '../errors';
 import { newSetup } from '../records/setup';
 import { text } from '../records/text';
+import { errorCode } from '../shapes';
 import { setupMapping } from './setup-mapping';
 
 /** A file of setups. */
@@ -28,7 +28,7 @@ export const importQuery = z.strictObject({
 export const importProblem = z.strictObject({
   line: z.number().describe('of the file; in JSON the number of the setup'),
   column: z.string().optional(),
-  code: z.enum(ERROR_CODES),
+  code: errorCode,
   message: z.string(),
 });
 export const setupImport = z.strictObject({

@@ -5,7 +5,6 @@ import {
   BOTHERS,
   CAUTIONS,
   CLOSINGS,
-  GUIDES,
   MARKS,
   PROGRAMMES,
   STRING_DUE,
@@ -14,7 +13,19 @@ import {
   STATION_STATES,
   STEP_KINDS,
 } from '@kevro/core';
-import { aimTarget, dress, noted, readings, school, sport, specKey, specUncertainty, specs } from '../shapes';
+import {
+  aimTarget,
+  date,
+  dress,
+  guideName,
+  noted,
+  readings,
+  school,
+  sport,
+  specKey,
+  specUncertainty,
+  specs,
+} from '../shapes';
 import { frame, stringBed } from './frame';
 import { measurement } from './measurement';
 import { part } from './part';
@@ -48,7 +59,7 @@ export const partIds = z.array(z.string().max(80)).max(100);
 /** What can stand beside a frame as a setup does. */
 const besideMeasured = z.strictObject({ kind: z.literal('measured'), measurementId: z.string().max(80) });
 const besideOther = [
-  z.strictObject({ kind: z.literal('guide'), guide: z.enum(GUIDES) }),
+  z.strictObject({ kind: z.literal('guide'), guide: guideName }),
   z.strictObject({ kind: z.literal('shape'), shape: z.string().max(40).describe('a class of shapes') }),
 ] as const;
 export const besideKey = z.discriminatedUnion('kind', [besideMeasured, ...besideOther]);
@@ -80,7 +91,7 @@ export const newAim = z.strictObject({
   source: z
     .strictObject({
       frameId: z.string().max(80).optional(),
-      guide: z.enum(GUIDES).optional(),
+      guide: guideName.optional(),
       bothers: z.array(z.enum(BOTHERS)).max(BOTHERS.length).optional(),
       share: z.number().min(0).max(1).optional().describe('how far of the way'),
     })
@@ -200,7 +211,7 @@ export const signOff = newSignOff.omit({ key: true }).extend({
 export const newSession = z.strictObject({
   key,
   roundId: z.string(),
-  playedOn: z.iso.date(),
+  playedOn: date,
   ...noted,
   note: text(1000).default(''),
   by,

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { QUANTITIES, STRING_DUE, STRING_KINDS } from '@kevro/core';
-import { dress, frameShape, ownOutline, plannedSpecs, school, specs, sport } from '../shapes';
+import { date, dress, frameShape, ownOutline, plannedSpecs, school, specs, sport } from '../shapes';
 import { keptFilm } from './film';
 import { measurement } from './measurement';
 import { onFrame } from './placement';
@@ -40,7 +40,7 @@ export const frame = newFrame.extend({
 
 export const stringing = z.strictObject({
   id: z.string(),
-  strungOn: z.iso.date(),
+  strungOn: date,
   mains: text(80),
   crosses: text(80),
   mainsMm: z.number().min(0.4).max(2).nullable(),
@@ -61,7 +61,7 @@ export const stringing = z.strictObject({
   readings: z
     .array(
       z.strictObject({
-        on: z.iso.date(),
+        on: date,
         kg: z.number().min(1).max(50),
         with: text(80).describe('by what tester'),
       }),

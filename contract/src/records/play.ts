@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { CHANGED, DAYS, PROGRAMMES, SPECS } from '@kevro/core';
 import { happiestRange, nextStepAnswer } from '../compute';
 import {
+  date,
   axisSpecs,
   knownSpecs,
   noted,
@@ -47,7 +48,7 @@ export const actOnProgramme = z.strictObject({
   programmeId: z.string(),
   act: z.enum(PROGRAMME_ACTS),
   day: z.enum(DAYS).optional().describe('what the frame is made ready for'),
-  lookAgainOn: z.iso.date().optional().describe('when an ended one is looked at again'),
+  lookAgainOn: date.optional().describe('when an ended one is looked at again'),
   note,
   by,
 });
@@ -61,7 +62,7 @@ export const programmeStep = z.strictObject({
 });
 
 /** The next step of a programme, with what the fitter lays on and takes off. */
-const programmeNext = nextStepAnswer.extend({
+export const programmeNext = nextStepAnswer.extend({
   felt: sessionNoted.nullable().describe('the last session that it answers'),
   ready: z
     .strictObject({
@@ -138,7 +139,7 @@ export const linkPage = z.strictObject({
 });
 export const linkSession = z.strictObject({
   key,
-  playedOn: z.iso.date(),
+  playedOn: date,
   ...noted,
   note: text(1000).default(''),
   by,
@@ -149,7 +150,7 @@ export const LOOK_AGAIN_WHYS = ['growing', 'programme', 'asked'] as const;
 export const newLookAgain = z.strictObject({
   playerId: z.string(),
   fittingId: z.string().nullable().default(null),
-  dueOn: z.iso.date(),
+  dueOn: date,
   why: z.enum(LOOK_AGAIN_WHYS),
   note,
 });

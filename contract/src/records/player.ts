@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { SPECS, BOTHERS, GUIDES } from '@kevro/core';
-import { sport } from '../shapes';
+import { SPECS, BOTHERS } from '@kevro/core';
+import { guideName, sport } from '../shapes';
 import { text, yes } from './text';
 
 export const BUILDS = ['slight', 'medium', 'strong'] as const;
@@ -26,7 +26,7 @@ export const newPlayer = z.strictObject({
     .describe(`the ${SPECS.swingWeight.name} that the player is known to carry, sport by sport`),
   sessionsAWeek: z.number().min(0).max(21).nullable().default(null),
   guides: z
-    .partialRecord(sport, z.enum(GUIDES))
+    .partialRecord(sport, guideName)
     .default({})
     .describe('the band of specs that suits this player, sport by sport'),
   armHistory: text(1000)

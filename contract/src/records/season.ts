@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { DAYS, PROGRAMMES, SEASON_KINDS, SEASON_TASKS } from '@kevro/core';
+import { date } from '../shapes';
 import { key, text } from './text';
 
 /** How far a calendar goes: what is older or further away is left out of a file, days; and how many dates one may bring. */
@@ -7,8 +8,8 @@ export const SEASON_LIMITS = { backDays: 30, aheadDays: 400, longestDays: 120, m
 
 const dated = z.strictObject({
   kind: z.enum(SEASON_KINDS),
-  fromDay: z.iso.date(),
-  toDay: z.iso.date(),
+  fromDay: date,
+  toDay: date,
   title: text(120).default(''),
   venue: z.enum(DAYS).default('usual').describe('how it is played there'),
 });
@@ -21,19 +22,19 @@ export type SeasonDateRecord = z.output<typeof seasonDate>;
 
 export const seasonTask = z.strictObject({
   what: z.enum(SEASON_TASKS),
-  on: z.iso.date(),
+  on: date,
   tag: z.string().optional().describe('the frame; left out where it is about the player'),
   programme: z.enum(PROGRAMMES).optional(),
   step: z.int().optional(),
   venue: z.enum(DAYS).optional(),
-  before: z.iso.date().optional().describe('the first day of the match that it is for'),
+  before: date.optional().describe('the first day of the match that it is for'),
   last: z.boolean().optional().describe('the programme ends with it'),
   late: z.boolean().optional().describe('its own day is past: it was moved'),
 });
 /** A player's season: matches and rests, and what is to be done by when. */
 export const seasonPage = z.strictObject({
   player: z.strictObject({ id: z.string(), name: z.string() }),
-  today: z.iso.date(),
+  today: date,
   dates: z.array(seasonDate).describe('from a month ago on'),
   frames: z
     .array(z.strictObject({ id: z.string(), tag: z.string(), fittingId: z.string().nullable() }))

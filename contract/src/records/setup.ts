@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { ALL_SPEC_KEYS, CONFIDENCES, SOURCE_KINDS, SPECS, capital, type AnySpecKey } from '@kevro/core';
 import { SETUP_SORTS } from '../limits';
-import { dress, frameShape, knownSpecs, specKey, sport } from '../shapes';
+import { date, dress, frameShape, knownSpecs, specKey, sport } from '../shapes';
 import { text, yes } from './text';
 
 export const sourceKind = z.enum(SOURCE_KINDS);
@@ -33,7 +33,7 @@ export const newSetup = z.strictObject({
   source: text(200).default(''),
   link: text(300).default('').describe('where it can be read, as text'),
   year: z.int().min(1900).max(2100).nullable().default(null),
-  reportedOn: z.iso.date().nullable().default(null),
+  reportedOn: date.nullable().default(null),
   confidence: confidence.default('medium'),
   style: text(80).default('').describe('how its player plays'),
   shape: frameShape,

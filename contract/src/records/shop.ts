@@ -14,7 +14,7 @@ function isTimeZone(name: string): boolean {
 
 const positive = z.number().positive().max(1000);
 /** What a shop works to otherwise than a sport ships. */
-const ownNumbers = z.strictObject({
+export const ownNumbers = z.strictObject({
   tolerance: z
     .strictObject(bySpec(() => positive))
     .partial()
