@@ -13,10 +13,10 @@ import {
   STRENGTHS,
 } from '@kevro/core';
 import {
-  guideName,
   addition,
   aimTarget,
   dress,
+  guideName,
   sessionNoted,
   frameShape,
   knownSpecs,

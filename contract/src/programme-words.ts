@@ -175,6 +175,8 @@ const TELLS: Partial<Record<StepReason, keyof Noted>> = {
   tired: 'energyLeft',
   'tired-as-found': 'energyLeft',
   'too-tired': 'energyLeft',
+  'stays-tired': 'energyLeft',
+  'once-more': 'energyLeft',
   'energy-left': 'energyLeft',
   twists: 'twists',
   'not-firm': 'firmVolleys',
@@ -224,5 +226,5 @@ export function stepWhy(sport: Sport, { reason, ceiling, felt }: Said): string {
 /** What a proposal says to the player and the fitter. @example stepSentence('tennis', proposal) // 'Energy left: the ceiling is higher. 2 g onto the tip.' */
 export function stepSentence(sport: Sport, proposal: Said): string {
   const what = doing(proposal);
-  return `${stepWhy(sport, proposal)}${what ? ` ${what}.` : ''}`;
+  return `${stepWhy(sport, proposal)}${what ? ` ${capital(what)}.` : ''}`;
 }

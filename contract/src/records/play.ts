@@ -2,8 +2,8 @@ import { z } from 'zod';
 import { CHANGED, DAYS, PROGRAMMES, SPECS } from '@kevro/core';
 import { happiestRange, nextStepAnswer } from '../compute';
 import {
-  date,
   axisSpecs,
+  date,
   knownSpecs,
   noted,
   sessionNoted,

@@ -15,7 +15,7 @@ const MADE_WITH = `
     (select count(*)::int from pg_class where relnamespace = 'public'::regnamespace) as own
   from pg_database where datname = current_database()`;
 
-it('that is copied is as one that is made, and has nothing in it', async () => {
+it('a new database that is copied is as one that is made, and has nothing in it', async () => {
   const folder = mkdtempSync(join(tmpdir(), 'kevro-new-'));
   try {
     await makeNewDatabase(folder);
