@@ -2,7 +2,8 @@
 import { spawnSync } from 'node:child_process';
 import { accessSync, chmodSync, constants, mkdtempSync, readFileSync, rmSync, statfsSync } from 'node:fs';
 import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { join, relative } from 'node:path';
+import { stripVTControlCharacters } from 'node:util';
 import { build, install, root, run } from './lib.mjs';
 import { CHROMIUM, POSTGRES, SOCAT, ensurePrograms } from './debian.mjs';
 
@@ -30,15 +31,42 @@ chmodSync(folder, 0o711);
 const env = { ...process.env, TMPDIR: folder };
 const only = process.argv.slice(2);
 
-/** Runs one of the two runners on what was asked for, and tells how many tests passed, failed and were left out. */
-function tests(command, args, report, counted) {
+/** Runs one of the two runners on what was asked for; tells how many tests passed and were left out, and which failed. */
+function tests(command, args, report, read) {
   const { status } = spawnSync('npx', [...command, ...args, ...only], {
     cwd: root,
     stdio: 'inherit',
     env: { ...env, PLAYWRIGHT_JSON_OUTPUT_NAME: report },
   });
-  return { ...counted(JSON.parse(readFileSync(report, 'utf8'))), fine: status === 0 };
+  return { ...read(JSON.parse(readFileSync(report, 'utf8'))), fine: status === 0 };
 }
+const ofVitest = ({ numPassedTests, numPendingTests, testResults }) => ({
+  passed: numPassedTests,
+  skipped: numPendingTests,
+  failed: testResults.flatMap(({ name, assertionResults }) =>
+    assertionResults
+      .filter(({ status }) => status === 'failed')
+      .map(({ fullName, failureMessages }) => ({
+        file: relative(root, name),
+        test: fullName,
+        why: failureMessages[0],
+      })),
+  ),
+});
+/** What passed only when it was tried again has failed once. */
+const ofPlaywright = ({ stats, suites }) => ({
+  passed: stats.expected,
+  skipped: stats.skipped,
+  failed: specsOf(suites)
+    .filter(({ tests }) => tests.some(({ status }) => status === 'unexpected' || status === 'flaky'))
+    .map((spec) => ({
+      file: `e2e/${spec.file}`,
+      test: spec.title,
+      why: spec.tests.flatMap(({ results }) => results).find(({ error }) => error)?.error.message,
+    })),
+});
+const specsOf = (suites = []) => suites.flatMap((suite) => [...suite.specs, ...specsOf(suite.suites)]);
+
 let all;
 try {
   const vitestReport = join(folder, 'vitest.json');
@@ -47,22 +75,21 @@ try {
       ['vitest', 'run'],
       ['--reporter=default', '--reporter=json', `--outputFile.json=${vitestReport}`, '--passWithNoTests'],
       vitestReport,
-      (r) => ({ passed: r.numPassedTests, failed: r.numFailedTests, skipped: r.numPendingTests }),
+      ofVitest,
     ),
     tests(
       ['playwright', 'test'],
       ['--reporter=list,json', '--pass-with-no-tests'],
       join(folder, 'playwright.json'),
-      ({ stats }) => ({
-        // What passed only when it was tried again is said, and has failed once.
-        passed: stats.expected,
-        failed: stats.unexpected + stats.flaky,
-        skipped: stats.skipped,
-      }),
+      ofPlaywright,
     ),
   ];
+  // Last, where whoever reads only the end of a long log finds them.
+  const failed = all.flatMap((one) => one.failed);
+  for (const { file, test, why = '' } of failed)
+    console.log(`failed: ${file} › ${test}\n  ${stripVTControlCharacters(why).slice(0, 600)}`);
   const sum = (what) => all.reduce((total, one) => total + one[what], 0);
-  console.log(`${sum('passed')} passed, ${sum('failed')} failed, ${sum('skipped')} skipped`);
+  console.log(`${sum('passed')} passed, ${failed.length} failed, ${sum('skipped')} skipped`);
 } finally {
   rmSync(folder, { recursive: true, force: true });
 }

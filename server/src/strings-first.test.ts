@@ -34,7 +34,7 @@ describe('strings first', () => {
         job: { mains: 'nylon', mainsKg: 25, crossesKg: 24, unit: 'kg' },
       },
     });
-    expect(next.sentence).toContain('tighter strings by 1 kg');
+    expect(next.sentence).toContain('Tighter strings by 1 kg');
     const { swingWeight, massG } = next.ready.before;
     expect(next.ready.specs).toMatchObject({ swingWeight, massG });
     await f.step();

@@ -49,6 +49,8 @@ export async function startTestServer(
     ...(among ? { changes: among.changes } : {}),
     ...parts,
   }).listen(0);
+  // Server and client take turns in one process here: after one long answer the other would find its idle connection ended.
+  server.keepAliveTimeout = 600_000;
   const base = `http://127.0.0.1:${(server.address() as AddressInfo).port}/api/v1`;
   // As the bench's browser keeps it.
   let cookie = '';
