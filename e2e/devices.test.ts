@@ -162,7 +162,10 @@ test.describe('labels', () => {
     const label = page.getByRole('img', { name: /^Label BD-040/ });
     await label.waitFor();
     // As near as a camera is held.
-    await label.evaluate((drawn) => (drawn.style.zoom = '3'));
+    await label.evaluate((drawn: HTMLImageElement) => {
+      drawn.style.zoom = '3';
+      return drawn.decode();
+    });
     const picture = await label.screenshot();
     expect(await decoded(picture, BarcodeFormat.CODE_128)).toBe('BD-040');
     const address = await decoded(picture, BarcodeFormat.QR_CODE);

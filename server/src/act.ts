@@ -10,7 +10,7 @@ import {
   type ChangedKind,
 } from '@kevro/contract';
 import type { Changes } from './changes';
-import { doneAt, type Clock } from './clock';
+import { arrivalOf, doneAt, type Clock } from './clock';
 import type { Db, Queries } from './db/db';
 import { ApiProblem } from './problem';
 import { newId } from './records/id';
@@ -193,7 +193,7 @@ export class Acts {
         jobs = [];
         const later = (job: () => Promise<unknown> | unknown): void => void jobs.push(job);
         const own = key ?? newId();
-        const done = doneAt(at, request.get(DONE_AGO));
+        const done = doneAt(arrivalOf(response) ?? at, request.get(DONE_AGO));
         const input = { tx, body, key: own, id: id ?? '', now: done, request, later } as ActInput<N>;
         if (changes === 'reading') {
           await lock(tx, changes, input.id);

@@ -3,7 +3,7 @@ import express, { type Express } from 'express';
 import { calls, openApiDocument } from '@kevro/contract';
 import { Acts } from './act';
 import { Changes } from './changes';
-import { systemClock, type Clock } from './clock';
+import { notingArrival, systemClock, type Clock } from './clock';
 import type { Compute } from './compute/compute';
 import type { Db } from './db/db';
 import { ApiProblem, problemHandler } from './problem';
@@ -91,6 +91,7 @@ export function createApp({
 }: AppParts): Express {
   const app = express();
   app.disable('x-powered-by');
+  app.use(notingArrival(now));
   app.use(safeHeaders);
   app.use(onlyOwnPages(isOwnName));
   app.use(compression());

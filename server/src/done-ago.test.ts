@@ -3,7 +3,10 @@ import { describe, expect, it } from 'vitest';
 import { onBench } from './test-capture';
 
 const NOW = Date.parse('2026-11-23T09:00:00.000Z');
-const { server, key, addFrame, typed, capture, typeAll, store } = onBench(() => NOW);
+/** How much later it is whenever the clock is looked at, ms. */
+let moves = 0;
+let looks = 0;
+const { server, key, addFrame, typed, capture, typeAll, store } = onBench(() => NOW + moves * looks++);
 
 /** A reading that a device could send only later. */
 async function sentLate(frameId: string, ago: string, body: Record<string, unknown> = {}) {
@@ -19,6 +22,14 @@ describe('what could be sent only later', () => {
   it('counts from when it was done', async () => {
     const id = await addFrame();
     expect((await sentLate(id, '5400')).status).toBe(200);
+    expect((await capture(id)).readings[0]?.takenAt).toBe('2026-11-23T07:30:00.000Z');
+  });
+  it('counts so however long the server takes over it', async () => {
+    const id = await addFrame();
+    [moves, looks] = [1000, 0];
+    await sentLate(id, '5400');
+    expect(looks).toBeGreaterThan(1);
+    moves = 0;
     expect((await capture(id)).readings[0]?.takenAt).toBe('2026-11-23T07:30:00.000Z');
   });
   it.each(['-60', 'yesterday', String(40 * 86_400), 'Infinity'])(

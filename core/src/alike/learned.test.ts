@@ -141,7 +141,7 @@ describe('players within kinds within all', () => {
       const spread = multiply(multiply(pick, covariance), transpose(pick));
       for (const k of CHANGED.keys()) {
         expect(found.players[i]?.mean[k]).toBeCloseTo(own.get([k, 0]) as number, 8);
-        expect(found.players[i]?.covariance[k]?.[k]).toBeCloseTo(spread.get([k, k]) as number, 8);
+        expect(found.players[i]?.variance[k]).toBeCloseTo(spread.get([k, k]) as number, 8);
       }
     }
     expect(found.all.mean[0]).toBeCloseTo(means.get([0, 0]) as number, 8);

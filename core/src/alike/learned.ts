@@ -3,7 +3,7 @@ import { loadsArm } from '../aim';
 import { NOTE_USUALS } from '../play';
 import type { AnySport } from '../sport';
 import { quantileOf } from '../units';
-import { ALL, PRIOR, aloneOf, at, judgedOf, levelsOf, perStepOf, type Levels, type PerStep } from './levels';
+import { ALL, PRIOR, aloneOf, judgedOf, levelsOf, perStepOf, type Levels, type PerStep } from './levels';
 import { CHANGED, ownWord, noteSpread, type Changed, type OwnWord, type SessionPlayed } from './played-alike';
 
 /** All sessions of one player in one sport, without a name: the first played first. */
@@ -86,7 +86,7 @@ function settled(
       const squares = heard.reduce((all, i) => {
         const own = levels.players[i];
         const kind = levels.kinds.get(kindOf[i] ?? '');
-        return all + ((own?.mean[k] ?? 0) - (kind?.mean[k] ?? 0)) ** 2 + at(own?.covariance ?? [], k, k);
+        return all + ((own?.mean[k] ?? 0) - (kind?.mean[k] ?? 0)) ** 2 + (own?.variance[k] ?? 0);
       }, 0);
       return Math.max(LEAST_APART, Math.sqrt(squares / heard.length));
     });
@@ -122,7 +122,7 @@ export function learnedOfShop(sport: AnySport, players: readonly OfPlayer[]): Le
     return ALL.flatMap((k): Among[] => {
       const around = word.around[k];
       if (!around || !says(word, k)) return [];
-      const byOwn = offIn(own.mean[k] ?? 0, around);
+      const byOwn = offIn(own[k] ?? 0, around);
       const byAll = offIn(levels.players[i]?.mean[k] ?? 0, around);
       const moved = Math.min(limit, Math.max(-limit, byAll - byOwn));
       const value = (off: number): number => around.mean + off * around.step;

@@ -20,11 +20,16 @@ export interface Word {
 }
 /** The places of all changes. */
 export const ALL = CHANGED.map((_, i) => i);
-export const at = (m: Matrix, i: number, j: number): number => m[i]?.[j] ?? 0;
+const at = (m: Matrix, i: number, j: number): number => m[i]?.[j] ?? 0;
+/** A row times a column. Loops, here and in the product: a shop asks for some ten thousand of these. */
+function sumOver(a: readonly number[], b: (k: number) => number): number {
+  let sum = 0;
+  for (let k = 0; k < a.length; k++) sum += (a[k] ?? 0) * b(k);
+  return sum;
+}
+const onto = (a: Matrix, v: readonly number[]): number[] => a.map((row) => sumOver(row, (k) => v[k] ?? 0));
 const product = (a: Matrix, b: Matrix): number[][] =>
-  ALL.map((i) => ALL.map((j) => ALL.reduce((all, k) => all + at(a, i, k) * at(b, k, j), 0)));
-const onto = (a: Matrix, v: readonly number[]): number[] =>
-  ALL.map((i) => ALL.reduce((all, k) => all + at(a, i, k) * (v[k] ?? 0), 0));
+  a.map((row) => ALL.map((j) => sumOver(row, (k) => at(b, k, j))));
 const sumOf = (a: Matrix, b: Matrix, sign = 1): number[][] =>
   ALL.map((i) => ALL.map((j) => at(a, i, j) + sign * at(b, i, j)));
 const diagonal = (values: readonly number[]): number[][] =>
@@ -43,14 +48,18 @@ const joined = (words: readonly Word[]): Word =>
 /** Most players of a shop never changed anything: nothing is worked out of them. */
 const isSilent = (precision: Matrix): boolean => precision.every((row) => row.every((v) => v === 0));
 
-/** What a word says of the level above it, whose members differ by so much: Λ − Λ(T⁻¹ + Λ)⁻¹Λ (Woodbury). */
-function raised({ precision, weighted }: Word, apart: readonly number[]): Word {
-  if (isSilent(precision)) return NOTHING;
-  const by = product(precision, inverse(sumOf(precise(apart), precision)));
-  const pulled = onto(by, weighted);
+/** How a member may still differ from its level once its own word is heard, (T⁻¹ + Λ)⁻¹; undefined where it says nothing. */
+const leftOf = ({ precision }: Word, apart: readonly number[]): number[][] | undefined =>
+  isSilent(precision) ? undefined : inverse(sumOf(precise(apart), precision));
+
+/** What a word says of the level above it, whose members differ by so much: (T + Λ⁻¹)⁻¹ = T⁻¹ − T⁻¹(T⁻¹ + Λ)⁻¹T⁻¹ (Woodbury), which asks for no inverse of Λ. */
+function raised(word: Word, apart: readonly number[], left = leftOf(word, apart)): Word {
+  if (!left) return NOTHING;
+  const by = apart.map((sd) => 1 / sd ** 2);
+  const scale = (i: number): number => by[i] ?? 0;
   return {
-    precision: sumOf(precision, product(by, precision), -1),
-    weighted: weighted.map((v, i) => v - (pulled[i] ?? 0)),
+    precision: left.map((row, i) => row.map((v, j) => (i === j ? scale(i) : 0) - scale(i) * v * scale(j))),
+    weighted: onto(left, word.weighted).map((v, i) => scale(i) * v),
   };
 }
 /** What is believed: the mean, and how it may differ. */
@@ -59,28 +68,30 @@ interface Believed {
   covariance: number[][];
 }
 /** What is believed of a member, from its own word and from what is believed of the level above. */
-function lowered({ precision, weighted }: Word, apart: readonly number[], above: Believed): Believed {
-  if (isSilent(precision))
-    return { mean: above.mean, covariance: sumOf(above.covariance, diagonal(apart.map((sd) => sd ** 2))) };
-  const prior = precise(apart);
-  const own = inverse(sumOf(prior, precision));
-  const pull = product(own, prior);
-  const fromAbove = onto(prior, above.mean);
-  return {
-    mean: onto(
-      own,
-      weighted.map((v, i) => v + (fromAbove[i] ?? 0)),
-    ),
-    covariance: sumOf(own, product(product(pull, above.covariance), transposed(pull))),
-  };
+function lowered(word: Word, apart: readonly number[], above: Believed, left = leftOf(word, apart)) {
+  if (!left) {
+    const covary = (i: number, j: number): number =>
+      at(above.covariance, i, j) + (i === j ? (apart[i] ?? 0) ** 2 : 0);
+    return { mean: above.mean, covary };
+  }
+  const by = apart.map((sd) => 1 / sd ** 2);
+  const pull = left.map((row) => row.map((v, j) => v * (by[j] ?? 0)));
+  const mean = onto(
+    left,
+    word.weighted.map((v, i) => v + (by[i] ?? 0) * (above.mean[i] ?? 0)),
+  );
+  const through = product(pull, above.covariance);
+  const covary = (i: number, j: number): number =>
+    at(left, i, j) + sumOver(through[i] ?? [], (k) => at(pull, j, k));
+  return { mean, covary };
 }
-const transposed = (m: Matrix): number[][] => ALL.map((i) => ALL.map((j) => at(m, j, i)));
 
 /** Beliefs of all, of each kind and of each player. */
 export interface Levels {
   all: Believed;
   kinds: Map<string, Believed>;
-  players: Believed[];
+  /** Of players the variances are enough: there are many, and nobody stands below them. */
+  players: { mean: number[]; variance: number[] }[];
 }
 export function levelsOf(
   words: readonly Word[],
@@ -89,32 +100,39 @@ export function levelsOf(
 ): Levels {
   const kinds = [...new Set(kindOf)];
   const kindApart = ALL.map(() => PRIOR.kind);
+  const left = words.map((word) => leftOf(word, apart));
   const ofKind = new Map(
     kinds.map((kind) => [
       kind,
-      joined(words.filter((_, i) => kindOf[i] === kind).map((w) => raised(w, apart))),
+      joined(words.flatMap((word, i) => (kindOf[i] === kind ? [raised(word, apart, left[i])] : []))),
     ]),
   );
   const top = joined([...ofKind.values()].map((word) => raised(word, kindApart)));
   const covariance = inverse(sumOf(precise(ALL.map(() => PRIOR.all)), top.precision));
   const all = { mean: onto(covariance, top.weighted), covariance };
   const kindBeliefs = new Map(
-    kinds.map((kind) => [kind, lowered(ofKind.get(kind) ?? NOTHING, kindApart, all)]),
+    kinds.map((kind) => {
+      const { mean, covary } = lowered(ofKind.get(kind) ?? NOTHING, kindApart, all);
+      return [kind, { mean, covariance: ALL.map((i) => ALL.map((j) => covary(i, j))) }];
+    }),
   );
   return {
     all,
     kinds: kindBeliefs,
-    players: words.map((word, i) => lowered(word, apart, kindBeliefs.get(kindOf[i] ?? '') ?? all)),
+    players: words.map((word, i) => {
+      const { mean, covary } = lowered(word, apart, kindBeliefs.get(kindOf[i] ?? '') ?? all, left[i]);
+      return { mean, variance: ALL.map((k) => covary(k, k)) };
+    }),
   };
 }
 
 /** What one player's own sessions make believe, without the others. */
-export const aloneOf = (word: Word): Believed =>
+export const aloneOf = (word: Word): readonly number[] =>
   lowered(
     word,
     ALL.map(() => PRIOR.player),
     { mean: ALL.map(() => 0), covariance: diagonal([]) },
-  );
+  ).mean;
 
 /** The note per step of some players by their sessions alone, as good as without a prior. */
 export function judgedOf(words: readonly Word[], apart: readonly number[], k: number): PerStep {

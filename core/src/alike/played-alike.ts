@@ -53,8 +53,7 @@ const times = (a: readonly number[], b: readonly number[]): number =>
 const isSame = (a: number, b: number): boolean => Math.abs(a - b) < 1e-9;
 
 /** Sessions with the same frame and strings share what it feels like. */
-const setupOf = (session: SessionPlayed): string =>
-  JSON.stringify(CHANGED.map((what) => valueOf(session, what)));
+const setupOf = (session: SessionPlayed): string => CHANGED.map((what) => valueOf(session, what)).join();
 
 /** Which sessions were played with each setup. */
 function setupsOf(played: readonly SessionPlayed[]): Map<string, number[]> {

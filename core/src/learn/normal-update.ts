@@ -28,10 +28,11 @@ export function inverse(matrix: readonly (readonly number[])[]): number[][] {
     rows[k] = found;
     rows[pivot] = own;
     const by = at(rows, k, k);
-    rows[k] = (rows[k] as number[]).map((v) => v / by);
-    for (let i = 0; i < n; i++) {
+    for (let j = k; j < 2 * n; j++) found[j] = (found[j] ?? 0) / by;
+    for (const [i, row] of rows.entries()) {
       const off = at(rows, i, k);
-      if (i !== k && off !== 0) rows[i] = (rows[i] as number[]).map((v, j) => v - off * at(rows, k, j));
+      if (i !== k && off !== 0)
+        for (let j = k; j < 2 * n; j++) row[j] = (row[j] ?? 0) - off * (found[j] ?? 0);
     }
   }
   return rows.map((row) => row.slice(n));

@@ -59,6 +59,7 @@ const GOOD_OF: { [K in keyof Noted]?: Record<string, number> } = {
   spin: { more: 1, same: 0, less: -1 },
   serve: { more: 1, same: 0, less: -1 },
 };
+const GOOD = Object.entries(GOOD_OF) as [keyof Noted, Record<string, number>][];
 
 /**
  * How good a session was, −1 to 1: the mean of what was answered, each counted 1 where it is good, −1 where it is not, 0 between. What was not answered counts
@@ -66,9 +67,12 @@ const GOOD_OF: { [K in keyof Noted]?: Record<string, number> } = {
  * @example noteOf({ energyLeft: 'plenty', late: 'no', arm: 'fine' }) // 1
  */
 export function noteOf(session: Noted): number {
-  const answered = Object.entries(GOOD_OF).flatMap(([what, worth]) => {
-    const answer = session[what as keyof Noted];
-    return answer === undefined ? [] : [worth[String(answer)] ?? 0];
-  });
-  return answered.reduce((all, one) => all + one, 0) / answered.length;
+  let [sum, answered] = [0, 0];
+  for (const [what, worth] of GOOD) {
+    const answer = session[what];
+    if (answer === undefined) continue;
+    sum += worth[String(answer)] ?? 0;
+    answered++;
+  }
+  return sum / answered;
 }
