@@ -69,14 +69,20 @@ export function drawnFilm({
       const angle = now.angle + ((next.angle - now.angle) * shutter * e) / exposures;
       // Straight down at no angle.
       const [ax, ay] = [Math.sin(angle), Math.cos(angle)];
-      for (let p = 0; p < size; p++) {
-        const [dx, dy] = [(p % width) - px, Math.floor(p / width) - py];
-        const v = dx * ay - dy * ax;
-        if (v > broad + 1 || v < -broad - 1) continue;
-        const u = dx * ax + dy * ay;
-        const inside = Math.min(broad - Math.abs(v), u + reach[0] * height, reach[1] * height - u) + 0.5;
-        const share = Math.min(1, Math.max(0, inside));
-        if (share > 0) sum[p] = (sum[p] ?? 0) + (share * (bar - (shown[p] ?? 0))) / exposures;
+      for (let y = 0; y < height; y++) {
+        // Of each row only what the bar may cover.
+        const dy = y - py;
+        const [middle, aside] = [px + (dy * ax) / ay, Math.abs((broad + 1) / ay)];
+        const last = Math.min(width - 1, Math.floor(middle + aside));
+        for (let x = Math.max(0, Math.ceil(middle - aside)); x <= last; x++) {
+          const dx = x - px;
+          const u = dx * ax + dy * ay;
+          const beside = Math.abs(dx * ay - dy * ax);
+          const inside = Math.min(broad - beside, u + reach[0] * height, reach[1] * height - u) + 0.5;
+          const share = Math.min(1, Math.max(0, inside));
+          const p = y * width + x;
+          if (share > 0) sum[p] = (sum[p] ?? 0) + (share * (bar - (shown[p] ?? 0))) / exposures;
+        }
       }
     }
     const from = (i * 7919) % (2 * size);

@@ -174,7 +174,7 @@ describe('every other call with a body, with generated JSON', () => {
         },
       ),
       // Another engine reads the same bodies: fewer of them show that it does.
-      { numRuns: SLOW.has(name) ? 6 : inject('emptyShop').server ? 20 : 40, seed: 7 },
+      { numRuns: SLOW.has(name) ? 6 : inject('emptyShop').server ? 10 : 30, seed: 7 },
     );
   });
 });

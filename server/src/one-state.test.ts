@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { afterAll, beforeAll, expect, it } from 'vitest';
+import { afterAll, beforeAll, expect, inject, it } from 'vitest';
 import { startTestServer, type TestServer } from './test-server';
 
 let now = '2026-11-23T09:00:00.000Z';
@@ -236,7 +236,8 @@ it('Today says of every frame what its page says, whatever has happened (propert
       }
       now = new Date(Date.parse(now) + 3_600_000).toISOString();
     }),
-    { numRuns: 12 },
+    // Another engine is asked for the same: fewer histories show that it answers so.
+    { numRuns: inject('emptyShop').server ? 6 : 12 },
   );
   // The histories reach far enough to say something.
   expect(seen.size).toBeGreaterThanOrEqual(7);
