@@ -53,6 +53,7 @@ export default defineConfig({
           name: 'dom',
           include: ['web/src/**/*.dom.test.ts'],
           environment: 'happy-dom',
+          isolate: false,
           server: { deps: { inline: ['vuetify'] } },
         },
       },

@@ -1,18 +1,18 @@
 // @vitest-environment happy-dom
-import { beforeEach, describe, expect, it, vi } from 'vitest';
+import { afterAll, beforeEach, describe, expect, it, vi } from 'vitest';
 import { nextTick } from 'vue';
 import { flushPromises } from '@vue/test-utils';
 import { within } from '../../test/fixtures';
+import * as tabs from '../ui/tab';
 import { forgetDrafts, useDraft } from './draft';
 
 interface Aim {
   massG: number | string | null;
 }
-const tab = vi.hoisted(() => ({ id: 'one', open: ['one'] }));
-vi.mock('../ui/tab', () => ({
-  tabId: () => tab.id,
-  openTabs: () => Promise.resolve(new Set(tab.open)),
-}));
+const tab = { id: 'one', open: ['one'] };
+vi.spyOn(tabs, 'tabId').mockImplementation(() => tab.id);
+vi.spyOn(tabs, 'openTabs').mockImplementation(() => Promise.resolve(new Set(tab.open)));
+afterAll(() => void vi.restoreAllMocks());
 beforeEach(() => {
   localStorage.clear();
   tab.id = 'one';
