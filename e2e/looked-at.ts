@@ -124,6 +124,51 @@ export async function problemsOf(page: Page): Promise<string[]> {
   found.push(...(await withoutRing(page)).map((one) => `no ring: ${one}`));
   return found;
 }
+/** Texts on paper that are not dark ink on white, and controls that paper has no use for. */
+const notForPaper = (page: Page): Promise<string[]> =>
+  page.evaluate(() => {
+    const luminance = (colour: string): number => {
+      const [r = 0, g = 0, b = 0] = (colour.match(/[\d.]+/g) ?? []).map(Number).map((c) => {
+        const share = c / 255;
+        return share <= 0.04045 ? share / 12.92 : ((share + 0.055) / 1.055) ** 2.4;
+      });
+      return 0.2126 * r + 0.7152 * g + 0.0722 * b;
+    };
+    const found: string[] = [];
+    const walker = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT);
+    for (let node = walker.nextNode(); node; node = walker.nextNode()) {
+      const el = node.parentElement;
+      const said = node.textContent?.trim();
+      if (
+        !said ||
+        !el?.checkVisibility({ visibilityProperty: true }) ||
+        el.closest('.d-sr-only, style, script')
+      )
+        continue;
+      // WCAG 2.1: the contrast of the ink with white paper.
+      const { color, fill } = getComputedStyle(el);
+      const contrast = 1.05 / (luminance(el.closest('svg') ? fill : color) + 0.05);
+      if (contrast < 4.5) found.push(`${contrast.toFixed(1)}: ${said.slice(0, 40)}`);
+    }
+    for (const el of document.querySelectorAll('button.v-btn, input, kbd, .skip')) {
+      if (el.checkVisibility({ visibilityProperty: true }))
+        found.push(`a control: ${el.textContent ?? ''} ${el.className}`);
+    }
+    const ground = getComputedStyle(document.body).backgroundColor;
+    if (ground !== 'rgb(255, 255, 255)') found.push(`ground ${ground}`);
+    return found;
+  });
+
+/** All that is wrong with the page that is open where it is printed: ink on white, with the shop and the day, and no controls. Its theme is the dark one by then. */
+export async function problemsOnPaper(page: Page): Promise<string[]> {
+  await page.setViewportSize({ width: 1280, height: 800 });
+  await page.emulateMedia({ media: 'print' });
+  const found = await notForPaper(page);
+  const head = await page.locator('.paper-head').innerText();
+  if (!/Plumb & Loop/.test(head) || !/\d{1,2} \w+ 20\d\d/.test(head)) found.push(`its head: ${head}`);
+  if (!/\w+.* Kevro$/.test(await page.title())) found.push(`its title: ${await page.title()}`);
+  return found;
+}
 /** The theme of a page that is opened next follows the system, which is light. */
 export async function inLight(page: Page): Promise<void> {
   await page.emulateMedia({ colorScheme: 'light' });

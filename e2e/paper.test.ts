@@ -7,73 +7,7 @@ import { makeFitting, post, setAim } from './made';
 // What is printed, and what words, days and units are said in.
 const text = () => page.locator('main').innerText();
 
-/** Texts on paper that are not dark ink on white, and controls that paper has no use for. */
-const notForPaper = (): Promise<string[]> =>
-  page.evaluate(() => {
-    const luminance = (colour: string): number => {
-      const [r = 0, g = 0, b = 0] = (colour.match(/[\d.]+/g) ?? []).map(Number).map((c) => {
-        const share = c / 255;
-        return share <= 0.04045 ? share / 12.92 : ((share + 0.055) / 1.055) ** 2.4;
-      });
-      return 0.2126 * r + 0.7152 * g + 0.0722 * b;
-    };
-    const found: string[] = [];
-    const walker = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT);
-    for (let node = walker.nextNode(); node; node = walker.nextNode()) {
-      const el = node.parentElement;
-      const said = node.textContent?.trim();
-      if (
-        !said ||
-        !el?.checkVisibility({ visibilityProperty: true }) ||
-        el.closest('.d-sr-only, style, script')
-      )
-        continue;
-      // WCAG 2.1: the contrast of the ink with white paper.
-      const { color, fill } = getComputedStyle(el);
-      const contrast = 1.05 / (luminance(el.closest('svg') ? fill : color) + 0.05);
-      if (contrast < 4.5) found.push(`${contrast.toFixed(1)}: ${said.slice(0, 40)}`);
-    }
-    for (const el of document.querySelectorAll('button.v-btn, input, kbd, .skip')) {
-      if (el.checkVisibility({ visibilityProperty: true }))
-        found.push(`a control: ${el.textContent ?? ''} ${el.className}`);
-    }
-    const ground = getComputedStyle(document.body).backgroundColor;
-    if (ground !== 'rgb(255, 255, 255)') found.push(`ground ${ground}`);
-    return found;
-  });
-
-test.describe('on paper, from the dark theme', () => {
-  for (const path of [
-    '/',
-    '/players',
-    '/frames',
-    '/setups',
-    '/stock',
-    '/frames/ot-014',
-    '/frames/ot-014/card',
-    '/settings/instruments/machine-back',
-    '/fittings/f-ilka/measure',
-    '/fittings/f-ilka/compare',
-    '/fittings/f-ilka/aim',
-    '/fittings/f-ilka/plan',
-    '/fittings/f-liv/play',
-    '/players/liv-harrowdene',
-    '/fittings/f-odo/build',
-    '/guide',
-  ])
-    test(`${path} is ink on white, with the shop and the day, and no controls`, async () => {
-      await page.addInitScript(() => localStorage.setItem('kevro-theme', 'dark'));
-      await page.goto(path);
-      await settled(page);
-      await page.emulateMedia({ media: 'print' });
-      expect(await notForPaper()).toEqual([]);
-      const head = await page.locator('.paper-head').innerText();
-      expect(head).toContain('Plumb & Loop');
-      expect(head).toMatch(/\d{1,2} \w+ 20\d\d/);
-      if (path.startsWith('/fittings')) expect(head).toMatch(/Ilka Morrow|Odo Pellam|Liv Harrowdene/);
-      expect(await page.title()).toMatch(/\w+.* Kevro$/);
-    });
-
+test.describe('on paper', () => {
   test('the build sheet has player, frame, dates, setup and drawing, done steps marked, rows unbroken', async () => {
     await page.goto('/fittings/f-odo/build');
     await settled(page);

@@ -1,7 +1,7 @@
 import type { Page } from '@playwright/test';
 import type { FittingView } from '@kevro/contract';
 import { expect, page, settled, shop, test } from './harness';
-import { inLight, problemsOf } from './looked-at';
+import { inLight, problemsOf, problemsOnPaper } from './looked-at';
 
 test.beforeEach(() => checkOdo());
 
@@ -32,6 +32,7 @@ const PAGES = [
   '/settings',
   '/guide',
   '/frames/ot-014',
+  '/frames/ot-014/card',
   '/frames/bd-040/outline',
   '/labels?frames=bd-040,ot-014',
   '/settings/safety',
@@ -68,11 +69,15 @@ async function open(page: Page, path: string): Promise<void> {
 
 test.describe('a page', () => {
   for (const path of PAGES)
-    test(`${path} can be read, used by keys and pressed by finger: three widths, two themes`, async () => {
+    test(`${path} can be read, used by keys, pressed by finger and printed: three widths, two themes`, async () => {
       await inLight(page);
       await open(page, path);
       expect(await page.locator('h1').count()).toBe(1);
       expect(await problemsOf(page)).toEqual([]);
+      expect(await problemsOnPaper(page)).toEqual([]);
+      const players = /Barto|Ilka Morrow|Ines|Liv Harrowdene|Odo Pellam|Tobin/;
+      if (path.startsWith('/fittings'))
+        expect(await page.locator('.paper-head').innerText()).toMatch(players);
     });
 });
 

@@ -69,4 +69,20 @@ input {
   opacity: 0;
   cursor: pointer;
 }
+/* Paper says which one holds. */
+@media print {
+  .choices {
+    border: 0;
+  }
+  label {
+    display: none;
+  }
+  .on {
+    display: flex;
+    justify-content: start;
+    border: 0;
+    background: none;
+    color: inherit;
+  }
+}
 </style>
