@@ -66,6 +66,12 @@ const x = (value: number): number => scale.value.x(value);
 const stand = computed(() => standing(props.spec, props.marks, shop.sportOf(props.shape.sport)));
 
 const show = (value: number, extra = 0): string => units.show(props.spec, value, props.shape, extra);
+/** Half of a number beside the end of the lane would be cut off. */
+const NEAR_END = 20;
+const anchorAt = (at: number): 'start' | 'middle' | 'end' => {
+  if (at < NEAR_END) return 'start';
+  return at > props.width - NEAR_END ? 'end' : 'middle';
+};
 /** Ticks of a balance lane are labelled in the shown unit; a tick's own value stays in cm. */
 const tickLabel = (value: number): string => {
   if (props.spec === 'balanceCm' && units.way.balance === 'points') {
@@ -148,7 +154,9 @@ const spoken = computed(() => {
         <line x1="8" :x2="width - 8" y1="40" y2="40" class="base" />
         <template v-for="t in scale.ticks" :key="t">
           <line :x1="x(t)" :x2="x(t)" y1="40" y2="44" class="base" />
-          <text :x="x(t)" :y="compact ? 57 : 67" text-anchor="middle" class="tick">{{ tickLabel(t) }}</text>
+          <text :x="x(t)" :y="compact ? 57 : 67" :text-anchor="anchorAt(x(t))" class="tick">
+            {{ tickLabel(t) }}
+          </text>
         </template>
         <line
           v-for="tick in compact ? [] : setupTicks"

@@ -51,6 +51,14 @@ describe('the lanes', () => {
     ]);
   });
 
+  it('cut no number off at their ends', () => {
+    const nearEnd = Array.from({ length: 20 }, (_, i) => ({ ...measurement.specs, massG: 320 + i }))
+      .flatMap((specs) => lanes({ measured: specs }).findAll('text.tick'))
+      .filter((tick) => Number(tick.attributes('x')) < 20);
+    expect(nearEnd.length).toBeGreaterThan(0);
+    expect(new Set(nearEnd.map((tick) => tick.attributes('text-anchor')))).toEqual(new Set(['start']));
+  });
+
   it('are empty, not broken, where nothing is known', () => {
     const wrapper = lanes({});
     expect(wrapper.findAll('.big').map((b) => b.text())).toEqual(['—', '—', '—', '—']);
