@@ -1,13 +1,9 @@
 import type { CaptureRecord, FittingView } from '@kevro/contract';
-import { button, dialog, expect, field, page, shop, test } from './harness';
-import { formReady } from './on-the-page';
+import { button, dialog, expect, field, page, settled, shop, test } from './harness';
+import { closedByKeys, formReady, openedByKeys } from './on-the-page';
 import { makeFitting } from './made';
 
 // What is typed stays until it is stored or dropped on purpose; what is stored can be put right.
-const escape = async (): Promise<void> => {
-  await page.keyboard.press('Escape');
-  await dialog().waitFor({ state: 'detached' });
-};
 
 test.describe('a form over the page', () => {
   for (const [path, opener, name] of [
@@ -26,18 +22,20 @@ test.describe('a form over the page', () => {
     ['/fittings/f-pim/play', 'Another programme', 'Note'],
     ['/players/liv-harrowdene', 'Remind me on', 'Note'],
   ] as const)
-    test(`on ${path}, "${opener}", keeps what is typed over Escape, a click outside and a reload`, async () => {
+    test(`on ${path}, "${opener}", has the focus and gives it back; keeps what is typed over Escape, a click outside and a reload`, async () => {
       await page.goto(path);
+      const by = button(new RegExp(`^${opener}`)).first();
       const open = async (): Promise<void> => {
-        await button(new RegExp(`^${opener}`))
-          .first()
-          .click();
+        await by.click();
         await formReady();
       };
       const box = () => dialog().getByRole('textbox', { name, exact: true });
-      await open();
+      await by.waitFor();
+      await settled(page);
+      await openedByKeys(by);
+      await formReady();
       await box().fill('typed and not stored');
-      await escape();
+      await closedByKeys(by);
       await open();
       expect(await box().inputValue()).toBe('typed and not stored');
       await page.mouse.click(4, 4);
@@ -47,7 +45,6 @@ test.describe('a form over the page', () => {
       expect(await box().inputValue()).toBe('typed and not stored');
       await dialog().getByRole('button', { name: 'Start afresh' }).click();
       expect(await box().inputValue()).not.toBe('typed and not stored');
-      await escape();
     });
 
   test('keeps it over Back, and asks where it may not be kept', async () => {

@@ -1,6 +1,6 @@
 import type { CaptureRecord, FittingView, Instrument, Measurement, RoundView } from '@kevro/contract';
-import type { Page } from '@playwright/test';
-import { dialog, page, shop, still } from './harness';
+import type { Locator, Page } from '@playwright/test';
+import { dialog, expect, page, press, shop, still } from './harness';
 
 // What the tests of several stations ask of the page that is open, and of what stands behind it.
 
@@ -35,3 +35,29 @@ export const readings = async (frame: string) =>
 export const instrument = async (id: string) =>
   (await shop.get<Instrument[]>('/instruments')).find((i) => i.id === id) as Instrument;
 export const put = (path: string, body: unknown) => shop.send('PUT', path, body);
+
+/** Opens a form by its button and keys alone: the focus goes into it, and it is named. */
+export async function openedByKeys(opener: Locator): Promise<void> {
+  await opener.focus();
+  await press('Enter');
+  await dialog().waitFor();
+  await expect
+    .poll(() => page.evaluate(() => document.activeElement?.closest('[role=dialog]') !== null))
+    .toBe(true);
+  expect(
+    await dialog().evaluate(
+      (el) => document.getElementById(el.getAttribute('aria-labelledby') ?? '')?.textContent,
+    ),
+  ).toMatch(/\w/);
+}
+/** Closes it by Escape: the focus goes back to its button. */
+export async function closedByKeys(opener: Locator): Promise<void> {
+  // Where a list of choices has dropped down, the first one closes that.
+  await expect
+    .poll(async () => {
+      await press('Escape');
+      return dialog().count();
+    })
+    .toBe(0);
+  await expect.poll(() => opener.evaluate((el) => el === document.activeElement)).toBe(true);
+}
