@@ -7,7 +7,6 @@ import type { Socket } from 'node:net';
 import { dirname, join, resolve } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
 import { fileURLToPath } from 'node:url';
-import { sentence, statusOf } from '@kevro/contract';
 import { createApp } from './app';
 import { writeLine } from './act';
 import { Changes } from './changes';
@@ -41,6 +40,7 @@ import { SplitWire } from './shops/split-wire';
 import { holdShop } from './start/hold';
 import { openShop } from './start/open-shop';
 import { readSettings, type Settings } from './start/settings';
+import { starting } from './start/starting';
 
 let settings: Settings;
 try {
@@ -84,17 +84,6 @@ function refuse(error: unknown): never {
 process.umask(0o077);
 
 // The port and the folder are this server's own before anything in the folder is opened: of two servers that start at once, one refuses.
-const starting: RequestListener = (_request, response) => {
-  response.writeHead(statusOf('starting'), { 'Content-Type': 'application/problem+json' }).end(
-    JSON.stringify({
-      type: 'urn:kevro:problem:starting',
-      title: 'Not now',
-      status: statusOf('starting'),
-      detail: sentence('starting'),
-      code: 'starting',
-    }),
-  );
-};
 let answering: RequestListener = starting;
 let stopping = false;
 /** Answers that were begun, but for streams: those end with their page. */

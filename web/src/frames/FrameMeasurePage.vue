@@ -2,6 +2,7 @@
 import { computed } from 'vue';
 import MeasureBench from '../measure/MeasureBench.vue';
 import { useFramePage } from './frame-page';
+import NotOpened from '../ui/NotOpened.vue';
 
 /** Measuring a frame outside any fitting: shop stock, or a frame that came in. */
 const props = defineProps<{ id: string }>();
@@ -15,11 +16,13 @@ const marks = computed(() => ({
 </script>
 
 <template>
-  <div v-if="failure" class="page" role="alert">
-    <h1>This frame could not be opened</h1>
-    <p class="my-3">{{ failure }}</p>
-    <v-btn color="primary" @click="load">Try again</v-btn>
-  </div>
+  <NotOpened
+    v-if="failure"
+    what="frame"
+    :why="failure"
+    :on="{ name: 'Frames', to: { name: 'frames' } }"
+    @again="load"
+  />
   <MeasureBench
     v-else-if="page"
     :key="id"

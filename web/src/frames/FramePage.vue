@@ -24,6 +24,7 @@ import StringingForm from '../forms/StringingForm.vue';
 import { factsOf } from './facts';
 import { useFramePage } from './frame-page';
 import { timeline } from '../measure/timeline';
+import NotOpened from '../ui/NotOpened.vue';
 
 // What a fitter comes here to do: see what this frame is and what is on it; see what happened to it; measure it.
 const props = defineProps<{ id: string }>();
@@ -105,12 +106,13 @@ function startTwin(): void {
 </script>
 
 <template>
-  <div v-if="failure" class="page" role="alert">
-    <h1>This frame could not be opened</h1>
-    <p class="my-3">{{ failure }}</p>
-    <v-btn color="primary" @click="load">Try again</v-btn>
-    <v-btn variant="text" :to="{ name: 'frames' }">Go to Frames</v-btn>
-  </div>
+  <NotOpened
+    v-if="failure"
+    what="frame"
+    :why="failure"
+    :on="{ name: 'Frames', to: { name: 'frames' } }"
+    @again="load"
+  />
   <div v-else-if="!page || !frame" class="page" role="status"><p class="soft">Loading…</p></div>
   <div v-else class="page">
     <div class="page-top">

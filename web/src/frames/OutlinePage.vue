@@ -16,6 +16,7 @@ import FileDrop from '../ui/FileDrop.vue';
 import { shopToday } from '../words/days';
 import { PHOTO_STEPS } from '../words/photo-steps';
 import { useFramePage } from './frame-page';
+import NotOpened from '../ui/NotOpened.vue';
 
 // What a fitter comes here to do: give a photo; see that the outline fits, and drag it where it does not; store it.
 const props = defineProps<{ id: string }>();
@@ -122,11 +123,13 @@ async function store(): Promise<void> {
 </script>
 
 <template>
-  <div v-if="pageFailure" class="page" role="alert">
-    <h1>This frame could not be opened</h1>
-    <p class="my-3">{{ pageFailure }}</p>
-    <v-btn color="primary" @click="load">Try again</v-btn>
-  </div>
+  <NotOpened
+    v-if="pageFailure"
+    what="frame"
+    :why="pageFailure"
+    :on="{ name: 'Frames', to: { name: 'frames' } }"
+    @again="load"
+  />
   <div v-else-if="!page" class="page" role="status"><p class="soft">Loading…</p></div>
   <FileDrop v-else v-slot="{ choose }" class="page" accept="image/*" label="Photo" @file="take">
     <div class="page-top">

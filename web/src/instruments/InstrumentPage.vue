@@ -11,6 +11,7 @@ import { useSaved } from '../stores/saved';
 import { dayWords } from '../words/days';
 import CalibrationGuide from './CalibrationGuide.vue';
 import { CALIBRATION_WORDS, KIND_WORDS, REFUSAL_WORDS, ageWords } from '../words/instruments';
+import NotOpened from '../ui/NotOpened.vue';
 
 // What a fitter comes here to do: calibrate the machine with the rods; see whether it drifts; know how long that counts.
 const props = defineProps<{ id: string }>();
@@ -84,12 +85,13 @@ const layout = {
 </script>
 
 <template>
-  <div v-if="failure" class="page" role="alert">
-    <h1>This instrument could not be opened</h1>
-    <p class="my-3">{{ failure }}</p>
-    <v-btn color="primary" @click="load">Try again</v-btn>
-    <v-btn variant="text" to="/settings/instruments">Go to Instruments</v-btn>
-  </div>
+  <NotOpened
+    v-if="failure"
+    what="instrument"
+    :why="failure"
+    :on="{ name: 'Instruments', to: '/settings/instruments' }"
+    @again="load"
+  />
   <div v-else-if="!instrument || !history" class="page" role="status"><p class="soft">Loading…</p></div>
   <div v-else class="page">
     <div class="page-top">

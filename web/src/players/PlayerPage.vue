@@ -13,6 +13,7 @@ import LookAgainForm from './LookAgainForm.vue';
 import PlayerForm from '../forms/PlayerForm.vue';
 import PlayerSessions from './PlayerSessions.vue';
 import { LOOK_AGAIN_WORDS } from '../words/players';
+import NotOpened from '../ui/NotOpened.vue';
 
 // What a fitter comes here to do: see how this player has been getting on, with what; find a fitting or a frame; see what was advised and when to look again.
 const props = defineProps<{ id: string }>();
@@ -54,11 +55,13 @@ const advisedWords = ({ what, words }: PlayerPage['advised'][number]): string =>
 </script>
 
 <template>
-  <div v-if="failure" class="page">
-    <h1>This player could not be opened</h1>
-    <p class="miss" role="alert">{{ failure }}</p>
-    <v-btn variant="outlined" @click="load">Try again</v-btn>
-  </div>
+  <NotOpened
+    v-if="failure"
+    what="player"
+    :why="failure"
+    :on="{ name: 'Players', to: { name: 'players' } }"
+    @again="load"
+  />
   <p v-else-if="!page" class="page soft" role="status">Opening the player…</p>
   <div v-else class="page">
     <div class="page-top">

@@ -11,6 +11,7 @@ import { dayWords, shopToday } from '../words/days';
 import { IS_OF_FRAME, readWords, seasonLines, spanWords, taskWords } from '../words/season';
 import { DAY_WORDS } from '../words/sessions';
 import SeasonDateForm from './SeasonDateForm.vue';
+import NotOpened from '../ui/NotOpened.vue';
 
 // What a fitter comes here to do: see what is to be done next and by when; put a match or a rest into the calendar; take the calendar over from a file, or hand it on as one.
 const props = defineProps<{ id: string }>();
@@ -70,11 +71,13 @@ const remove = (id: string): Promise<void> =>
 </script>
 
 <template>
-  <div v-if="failure" class="page">
-    <h1>This season could not be opened</h1>
-    <p class="miss" role="alert">{{ failure }}</p>
-    <v-btn variant="outlined" @click="load">Try again</v-btn>
-  </div>
+  <NotOpened
+    v-if="failure"
+    what="season"
+    :why="failure"
+    :on="{ name: 'Players', to: { name: 'players' } }"
+    @again="load"
+  />
   <p v-else-if="!page" class="page soft" role="status">Opening the season…</p>
   <FileDrop
     v-else

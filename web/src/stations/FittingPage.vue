@@ -3,6 +3,7 @@ import { watch } from 'vue';
 import { RouterView, useRoute } from 'vue-router';
 import { useFitting } from '../stores/fitting';
 import { onChanged } from '../ui/changes';
+import NotOpened from '../ui/NotOpened.vue';
 
 const props = defineProps<{ id: string }>();
 const fitting = useFitting();
@@ -24,12 +25,13 @@ watch(
 </script>
 
 <template>
-  <div v-if="fitting.failure" class="page">
-    <h1>This fitting could not be opened</h1>
-    <p class="my-3">{{ fitting.failure }}</p>
-    <v-btn color="primary" @click="fitting.open(id)">Try again</v-btn>
-    <v-btn variant="text" :to="{ name: 'today' }">Go to Today</v-btn>
-  </div>
+  <NotOpened
+    v-if="fitting.failure"
+    what="fitting"
+    :why="fitting.failure"
+    :on="{ name: 'Today', to: { name: 'today' } }"
+    @again="fitting.open(id)"
+  />
   <RouterView v-else-if="fitting.view" :key="fitting.round?.id ?? fitting.view.id" />
   <div v-else class="page" role="status">
     <v-progress-linear indeterminate color="primary" aria-label="Opening the fitting" />

@@ -25,7 +25,7 @@ const ending = defineModel<boolean>('ending', { required: true });
 const emit = defineEmits<{ begin: [] }>();
 
 const programme = computed(() => fitting.programme);
-const { next, answer, trouble, failure, load } = useOutlook();
+const { next, answer, answerFailure, loadAnswer, trouble, failure, load } = useOutlook();
 const closed = computed(() => fitting.view?.closed !== null);
 const busy = ref(false);
 const key = useActKey();
@@ -60,6 +60,10 @@ const today = computed<Day>({
         This is the first step of “{{ PROGRAMME_NAMES[answer.programme] }}”.
       </p>
     </template>
+    <p v-else-if="answerFailure" class="miss" role="alert">
+      {{ answerFailure }} <button type="button" class="link" @click="loadAnswer">Try again</button>
+    </p>
+    <p v-else-if="!answer && !closed" class="soft" role="status">Working out the next step…</p>
     <template v-else>
       <p class="title">No programme yet</p>
       <p class="soft">

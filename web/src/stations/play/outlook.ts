@@ -10,7 +10,11 @@ import { useFitting } from '../../stores/fitting';
 export const useOutlook = createSharedComposable(() => {
   const fitting = useFitting();
   const { record, failure, load } = useRecord('programmeOutlook', () => fitting.programme?.id);
-  const { record: answer, load: loadAnswer } = useRecord('sessionAnswer', () =>
+  const {
+    record: answer,
+    failure: answerFailure,
+    load: loadAnswer,
+  } = useRecord('sessionAnswer', () =>
     fitting.programme || fitting.view?.closed ? undefined : fitting.round?.id,
   );
   watch(
@@ -21,6 +25,8 @@ export const useOutlook = createSharedComposable(() => {
     next: computed(() => record.value?.next),
     /** What follows from the last session where no programme goes on. */
     answer,
+    answerFailure,
+    loadAnswer,
     trouble: computed(() => record.value?.trouble),
     failure,
     load,
