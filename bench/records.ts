@@ -1,32 +1,55 @@
-// How long lists, search, one frame's page and Today take with 5,000 frames of 20 measurements each and 500 open fittings, over HTTP. Prints the 95th percentile of many requests.
+// How long lists, search, one frame's page and Today take over HTTP, as the 95th percentile of many requests: with 5,000 frames of 20 measurements each and 500 open fittings
+// on the embedded database; after the word `large` with 100,000 frames, 5,000 fittings and a million setups on a PostgreSQL server.
 import { mkdtempSync, rmSync } from 'node:fs';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { seededUniforms } from '@kevro/core';
+import { ALL_SPORTS, seededUniforms } from '@kevro/core';
 import { createApp } from '../server/src/app';
 import { systemClock } from '../server/src/clock';
 import { computeHere } from '../server/src/compute/compute';
 import { openPglite } from '../server/src/db/pglite';
+import { openPostgres } from '../server/src/db/postgres';
+import { newDatabase, startCluster } from '../server/src/db/test-cluster';
 import { Hub } from '../server/src/instruments/hub';
 import { BENCH_PACE } from '../server/src/instruments/stand-in';
-import { fill } from '../server/src/test-large';
+import { fill, multiplySetups } from '../server/src/test-large';
+import { listOfSetups } from './setup-list';
 
-const FRAMES = 5000;
-const PLAYERS = 1500;
-const MEASUREMENTS = 20;
-const FITTINGS = 500;
+const LARGE = process.argv[2] === 'large';
+const SIZE = LARGE
+  ? { frames: 100_000, players: 20_000, measurements: 4, fittings: 5_000 }
+  : { frames: 5_000, players: 1_500, measurements: 20, fittings: 500 };
+/** What is read in from a list, and how many there are of each in the end. */
+const SETUPS = LARGE ? { listed: 5_000, times: 200 } : { listed: 0, times: 0 };
+const { frames: FRAMES, players: PLAYERS, fittings: FITTINGS } = SIZE;
 const REQUESTS = 200;
-const AIM_MS = 100;
+const AIM_MS = LARGE ? 150 : 100;
 
 const folder = mkdtempSync(join(tmpdir(), 'kevro-bench-records-'));
-const db = await openPglite(join(folder, 'data'));
+const cluster = LARGE ? await startCluster() : undefined;
+const nothing = async (): Promise<void> => undefined;
+const db = cluster
+  ? await openPostgres(await newDatabase(cluster.url('postgres')), nothing, (error) => {
+      throw error;
+    })
+  : await openPglite(join(folder, 'data'));
 const hub = new Hub(db, systemClock, BENCH_PACE);
 const server = createApp({ db, hub, compute: computeHere }).listen(0);
 try {
-  await fill(db, { frames: FRAMES, players: PLAYERS, measurements: MEASUREMENTS, fittings: FITTINGS });
   const { port } = server.address() as AddressInfo;
   const base = `http://127.0.0.1:${port}/api/v1`;
+  const setups = SETUPS.listed * SETUPS.times;
+  if (setups > 0) {
+    const read = await fetch(`${base}/setups/import?mode=store`, {
+      method: 'POST',
+      headers: { 'content-type': 'text/csv' },
+      body: listOfSetups(SETUPS.listed),
+    });
+    if (!read.ok) throw new Error(await read.text());
+    await multiplySetups(db, SETUPS.times);
+  }
+  await fill(db, SIZE);
   const random = seededUniforms(5);
   const any = (most: number): number => 1 + Math.floor(random() * most);
   const QUERIES: [string, () => string][] = [
@@ -51,12 +74,23 @@ try {
     ['one player’s page', () => `/players/p${any(PLAYERS)}/page`],
     ['measurements of one frame', () => `/frames/f${any(FRAMES)}/measurements`],
   ];
+  const OF_SETUPS: typeof QUERIES = [
+    ['setups, first page by weight', () => `/setups?limit=100&sport=${ALL_SPORTS[any(4) - 1]}&sort=weight`],
+    ['setups, first page by name', () => '/setups?limit=100&sport=tennis&sort=name'],
+    [
+      'setups, first page within ranges',
+      () =>
+        `/setups?limit=100&sport=tennis&kind=published&minWeight=${310 + any(20)}&maxWeight=${318 + any(20)}&sort=swing`,
+    ],
+    ['setups, searched', () => `/setups?limit=100&search=${(any(5000) * 131).toString(36)}`],
+    ['the nearest 50 setups of a frame', () => `/measurements/m${any(FRAMES)}-1/setups?limit=50`],
+  ];
   const quantile = (values: number[], q: number): number =>
     values.toSorted((a, b) => a - b)[Math.floor(q * (values.length - 1))] ?? Number.NaN;
   console.log(
-    `${FRAMES} frames with ${MEASUREMENTS} measurements each, ${REQUESTS} requests a line, one after the other`,
+    `${FRAMES} frames with ${SIZE.measurements} measurements each, ${setups} setups, ${cluster ? 'on a PostgreSQL server' : 'embedded'}; ${REQUESTS} requests a line, one after the other`,
   );
-  for (const [name, path] of QUERIES) {
+  for (const [name, path] of [...QUERIES, ...(setups > 0 ? OF_SETUPS : [])]) {
     for (let i = 0; i < 10; i++) await (await fetch(base + path())).text();
     const times: number[] = [];
     for (let i = 0; i < REQUESTS; i++) {
@@ -77,5 +111,6 @@ try {
   server.close();
   server.closeAllConnections();
   await db.close();
+  await cluster?.stop();
   rmSync(folder, { recursive: true, force: true });
 }

@@ -12,6 +12,8 @@ run(process.execPath, ['bench/dist/fittings.js'], { cwd: root });
 console.log();
 run(process.execPath, ['bench/dist/records.js'], { cwd: root });
 console.log();
+run(process.execPath, ['bench/dist/records.js', 'large'], { cwd: root });
+console.log();
 run(process.execPath, ['--expose-gc', 'bench/dist/setups.js'], { cwd: root });
 console.log();
 run(process.execPath, ['bench/dist/safety.js'], { cwd: root });

@@ -64,7 +64,7 @@ type ListRow = Omit<FrameRow, 'newest'> & {
 
 const LIST = {
   id: 'f.id',
-  find: 'frame f left join player p on p.id = f.owner_id',
+  count: 'frame f',
   columns: `f.id, f.tag, f.maker, f.model, f.paint, f.owner_id as "ownerId", p.name as "ownerName", f.shape, f.pattern,
     f.grip_size as "gripSize", f.note, f.archived, m.id as measured_id, m.taken_at, m.dress, m.estimated,
     json_build_object(${ALL_SPEC_KEYS.map((key) => `'${key}', m.${SPECS[key].column}`).join(', ')}, 'axisCm', m.axis_cm) as specs`,
@@ -82,13 +82,24 @@ function rowOf({ measured_id, taken_at, dress, specs, estimated, ...frame }: Lis
 export async function listFrames(db: Queries, query: FrameQuery): Promise<Listing<FrameRow>> {
   const asked = new Conditions()
     .and('f.archived = ?', query.archived)
-    .search(query.search, "(f.words || ' ' || coalesce(p.name_words, 'stock'))");
+    // Whose it is is looked up once a word, and not joined to every frame for it.
+    .search(
+      query.search,
+      `(f.words like ? or f.owner_id in (select id from player where name_words like ?)
+        or (f.owner_id is null and 'stock' like ?))`,
+    );
   if (query.ids) asked.and('f.id = any(?)', query.ids.split(','));
   if (query.tag) asked.and('lower(f.tag) = lower(?)', query.tag);
   if (query.sport) asked.and("f.shape->>'sport' = ?", query.sport);
   if (query.owner === 'stock') asked.and('f.owner_id is null');
   else if (query.owner) asked.and('f.owner_id = ?', query.owner);
-  const { rows, total } = await readListing<ListRow>(db, { ...LIST, order: ORDER[query.sort] }, asked, query);
+  const find = query.sort === 'owner' ? 'frame f left join player p on p.id = f.owner_id' : LIST.count;
+  const { rows, total } = await readListing<ListRow>(
+    db,
+    { ...LIST, find, order: ORDER[query.sort] },
+    asked,
+    query,
+  );
   return { rows: rows.map(rowOf), total };
 }
 
@@ -257,7 +268,7 @@ export async function listModels(
   db: Queries,
   { search, limit, offset }: { search?: string | undefined; limit: number; offset: number },
 ): Promise<Listing<KnownModel>> {
-  const { where, values } = new Conditions().search(search, "lower(f.maker || ' ' || f.model)");
+  const { where, values } = new Conditions().search(search, "lower(f.maker || ' ' || f.model) like ?");
   const groups = `select f.shape->>'sport' as sport, f.maker, f.model, count(*) as frames, max(f.id) as id
     from frame f ${where} group by 1, 2, 3`;
   const rows = await db.query<KnownModel>(

@@ -21,12 +21,12 @@ export class Conditions {
     return this;
   }
 
-  /** Every word must stand somewhere in the text. */
-  search(text: string | undefined, inSql: string): this {
+  /** Every word must stand somewhere. @param found what holds of a word that does, with `?` where the word goes, between two `%` */
+  search(text: string | undefined, found: string): this {
     for (const word of (text ?? '').toLowerCase().split(/\s+/).filter(Boolean)) {
       this.searched = true;
       // As it is written, so that an index of parts of words may serve where there is one.
-      this.and(`${inSql} like ?`, `%${word.replaceAll(/[\\%_]/g, String.raw`\$&`)}%`);
+      this.and(found, `%${word.replaceAll(/[\\%_]/g, String.raw`\$&`)}%`);
     }
     return this;
   }
@@ -40,6 +40,8 @@ export class Conditions {
 export interface ListSql {
   id: string;
   find: string;
+  /** Where they are counted: tables that only the order asks for are left out. */
+  count?: string;
   columns: string;
   from: string;
   order: string;
@@ -51,7 +53,7 @@ const FEW = 1000;
 /** One part of a list, and how many rows there are in all. Of a search that finds few, all that it finds are read once: to walk the list in its order for them would take longer. */
 export async function readListing<Row>(
   db: Queries,
-  { id, find, columns, from, order }: ListSql,
+  { id, find, count = find, columns, from, order }: ListSql,
   { where, values, searched }: Conditions,
   { limit, offset }: { limit: number; offset: number },
 ): Promise<Listing<Row>> {
@@ -69,6 +71,6 @@ export async function readListing<Row>(
     if (found.length <= FEW)
       return { rows: await partOf(`where ${id} = any($1)`, [found]), total: found.length };
   }
-  const [counted] = await db.query<{ n: number }>(`select count(*) as n from ${find} ${where}`, values);
+  const [counted] = await db.query<{ n: number }>(`select count(*) as n from ${count} ${where}`, values);
   return { rows: await partOf(where, values), total: counted?.n ?? 0 };
 }

@@ -68,7 +68,7 @@ export async function searchAll(db: Queries, text: string): Promise<Found> {
   if (text === '') return [];
   const found = await Promise.all(
     Object.entries(KINDS).map(async ([kind, { from, words, title, detail, order }]) => {
-      const { where, values } = new Conditions().search(text, words);
+      const { where, values } = new Conditions().search(text, `${words} like ?`);
       const rows = await db.query<{ id: string; title: string; detail: string; n: number }>(
         `select t.id, ${title} as title, ${detail} as detail, count(*) over () as n from ${from} ${where} order by ${order} limit ${SHOWN}`,
         values,

@@ -124,8 +124,8 @@ export async function listFittings(
   // A player’s words and the frames’ are looked at only where something is looked for.
   asked.search(
     search,
-    `((select name_words from player p where p.id = f.player_id) || ' ' || (select string_agg(fr.words, ' ')
-        from fitting_frame ff join frame fr on fr.id = ff.frame_id where ff.fitting_id = f.id))`,
+    `(f.player_id in (select id from player where name_words like ?) or exists (select 1
+        from fitting_frame ff join frame fr on fr.id = ff.frame_id where ff.fitting_id = f.id and fr.words like ?))`,
   );
   if (sport)
     asked.and(
