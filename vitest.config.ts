@@ -53,7 +53,6 @@ export default defineConfig({
           name: 'dom',
           include: ['web/src/**/*.dom.test.ts'],
           environment: 'happy-dom',
-          isolate: false,
           server: { deps: { inline: ['vuetify'] } },
         },
       },
