@@ -39,6 +39,8 @@ test.describe('a build', () => {
     const { specs } = expected(made, plan, 'fix-head:p1');
     await fix.getByText(`Expect after this step ${specs.massG.toFixed(1)} ±`).waitFor();
     await fix.getByRole('checkbox').click();
+    // What a tick brings moves what stands below it.
+    await expect(fix.getByRole('checkbox')).toBeChecked();
     // Who is quicker than the server goes on all the same only when the measurement stands.
     await page.route(/\/api\/v1\/frames\/[\w-]+$/, async (route) => {
       await new Promise((done) => setTimeout(done, 700));

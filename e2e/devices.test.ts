@@ -120,6 +120,7 @@ test.describe('devices that type', () => {
 
   test('can be switched off', async () => {
     await page.goto('/players');
+    await settled(page);
     await press('?');
     await page.getByLabel('Scales and scanners that type').uncheck();
     await button('Close').click();
