@@ -21,7 +21,7 @@ const page = {
   setupFiles: ['core/test/seed.ts'],
   maxWorkers: 2,
   // A slow machine is no fault of a computation.
-  testTimeout: 120_000,
+  testTimeout: 30_000,
 };
 const server = {
   globalSetup: ['server/src/test-setup.ts'],

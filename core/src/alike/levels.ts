@@ -30,11 +30,11 @@ function sumOver(a: readonly number[], b: (k: number) => number): number {
 const onto = (a: Matrix, v: readonly number[]): number[] => a.map((row) => sumOver(row, (k) => v[k] ?? 0));
 const product = (a: Matrix, b: Matrix): number[][] =>
   a.map((row) => ALL.map((j) => sumOver(row, (k) => at(b, k, j))));
-const sumOf = (a: Matrix, b: Matrix, sign = 1): number[][] =>
-  ALL.map((i) => ALL.map((j) => at(a, i, j) + sign * at(b, i, j)));
+const sumOf = (a: Matrix, b: Matrix): number[][] => ALL.map((i) => ALL.map((j) => at(a, i, j) + at(b, i, j)));
 const diagonal = (values: readonly number[]): number[][] =>
   ALL.map((i) => ALL.map((j) => (i === j ? (values[i] ?? 0) : 0)));
-const precise = (sds: readonly number[]): number[][] => diagonal(sds.map((sd) => 1 / sd ** 2));
+const precisionsOf = (sds: readonly number[]): number[] => sds.map((sd) => 1 / sd ** 2);
+const precise = (sds: readonly number[]): number[][] => diagonal(precisionsOf(sds));
 const NOTHING: Word = { precision: diagonal([]), weighted: ALL.map(() => 0) };
 const joined = (words: readonly Word[]): Word =>
   words.reduce(
@@ -55,7 +55,7 @@ const leftOf = ({ precision }: Word, apart: readonly number[]): number[][] | und
 /** What a word says of the level above it, whose members differ by so much: (T + Λ⁻¹)⁻¹ = T⁻¹ − T⁻¹(T⁻¹ + Λ)⁻¹T⁻¹ (Woodbury), which asks for no inverse of Λ. */
 function raised(word: Word, apart: readonly number[], left = leftOf(word, apart)): Word {
   if (!left) return NOTHING;
-  const by = apart.map((sd) => 1 / sd ** 2);
+  const by = precisionsOf(apart);
   const scale = (i: number): number => by[i] ?? 0;
   return {
     precision: left.map((row, i) => row.map((v, j) => (i === j ? scale(i) : 0) - scale(i) * v * scale(j))),
@@ -74,7 +74,7 @@ function lowered(word: Word, apart: readonly number[], above: Believed, left = l
       at(above.covariance, i, j) + (i === j ? (apart[i] ?? 0) ** 2 : 0);
     return { mean: above.mean, covary };
   }
-  const by = apart.map((sd) => 1 / sd ** 2);
+  const by = precisionsOf(apart);
   const pull = left.map((row) => row.map((v, j) => v * (by[j] ?? 0)));
   const mean = onto(
     left,

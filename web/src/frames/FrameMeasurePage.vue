@@ -16,13 +16,7 @@ const marks = computed(() => ({
 </script>
 
 <template>
-  <NotOpened
-    v-if="failure"
-    what="frame"
-    :why="failure"
-    :on="{ name: 'Frames', to: { name: 'frames' } }"
-    @again="load"
-  />
+  <NotOpened v-if="failure" what="frame" :why="failure" @again="load" />
   <MeasureBench
     v-else-if="page"
     :key="id"

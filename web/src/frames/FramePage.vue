@@ -106,13 +106,7 @@ function startTwin(): void {
 </script>
 
 <template>
-  <NotOpened
-    v-if="failure"
-    what="frame"
-    :why="failure"
-    :on="{ name: 'Frames', to: { name: 'frames' } }"
-    @again="load"
-  />
+  <NotOpened v-if="failure" what="frame" :why="failure" @again="load" />
   <div v-else-if="!page || !frame" class="page" role="status"><p class="soft">Loading…</p></div>
   <div v-else class="page">
     <div class="page-top">

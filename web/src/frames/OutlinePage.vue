@@ -13,10 +13,10 @@ import { useOutlining } from '../outline/outlining';
 import { useSaved } from '../stores/saved';
 import { numberOf, type Typed } from '../ui/typed';
 import FileDrop from '../ui/FileDrop.vue';
+import NotOpened from '../ui/NotOpened.vue';
 import { shopToday } from '../words/days';
 import { PHOTO_STEPS } from '../words/photo-steps';
 import { useFramePage } from './frame-page';
-import NotOpened from '../ui/NotOpened.vue';
 
 // What a fitter comes here to do: give a photo; see that the outline fits, and drag it where it does not; store it.
 const props = defineProps<{ id: string }>();
@@ -123,13 +123,7 @@ async function store(): Promise<void> {
 </script>
 
 <template>
-  <NotOpened
-    v-if="pageFailure"
-    what="frame"
-    :why="pageFailure"
-    :on="{ name: 'Frames', to: { name: 'frames' } }"
-    @again="load"
-  />
+  <NotOpened v-if="pageFailure" what="frame" :why="pageFailure" @again="load" />
   <div v-else-if="!page" class="page" role="status"><p class="soft">Loading…</p></div>
   <FileDrop v-else v-slot="{ choose }" class="page" accept="image/*" label="Photo" @file="take">
     <div class="page-top">

@@ -6,12 +6,12 @@ import { api } from '../api/client';
 import { useAsked } from '../api/queries';
 import PlainChart from '../ui/PlainChart.vue';
 import { vWide } from '../ui/wide-table';
+import NotOpened from '../ui/NotOpened.vue';
 import { useInstruments } from '../stores/instruments';
 import { useSaved } from '../stores/saved';
 import { dayWords } from '../words/days';
 import CalibrationGuide from './CalibrationGuide.vue';
 import { CALIBRATION_WORDS, KIND_WORDS, REFUSAL_WORDS, ageWords } from '../words/instruments';
-import NotOpened from '../ui/NotOpened.vue';
 
 // What a fitter comes here to do: calibrate the machine with the rods; see whether it drifts; know how long that counts.
 const props = defineProps<{ id: string }>();
@@ -85,13 +85,7 @@ const layout = {
 </script>
 
 <template>
-  <NotOpened
-    v-if="failure"
-    what="instrument"
-    :why="failure"
-    :on="{ name: 'Instruments', to: '/settings/instruments' }"
-    @again="load"
-  />
+  <NotOpened v-if="failure" what="instrument" :why="failure" @again="load" />
   <div v-else-if="!instrument || !history" class="page" role="status"><p class="soft">Loading…</p></div>
   <div v-else class="page">
     <div class="page-top">

@@ -55,13 +55,7 @@ const advisedWords = ({ what, words }: PlayerPage['advised'][number]): string =>
 </script>
 
 <template>
-  <NotOpened
-    v-if="failure"
-    what="player"
-    :why="failure"
-    :on="{ name: 'Players', to: { name: 'players' } }"
-    @again="load"
-  />
+  <NotOpened v-if="failure" what="player" :why="failure" @again="load" />
   <p v-else-if="!page" class="page soft" role="status">Opening the player…</p>
   <div v-else class="page">
     <div class="page-top">

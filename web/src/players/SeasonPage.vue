@@ -7,11 +7,11 @@ import { useRecord } from '../api/queries';
 import { useActKey } from '../forms/act-key';
 import { useSaved } from '../stores/saved';
 import FileDrop from '../ui/FileDrop.vue';
+import NotOpened from '../ui/NotOpened.vue';
 import { dayWords, shopToday } from '../words/days';
 import { IS_OF_FRAME, readWords, seasonLines, spanWords, taskWords } from '../words/season';
 import { DAY_WORDS } from '../words/sessions';
 import SeasonDateForm from './SeasonDateForm.vue';
-import NotOpened from '../ui/NotOpened.vue';
 
 // What a fitter comes here to do: see what is to be done next and by when; put a match or a rest into the calendar; take the calendar over from a file, or hand it on as one.
 const props = defineProps<{ id: string }>();
@@ -71,13 +71,7 @@ const remove = (id: string): Promise<void> =>
 </script>
 
 <template>
-  <NotOpened
-    v-if="failure"
-    what="season"
-    :why="failure"
-    :on="{ name: 'Players', to: { name: 'players' } }"
-    @again="load"
-  />
+  <NotOpened v-if="failure" what="season" :why="failure" @again="load" />
   <p v-else-if="!page" class="page soft" role="status">Opening the season…</p>
   <FileDrop
     v-else

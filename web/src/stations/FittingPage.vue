@@ -25,13 +25,7 @@ watch(
 </script>
 
 <template>
-  <NotOpened
-    v-if="fitting.failure"
-    what="fitting"
-    :why="fitting.failure"
-    :on="{ name: 'Today', to: { name: 'today' } }"
-    @again="fitting.open(id)"
-  />
+  <NotOpened v-if="fitting.failure" what="fitting" :why="fitting.failure" @again="fitting.open(id)" />
   <RouterView v-else-if="fitting.view" :key="fitting.round?.id ?? fitting.view.id" />
   <div v-else class="page" role="status">
     <v-progress-linear indeterminate color="primary" aria-label="Opening the fitting" />
