@@ -53,6 +53,10 @@ it('is due by days, by hours and by what is felt, as the shop says; on Today and
   const fitting = await fittingOf(frameId, ownerId);
   const roundId = fitting.frames[0]?.rounds[0]?.id;
   const dueToday = async () => (await get('/today?search=oda')).body.rows[0].frames[0].stringsDue;
+  // Found by a word of the player and one of the frame, and not by a third of neither.
+  const { tag } = fitting.frames[0]?.frame ?? { tag: '' };
+  const found = async (words: string) => (await get(`/today?search=${words}`)).body.total;
+  expect([await found(`fennick+${tag}`), await found(`fennick+${tag}+nobody`)]).toEqual([1, 0]);
   expect(fitting.frames[0]?.bed?.due).toEqual([]);
   expect(await dueToday()).toEqual([]);
 

@@ -70,6 +70,8 @@ describe('frames', () => {
     const ids = async (query: string) =>
       (await get(`/frames?${query}`)).body.rows.map((f: { id: string }) => f.id);
     expect(await ids('search=find%20vantresk')).toEqual([own]);
+    // One word of the owner, one of the frame; who has none is of the stock.
+    expect(await ids(`search=${model.replace(' ', '+')}+stock`)).toEqual([stock]);
     expect(await ids(`search=find&owner=stock&sort=measured`)).toContain(stock);
     expect((await ids('sort=measured&limit=1'))[0]).toBe(stock);
     expect((await get(`/frames?search=${model.replace(' ', '+')}&limit=1`)).body.total).toBe(2);
