@@ -9,6 +9,7 @@ const ON_A_SERVER = [
   'server/src/db/processes.test.ts',
   'server/src/db/plans.test.ts',
   'server/src/shops/shops.test.ts',
+  'server/src/shops/restored-beside.test.ts',
 ];
 /** What asks no database: on another engine it is the same. */
 const ASKS_NONE = [

@@ -25,7 +25,8 @@ import { dbOf, openEngine, openPglite } from '../db/pglite';
 import { loadShop, readShopFile } from '../exchange/shop-file';
 import { emptyShop, startTestServer, type TestServer } from '../test-server';
 import { KeptBackups } from './kept';
-import { isRowOf, restore } from './restore';
+import { isRowOf } from './read';
+import { restore } from './restore';
 import { writeWhole } from './whole-file';
 import { backupOf, type Manifest } from './write';
 

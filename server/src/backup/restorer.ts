@@ -7,7 +7,8 @@ import { carryAccess } from '../records/access';
 import { log } from '../safety/log';
 import { SENT_BACKUP, nextTo } from '../start/demo-folder';
 import type { KeptBackups } from './kept';
-import { WrongBackup, restore } from './restore';
+import { WrongBackup } from './read';
+import { restore } from './restore';
 import { writeWhole } from './whole-file';
 
 /** Restores a backup beside the shop that is being served, to take its place when the server starts again. */

@@ -221,6 +221,18 @@ export async function openBare(url: string): Promise<Db> {
   }
 }
 
+/** Whether a Kevro has made its tables in a database. @throws NoDatabase where it cannot be looked at */
+export async function standsAt(url: string): Promise<boolean> {
+  const db = dbOfPool(poolAt(url));
+  try {
+    return await isMigrated(db);
+  } catch (error) {
+    throw inWords(error);
+  } finally {
+    await db.close();
+  }
+}
+
 /**
  * An index by which parts of words are found in a large library: of an extension that PostgreSQL brings, and that its owner may add. Without it a search reads the
  * words of the whole library, which takes a second where there are a million setups.

@@ -14,6 +14,9 @@ export class ShopRefused extends Error {
   override readonly name = 'ShopRefused';
 }
 
+/** What the first shop of a database is called until it is named. */
+export const FIRST_SHOP = 'one';
+
 const LISTED = 'shop_id as id, code';
 export const listShops = (db: Queries): Promise<ListedShop[]> =>
   db.query<ListedShop>(`select ${LISTED} from shop_list order by code`);
@@ -50,21 +53,27 @@ export async function standWalls(db: Db): Promise<void> {
 
 /**
  * Adds a shop to a database. With the second one the walls between their rows are raised.
+ * @param fill stores what it begins with, as its own
  * @throws ShopRefused where the code is taken, or where this user of the database would see through the walls
  */
-export async function addShop(db: Db, code: string): Promise<ListedShop> {
+export async function addShop(
+  db: Db,
+  code: string,
+  fill: (ofShop: Queries) => Promise<void> = async () => undefined,
+): Promise<ListedShop> {
   requireCode(code);
-  await requireWalled(db);
-  return db.transaction((tx) => added(tx, code));
-}
-async function added(tx: Queries, code: string): Promise<ListedShop> {
-  const [shop] = await tx.query<ListedShop>(
-    `insert into shop_list (shop_id, code) values ($1, $2) on conflict (code) do nothing returning ${LISTED}`,
-    [newId(), code],
-  );
-  if (!shop) throw new ShopRefused(`There is a shop that is asked for by ${code} already.`);
-  await raiseWalls(tx);
-  return shop;
+  // In a transaction of its own: it keeps everybody out of the tables for a moment, and to fill a shop may take minutes.
+  await standWalls(db);
+  return db.transaction(async (tx) => {
+    const [shop] = await tx.query<ListedShop>(
+      `insert into shop_list (shop_id, code) values ($1, $2) on conflict (code) do nothing returning ${LISTED}`,
+      [newId(), code],
+    );
+    if (!shop) throw new ShopRefused(`There is a shop that is asked for by ${code} already.`);
+    await tx.query("select set_config('kevro.shop', $1, true)", [shop.id]);
+    await fill(tx);
+    return shop;
+  });
 }
 
 /** Has a shop asked for by another word. @throws ShopRefused */
