@@ -79,6 +79,30 @@ describe('frames', () => {
     expect(await ids('search=vantresk')).toEqual([]);
   });
 
+  it('go by their owner as the owner is called now, whoever that is', async () => {
+    const model = `Owned ${another()}`;
+    const person = async (name: string) =>
+      (await post('/players', { name, sports: ['padel'] })).body.id as string;
+    const [mira, aldo] = [await person('Mira Oskelund'), await person('Aldo Fenwick')];
+    const ofMira = newFrame({ model, ownerId: mira });
+    const first = (await post('/frames', ofMira)).body.id;
+    const second = await addFrame({ model, ownerId: aldo });
+    const stock = await addFrame({ model });
+    const ids = async (words: string) =>
+      (await get(`/frames?sort=owner&search=${model.replace(' ', '+')}+${words}`)).body.rows.map(
+        (f: { id: string }) => f.id,
+      );
+    expect(await ids('')).toEqual([stock, second, first]);
+    const renamed = await put(`/players/${mira}`, { name: 'Abel Oskelund', sports: ['padel'] });
+    expect(renamed.status).toBe(200);
+    expect(await ids('')).toEqual([stock, first, second]);
+    expect([await ids('mira'), await ids('abel')]).toEqual([[], [first]]);
+    await put(`/frames/${first}`, { ...ofMira, ownerId: aldo });
+    expect([await ids('abel'), (await ids('fenwick')).toSorted()]).toEqual([[], [first, second].toSorted()]);
+    await put(`/frames/${first}`, { ...ofMira, ownerId: null });
+    expect((await ids('stock')).toSorted()).toEqual([first, stock].toSorted());
+  });
+
   it('are changed whole or not at all, and keep their strings', async () => {
     const [a, b] = [newFrame(), newFrame()];
     const first = (await post('/frames', a)).body;

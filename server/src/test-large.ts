@@ -49,7 +49,8 @@ export async function fill(db: Db, { frames, players, measurements, fittings }: 
     [frames],
   );
   await fillFittings(db, { players, fittings });
-  await db.query('analyze');
+  // As a server does by itself in a while.
+  await db.run('vacuum (analyze)');
 }
 
 async function fillFittings(

@@ -21,7 +21,7 @@ const GROW = [
   'plan',
   'aim',
 ];
-const SIZE = { frames: 6000, players: 1500, measurements: 6, fittings: 3000 };
+const SIZE = { frames: 6000, players: 6000, measurements: 6, fittings: 3000 };
 
 let cluster: Cluster;
 let server: TestServer;
@@ -95,6 +95,10 @@ describe('no table that grows is read through for', () => {
     ['its measurements', '/frames/f77/measurements'],
     ['a player’s page', '/players/p77/page'],
     ['a fitting', '/fittings/x77'],
+    ['a page of frames by owner', '/frames?sort=owner&offset=1000'],
+    ['a page of frames by when they were measured', '/frames?sort=measured&offset=1000'],
+    ['a page of frames by model', '/frames?sort=model&offset=1000'],
+    ['frames by their words and their owner’s', '/frames?search=t-0045+number'],
     ['the first setups by weight', '/setups?limit=100&sport=tennis&sort=weight'],
     ['the first setups by name', '/setups?limit=100&sport=tennis&sort=name'],
     ['the nearest setups of a frame', '/measurements/m77-6/setups?limit=50'],

@@ -50,7 +50,7 @@ export const findFrame = async (db: Queries, id: string): Promise<FrameRecord | 
 const ORDER: Record<FrameQuery['sort'], string> = {
   tag: 'lower(f.tag), f.id',
   model: 'lower(f.maker), lower(f.model), lower(f.tag), f.id',
-  owner: 'lower(p.name) nulls first, lower(f.tag), f.id',
+  owner: 'f.owner_words nulls first, lower(f.tag), f.id',
   measured: 'f.measured_at desc nulls last, lower(f.tag), f.id',
 };
 
@@ -64,7 +64,7 @@ type ListRow = Omit<FrameRow, 'newest'> & {
 
 const LIST = {
   id: 'f.id',
-  count: 'frame f',
+  find: 'frame f',
   columns: `f.id, f.tag, f.maker, f.model, f.paint, f.owner_id as "ownerId", p.name as "ownerName", f.shape, f.pattern,
     f.grip_size as "gripSize", f.note, f.archived, m.id as measured_id, m.taken_at, m.dress, m.estimated,
     json_build_object(${ALL_SPEC_KEYS.map((key) => `'${key}', m.${SPECS[key].column}`).join(', ')}, 'axisCm', m.axis_cm) as specs`,
@@ -80,26 +80,13 @@ function rowOf({ measured_id, taken_at, dress, specs, estimated, ...frame }: Lis
 }
 
 export async function listFrames(db: Queries, query: FrameQuery): Promise<Listing<FrameRow>> {
-  const asked = new Conditions()
-    .and('f.archived = ?', query.archived)
-    // Whose it is is looked up once a word, and not joined to every frame for it.
-    .search(
-      query.search,
-      `(f.words like ? or f.owner_id in (select id from player where name_words like ?)
-        or (f.owner_id is null and 'stock' like ?))`,
-    );
+  const asked = new Conditions().and('f.archived = ?', query.archived).search(query.search, 'f.words like ?');
   if (query.ids) asked.and('f.id = any(?)', query.ids.split(','));
   if (query.tag) asked.and('lower(f.tag) = lower(?)', query.tag);
   if (query.sport) asked.and("f.shape->>'sport' = ?", query.sport);
   if (query.owner === 'stock') asked.and('f.owner_id is null');
   else if (query.owner) asked.and('f.owner_id = ?', query.owner);
-  const find = query.sort === 'owner' ? 'frame f left join player p on p.id = f.owner_id' : LIST.count;
-  const { rows, total } = await readListing<ListRow>(
-    db,
-    { ...LIST, find, order: ORDER[query.sort] },
-    asked,
-    query,
-  );
+  const { rows, total } = await readListing<ListRow>(db, { ...LIST, order: ORDER[query.sort] }, asked, query);
   return { rows: rows.map(rowOf), total };
 }
 

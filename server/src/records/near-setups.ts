@@ -146,6 +146,9 @@ export async function nearestSetups(
   const { sport } = frame.shape;
   const { limit, offset } = query;
   const dressed = await dressedShapes(db, frame);
+  // Beside the search for the nearest, which takes as long.
+  const counting = countOffered(db, { ...query, sport });
+  counting.catch(() => undefined);
   let found: { id: string; steps: number | null }[] = [];
   for (const steps of WINDOWS) {
     const conditions = within(offered({ ...query, sport }), frame, dressed, steps);
@@ -160,7 +163,7 @@ export async function nearestSetups(
     db,
     found.map(({ id }) => id),
   );
-  return { rows, total: await countOffered(db, { ...query, sport }) };
+  return { rows, total: await counting };
 }
 
 /** The ids of all that a search finds. */

@@ -10,7 +10,7 @@ import {
 import type { FittingRow, TodayQuery } from '@kevro/contract';
 import type { Queries } from '../db/db';
 import { bedsOf } from './bed';
-import { Conditions } from './listing';
+import { Conditions, readListing } from './listing';
 import { ARRIVAL } from './measurement';
 import { together } from './together';
 
@@ -18,9 +18,6 @@ type TodayRecord = Omit<FittingRow, 'frames' | 'closed'> & {
   closedAt: string | null;
   closedHow: NonNullable<FittingRow['closed']>['how'] | null;
 };
-
-/** The database writes a time within JSON with its offset. */
-const zulu = (time: string): string => new Date(time).toISOString();
 
 interface TodayFrame {
   fittingId: string;
@@ -114,33 +111,37 @@ async function recordsOf(
   });
 }
 
+/** What holds of a fitting in which a word is found, its player's or one of its frames': `?` is where the word goes. @param fitting the table, as a query calls it */
+export const foundInFitting = (fitting: string): string =>
+  `(${fitting}.player_id in (select id from player where name_words like ?) or ${fitting}.id in (select ff.fitting_id
+      from fitting_frame ff join frame fr on fr.id = ff.frame_id where fr.words like ?))`;
+
 /** Fittings with the next step of each frame, the last opened first: the state comes from the records of each round. */
 export async function listFittings(
   db: Queries,
   { closed, search, sport, limit, offset }: TodayQuery,
   now: string,
 ): Promise<{ rows: FittingRow[]; total: number }> {
-  const asked = new Conditions().and(`f.closed_at is ${closed ? 'not null' : 'null'}`);
-  // A player’s words and the frames’ are looked at only where something is looked for.
-  asked.search(
-    search,
-    `(f.player_id in (select id from player where name_words like ?) or exists (select 1
-        from fitting_frame ff join frame fr on fr.id = ff.frame_id where ff.fitting_id = f.id and fr.words like ?))`,
-  );
+  const asked = new Conditions()
+    .and(`f.closed_at is ${closed ? 'not null' : 'null'}`)
+    .search(search, foundInFitting('f'));
   if (sport)
     asked.and(
       "exists (select 1 from fitting_frame ff join frame fr on fr.id = ff.frame_id where ff.fitting_id = f.id and fr.shape->>'sport' = ?)",
       sport,
     );
-  const { where, values } = asked;
-  const found = await together<TodayRecord>(
+  const { rows: found, total } = await readListing<TodayRecord>(
     db,
-    `select f.id, f.opened_at as "openedAt", f.closed_at as "closedAt", f.closed_how as "closedHow",
-       player.name as "playerName"
-     from (select f.* from fitting f ${where} order by f.seq desc limit ${limit} offset ${offset}) f
-       join player on player.id = f.player_id
-     order by f.seq desc`,
-    values,
+    {
+      id: 'f.id',
+      find: 'fitting f',
+      from: 'fitting f join player on player.id = f.player_id',
+      columns: `f.id, f.opened_at as "openedAt", f.closed_at as "closedAt", f.closed_how as "closedHow",
+        player.name as "playerName"`,
+      order: 'f.seq desc',
+    },
+    asked,
+    { limit, offset },
   );
   const frames = await framesInFittings(
     db,
@@ -158,8 +159,8 @@ export async function listFittings(
   const dueOf = new Map(beds.map(({ frameId, due }) => [frameId, due]));
   const rows = found.map(({ openedAt, closedAt, closedHow, ...row }): FittingRow => ({
     ...row,
-    openedAt: zulu(openedAt),
-    closed: closedAt && closedHow ? { at: zulu(closedAt), how: closedHow } : null,
+    openedAt,
+    closed: closedAt && closedHow ? { at: closedAt, how: closedHow } : null,
     frames: frames
       .filter(({ fittingId }) => fittingId === row.id)
       .map((frame) => ({
@@ -172,8 +173,7 @@ export async function listFittings(
         stringsDue: dueOf.get(frame.id) ?? [],
       })),
   }));
-  const [counted] = await db.query<{ n: number }>(`select count(*) as n from fitting f ${where}`, values);
-  return { rows, total: counted?.n ?? 0 };
+  return { rows, total };
 
   function nextOf(frame: TodayFrame): Pick<FittingRow['frames'][number], 'programme' | 'next'> {
     const on = runningOn(frame);
