@@ -36,7 +36,7 @@ const url = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
 
 // In memory, where a table that is emptied and filled again is no files that are made and deleted.
 const files = execFileSync('tar', ['cf', '-', '-C', join(copyOf, 'database'), '.'], { maxBuffer: 1e9 });
-const db = dbOf(await openEngine(undefined, new Blob([files])));
+const db = dbOf(await openEngine(undefined, () => new Blob([files])));
 
 /** Keeps the shop as it was copied, and notes which tables are written to from then on. @returns what brings the shop back */
 async function keepAll(on: Db): Promise<() => Promise<void>> {

@@ -1,9 +1,6 @@
-import { join } from 'node:path';
 import { defineConfig } from 'vite';
-import { makeNewDatabase } from './src/db/new-database.ts';
 
 export default defineConfig({
-  plugins: [{ name: 'new-database', closeBundle: () => makeNewDatabase(join(import.meta.dirname, 'dist')) }],
   build: {
     ssr: true,
     target: 'node20',
@@ -19,6 +16,7 @@ export default defineConfig({
         'restore-shop': 'src/restore-shop.ts',
         owner: 'src/owner.ts',
         shops: 'src/shops.ts',
+        'make-new-databases': 'src/make-new-databases.ts',
       },
       output: { entryFileNames: '[name].js' },
     },

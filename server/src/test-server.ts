@@ -28,7 +28,9 @@ export interface TestServer {
 /** An empty shop: a copy of one that was made once, since making one takes seconds. In memory, or on the server where the tests run on one. */
 export async function emptyShop(): Promise<Db> {
   const { file, server } = inject('emptyShop');
-  return server ? copyOnServer(server) : dbOf(await openEngine(undefined, new Blob([readFileSync(file)])));
+  return server
+    ? copyOnServer(server)
+    : dbOf(await openEngine(undefined, () => new Blob([readFileSync(file)])));
 }
 
 /** The whole server on an empty database in memory, with instruments that take no time. */

@@ -6,14 +6,14 @@ import { promisify } from 'node:util';
 import yauzl, { type Entry, type ZipFile } from 'yauzl';
 import { z } from 'zod';
 import type { Queries } from '../db/db';
-import { migrationNumbers } from '../db/migrate';
+import { currentStep } from '../db/migrate';
 import { listed, quoted, tablesOf, type Table } from './tables';
 import { FORMAT, MANIFEST, entryOf, type Manifest } from './write';
 
 /** The file is not what it should be. Its message is the sentence to show; nothing was changed. */
 export class WrongBackup extends Error {
-  constructor(message: string) {
-    super(`${message} Nothing was changed.`);
+  constructor(message: string, options?: ErrorOptions) {
+    super(`${message} Nothing was changed.`, options);
     this.name = 'WrongBackup';
   }
 }
@@ -68,7 +68,7 @@ export async function manifestOf(zip: Zip): Promise<Manifest> {
   }
   const found = manifestSchema.safeParse(told);
   if (!found.success) throw new WrongBackup('This is no backup of Kevro.');
-  const known = Math.max(...migrationNumbers());
+  const known = currentStep();
   if (found.data.version > known)
     throw new WrongBackup(
       `This backup is of a newer Kevro (step ${found.data.version} of the tables; this one knows ${known}). Restore it with that one.`,

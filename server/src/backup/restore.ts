@@ -3,7 +3,8 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { systemClock } from '../clock';
 import type { Db, Queries } from '../db/db';
-import { migrate, migrationNumbers } from '../db/migrate';
+import { currentStep, migrate } from '../db/migrate';
+import { newTables } from '../db/new-database';
 import { dbOf, openEngine } from '../db/pglite';
 import { NoDatabase } from '../db/no-database';
 import { openBare } from '../db/postgres';
@@ -93,7 +94,7 @@ async function readInto(
       isSystemError(error)
     )
       throw error;
-    throw new WrongBackup(`The backup is damaged: what it holds cannot be stored.`);
+    throw new WrongBackup('The backup is damaged: what it holds cannot be stored.', { cause: error });
   } finally {
     zip.close();
   }
@@ -113,10 +114,10 @@ export async function restore(
     throw new WrongBackup(
       `There is a shop in ${database} already. Name another folder for the restored one.`,
     );
-  return readInto(file, async (fill) => {
+  return readInto(file, async (fill, _, { version }) => {
     const making = placeToMake(database);
     try {
-      const db = dbOf(await openEngine(making));
+      const db = dbOf(await openEngine(making, version === currentStep() ? newTables : undefined));
       try {
         await fill(db);
         await last(db);
@@ -179,7 +180,7 @@ export async function restoreBeside(file: string, database: Db, code: string): P
   const folder = mkdtempSync(join(tmpdir(), 'kevro-beside-'));
   try {
     return await readInto(file, async (_, zip, manifest) => {
-      if (manifest.version < Math.max(...migrationNumbers())) {
+      if (manifest.version < currentStep()) {
         await restoreBeside(await upToDate(file, folder), database, code);
         return;
       }

@@ -1,5 +1,6 @@
 import { parentPort, workerData } from 'node:worker_threads';
 import type { PGlite } from '@electric-sql/pglite';
+import { newTables } from './new-database';
 import { openEngine } from './pglite';
 
 /** What the engine is asked for. */
@@ -34,7 +35,7 @@ async function answer(pg: PGlite, asked: Asked): Promise<unknown[]> {
   return [];
 }
 
-const opening = openEngine(workerData as string);
+const opening = openEngine(workerData as string, newTables);
 opening.then(
   () => port.postMessage({ id: 0, rows: [] } satisfies Told),
   (error: unknown) => port.postMessage({ id: 0, error: sent(error) } satisfies Told),

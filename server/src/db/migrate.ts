@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import type { Db, Queries } from './db';
 import * as bringOver from './migrations/0004_bring_over';
 import * as setupSums from './migrations/0008_setup_sums';
@@ -30,6 +31,15 @@ const MIGRATIONS: Migration[] = [
 /** How many there are, by their numbers. */
 export const migrationNumbers = (): number[] => MIGRATIONS.map(({ number }) => number);
 
+/** The last of them. */
+export const currentStep = (): number => Math.max(...migrationNumbers());
+/** What tells apart the tables that two Kevros make. */
+export const tablesHash = (): string =>
+  createHash('sha256')
+    .update(JSON.stringify(Object.entries(FILES).toSorted()))
+    .digest('hex')
+    .slice(0, 12);
+
 /** The database was opened by a later Kevro, whose tables this one does not know. Its message is the sentence to show. */
 export class NewerDatabase extends Error {
   constructor(stands: number, known: number) {
@@ -48,7 +58,7 @@ export async function isMigrated(db: Queries): Promise<boolean> {
 const seenBy = async (db: Queries): Promise<Set<number>> =>
   new Set((await db.query<{ number: number }>('select number from migration')).map((m) => m.number));
 function notNewer(seen: ReadonlySet<number>): void {
-  const [stands, known] = [Math.max(0, ...seen), Math.max(...migrationNumbers())];
+  const [stands, known] = [Math.max(0, ...seen), currentStep()];
   if (stands > known) throw new NewerDatabase(stands, known);
 }
 

@@ -4,7 +4,7 @@ import { PGlite, types } from '@electric-sql/pglite';
 import type { Db, Queries } from './db';
 import { DurableNodeFS } from './durable-fs';
 import { migrate } from './migrate';
-import { newDatabase } from './new-database';
+import { newDatabase, newTables } from './new-database';
 
 /** 8-byte integers come as numbers (counts and sequence numbers stay far below 2^53), days and times as ISO text. */
 const PARSERS = {
@@ -51,10 +51,10 @@ export const dbOf = (pg: PGlite): Db => {
   return db;
 };
 
-/** An engine in a folder (made when missing), or in memory without one. @param copyOf what another engine dumped: it begins with that */
-export function openEngine(folder?: string, copyOf?: Blob): Promise<PGlite> {
+/** An engine in a folder (made when missing), or in memory without one. @param newOne what one that is made begins with; nothing if left out */
+export function openEngine(folder?: string, newOne: () => Blob | undefined = newDatabase): Promise<PGlite> {
   const isNew = folder === undefined || !existsSync(join(folder, 'PG_VERSION'));
-  const first = copyOf ?? (isNew ? newDatabase() : undefined);
+  const first = isNew ? newOne() : undefined;
   return PGlite.create({
     parsers: PARSERS,
     ...(first ? { loadDataDir: first } : {}),
@@ -67,7 +67,7 @@ export function openEngine(folder?: string, copyOf?: Blob): Promise<PGlite> {
  * @param folder made when missing
  */
 export async function openPglite(folder?: string): Promise<Db> {
-  const db = dbOf(await openEngine(folder));
+  const db = dbOf(await openEngine(folder, newTables));
   await migrate(db);
   return db;
 }

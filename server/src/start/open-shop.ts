@@ -4,6 +4,7 @@ import type { Db } from '../db/db';
 import { sync } from '../db/durable-fs';
 import { dbOf, openEngine } from '../db/pglite';
 import { NewerDatabase, migrate } from '../db/migrate';
+import { newTables } from '../db/new-database';
 import { finishErasing } from '../records/person';
 import { WrongFolder } from './demo-folder';
 import { makeFolder } from './make-folder';
@@ -55,7 +56,7 @@ export const isSystemError = (error: unknown): error is NodeJS.ErrnoException =>
 
 /** Opens the engine in a folder, made when missing. */
 export type OpenEngine = (folder: string) => Promise<Db>;
-const openHere: OpenEngine = async (folder) => dbOf(await openEngine(folder));
+const openHere: OpenEngine = async (folder) => dbOf(await openEngine(folder, newTables));
 
 async function open(database: string, engineIn: OpenEngine): Promise<Db> {
   // Left by a server that was cut off. The folder is held already, so that it is nobody's; an empty one would keep the shop shut.
