@@ -177,6 +177,29 @@ describe('instruments', () => {
     expect(Math.abs((reading?.raw ?? 0) - (had[0] ?? 0))).toBeLessThan(5 * SHEET.repeatability);
   });
 
+  it('are read on while somebody gives them another name; another data sheet ends the reading', async () => {
+    const id = await addFrame();
+    const machine = await add('machine');
+    await put(`/instruments/${machine}/stand-in`, { on: { frameId: id }, plugged: false });
+    await take(machine, { frameId: id, quantity: 'swingWeight' });
+    const { kind, driver, sheet, note, link } = await view(machine);
+    const told = { name: `By the window ${another()}`, kind, driver, sheet, note, link };
+    const renamed = await put(`/instruments/${machine}`, told);
+    expect([renamed.status, renamed.body.name]).toEqual([200, told.name]);
+    expect((await view(machine)).reading).not.toBeNull();
+    await put(`/instruments/${machine}/stand-in`, { plugged: true });
+    await idle(machine);
+    expect((await capture(id)).readings).toMatchObject([{ instrumentId: machine }]);
+    await put(`/instruments/${machine}/stand-in`, { plugged: false });
+    await take(machine, { frameId: id, quantity: 'swingWeight' });
+    await put(`/instruments/${machine}`, {
+      ...told,
+      sheet: { ...sheet, repeatability: 2 * sheet.repeatability },
+    });
+    await until(async () => (await view(machine)).reading === null);
+    expect((await capture(id)).readings).toHaveLength(1);
+  });
+
   it('take one reading for a double click, one at a time, and can be stopped', async () => {
     const id = await addFrame();
     const scale = await add('scale');

@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import { isDeepStrictEqual } from 'node:util';
 import { calibrateReads, calibrationState, coldError, readingByInstrument, readingMean } from '@kevro/core';
 import {
   KINDS,
@@ -90,7 +91,7 @@ export class Hub {
     this.drivers = driversAt(pace, systemPorts);
     this.hearings = new Hearings(systemPorts, (path) => {
       const rests = this.atPort(path);
-      if (rests) void this.changed(rests.record);
+      if (rests) void this.speakAnew(rests.record);
     });
     among?.changes.listenElsewhere(({ kind }) => {
       if (kind === 'instrument' || kind === 'shop' || kind === 'everything')
@@ -113,7 +114,7 @@ export class Hub {
     for (const record of await listInstruments(this.db)) {
       const known = this.connected.get(record.id)?.record;
       if (!known) this.connect(record);
-      else if (JSON.stringify(known) !== JSON.stringify(record)) await this.changed(record);
+      else if (!isDeepStrictEqual(known, record)) await this.changed(record);
     }
     await this.settingsChanged();
   }
@@ -215,8 +216,16 @@ export class Hub {
     });
   }
 
-  /** Its name, data sheet or use was changed: it is spoken with anew, and what lies on it stays there. */
+  /** It was changed: called otherwise, it is read on; changed in anything else, it is spoken with anew. */
   async changed(record: InstrumentRecord): Promise<void> {
+    const one = this.one(record.id);
+    const { name, note } = record;
+    if (!isDeepStrictEqual({ ...one.record, name, note }, record)) return this.speakAnew(record);
+    one.record = record;
+    await this.tellAll();
+  }
+  /** What lies on it stays there. */
+  private async speakAnew(record: InstrumentRecord): Promise<void> {
     const { driver, underWay, on } = this.one(record.id);
     underWay?.stop.abort();
     await driver.close();
