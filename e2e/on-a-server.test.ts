@@ -1,6 +1,6 @@
 import { execFileSync } from 'node:child_process';
 import { join } from 'node:path';
-import { asked, newDatabase, startCluster, type Cluster } from '../server/src/db/test-cluster';
+import { databaseForShops, newDatabase, startCluster, type Cluster } from '../server/src/db/test-cluster';
 import { expect, test, type Page } from '@playwright/test';
 import type { FittingView, Instrument } from '@kevro/contract';
 import { Application, openPage, settled } from './harness';
@@ -114,12 +114,7 @@ test('two Kevros serve one shop: what is done at one bench shows at the other wi
 test('several shops in one database: each comes in at its own, and finds nothing at a foreign shop’s address', async ({
   browser,
 }) => {
-  // A user of the database that sees through no wall.
-  const first = cluster.url('postgres');
-  await asked(first, 'create role shopkeeper login');
-  const made = await newDatabase(first);
-  await asked(first, `alter database ${made.replace(/^.*\//, '')} owner to shopkeeper`);
-  const url = made.replace('//kevro@', '//shopkeeper@');
+  const url = await databaseForShops(cluster.url('postgres'));
   const command = (of: Application, name: string, words: string[], shop = '', input = ''): string =>
     execFileSync(process.execPath, [join(import.meta.dirname, '../server/dist', `${name}.js`), ...words], {
       env: { ...process.env, DATABASE_URL: url, KEVRO_DATA: of.data, KEVRO_SHOP: shop },

@@ -18,7 +18,7 @@ import type { Db } from '../db/db';
 import { currentStep, migrate } from '../db/migrate';
 import { dbOf, openEngine, openPglite } from '../db/pglite';
 import { openPostgres, type SharedDb } from '../db/postgres';
-import { asked, newDatabase, startCluster, type Cluster } from '../db/test-cluster';
+import { databaseForShops, startCluster, type Cluster } from '../db/test-cluster';
 import { loadShop, readShopFile } from '../exchange/shop-file';
 import { startTestServer } from '../test-server';
 import { addShop, listShops } from './list';
@@ -34,11 +34,7 @@ let database: SharedDb;
 let demo: { file: string; manifest: Manifest };
 beforeAll(async () => {
   cluster = await startCluster();
-  const first = cluster.url('postgres');
-  await asked(first, 'create role shopkeeper login');
-  const made = await newDatabase(first);
-  await asked(first, `alter database ${made.replace(/^.*\//, '')} owner to shopkeeper`);
-  database = await openPostgres(made.replace('//kevro@', '//shopkeeper@'), nobody, (error) => {
+  database = await openPostgres(await databaseForShops(cluster.url('postgres')), nobody, (error) => {
     throw error;
   });
   await addShop(database, 'harbour');

@@ -3,7 +3,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { calls, type Call } from '@kevro/contract';
 import type { Db } from '../db/db';
 import { NO_SHOP, dbOfPool, openPostgres, poolAt, type SharedDb } from '../db/postgres';
-import { asked, newDatabase, startCluster, type Cluster } from '../db/test-cluster';
+import { databaseForShops, newDatabase, startCluster, type Cluster } from '../db/test-cluster';
 import { startTestServer, type TestServer } from '../test-server';
 import { addShop, listShops, renameShop, standWalls } from './list';
 
@@ -19,12 +19,7 @@ const never = (error: Error): never => {
 };
 beforeAll(async () => {
   cluster = await startCluster();
-  // A user that owns the tables and sees through no wall.
-  const first = cluster.url('postgres');
-  await asked(first, 'create role shopkeeper login');
-  const made = await newDatabase(first);
-  await asked(first, `alter database ${made.replace(/^.*\//, '')} owner to shopkeeper`);
-  url = made.replace('//kevro@', '//shopkeeper@');
+  url = await databaseForShops(cluster.url('postgres'));
   database = await openPostgres(url, nobody, never);
   await renameShop(database, 'one', 'lantern-lane');
   const harbour = await addShop(database, 'harbour');
