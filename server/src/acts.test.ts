@@ -1,4 +1,4 @@
-import { describe, expect, inject, it } from 'vitest';
+import { describe, expect, it } from 'vitest';
 import { calls, type Call } from '@kevro/contract';
 import type { Answer } from './test-server';
 import {
@@ -17,9 +17,6 @@ import {
 } from './test-acts';
 
 withServer();
-
-/** How many come at once. On one connection, as the embedded database has, a few meet as many do. */
-const AT_ONCE = inject('emptyShop').server ? 20 : 8;
 
 it('every call says whether it changes something: what is sent and changes nothing is named here', () => {
   const silent = Object.entries<Call>(calls)
@@ -44,7 +41,7 @@ it('every call says whether it changes something: what is sent and changes nothi
   expect(reading.every(([, { method }]) => method !== 'get')).toBe(true);
 });
 
-it('every act is sent many times below, but for those that say how something is to be: sent again they change nothing more', () => {
+it('every act is sent twenty times below, but for those that say how something is to be: sent again they change nothing more', () => {
   const others = Object.entries<Call>(calls)
     .filter(isAct)
     .map(([name]) => name)
@@ -87,7 +84,7 @@ it('every act is sent many times below, but for those that say how something is 
   ]);
 });
 
-describe('equal calls at once, each as if the answer to the one before was lost', () => {
+describe('twenty equal calls at once, each as if the answer to the one before was lost', () => {
   it.each(begins)('%s: one is made, and all are answered with it', async (name, [far, path, body]) => {
     const { method } = calls[name];
     const once = await world(far);
@@ -97,13 +94,13 @@ describe('equal calls at once, each as if the answer to the one before was lost'
     );
     const w = await world(far);
     const here = await path(w);
-    const key = next('key of many');
+    const key = next('key of twenty');
     const same = { ...body(w), key };
     const answers: Answer[] = [];
     const all = await added(async () => {
       answers.push(
         ...(await Promise.all(
-          Array.from({ length: AT_ONCE }, () => serverNow().call(method.toUpperCase(), here, same)),
+          Array.from({ length: 20 }, () => serverNow().call(method.toUpperCase(), here, same)),
         )),
       );
     });
@@ -128,7 +125,7 @@ describe('equal calls at once, each as if the answer to the one before was lost'
     const step = { key: next('step key'), programmeId, sessions };
     const all = await added(() =>
       Promise.all(
-        Array.from({ length: AT_ONCE }, async () => {
+        Array.from({ length: 20 }, async () => {
           const answer = await serverNow().call('POST', `${w.at}/programmes/step`, step);
           expect(answer.status, JSON.stringify(answer.body)).toBe(200);
         }),
@@ -140,12 +137,12 @@ describe('equal calls at once, each as if the answer to the one before was lost'
   it('without a key, close a fitting once and open it again once', async () => {
     const { at } = await world();
     const statuses = async (path: string, body: object) =>
-      (
-        await Promise.all(Array.from({ length: AT_ONCE }, () => serverNow().call('POST', at + path, body)))
-      ).map(({ status }) => status);
+      (await Promise.all(Array.from({ length: 20 }, () => serverNow().call('POST', at + path, body)))).map(
+        ({ status }) => status,
+      );
     const closed = await statuses('/close', { how: 'given-up', note: '' });
     expect(closed.filter((status) => status === 200)).toHaveLength(1);
-    expect(closed.filter((status) => status === 409)).toHaveLength(AT_ONCE - 1);
+    expect(closed.filter((status) => status === 409)).toHaveLength(19);
     const opened = await statuses('/reopen', { newRound: true });
     expect(opened.filter((status) => status === 200)).toHaveLength(1);
     expect((await serverNow().call('GET', at)).body.frames[0].rounds).toHaveLength(2);

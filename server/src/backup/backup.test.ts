@@ -18,25 +18,22 @@ import yauzl, { type Entry, type Options, type ZipFile as YauzlFile } from 'yauz
 import { ZipFile } from 'yazl';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { FittingView } from '@kevro/contract';
-import { computeHere } from '../compute/compute';
 import type { Db } from '../db/db';
 import { migrate } from '../db/migrate';
 import { dbOf, openEngine, openPglite } from '../db/pglite';
-import { loadShop, readShopFile } from '../exchange/shop-file';
 import { emptyShop, startTestServer, type TestServer } from '../test-server';
 import { KeptBackups } from './kept';
 import { isRowOf } from './read';
 import { restore } from './restore';
+import { NOW, loadDemo, saveBackup } from './test-backup';
 import { writeWhole } from './whole-file';
-import { backupOf, type Manifest } from './write';
+import type { Manifest } from './write';
 
-const NOW = '2026-11-23T09:00:00.000Z';
 const root = mkdtempSync(join(tmpdir(), 'kevro-backup-'));
 let server: TestServer;
 beforeAll(async () => {
   const db = await emptyShop();
-  const demo = join(import.meta.dirname, '../../../demo/shop.json');
-  await loadShop(db, readShopFile(JSON.parse(readFileSync(demo, 'utf8'))), computeHere, NOW);
+  await loadDemo(db);
   server = await startTestServer(() => NOW, db);
 });
 afterAll(async () => {
@@ -44,12 +41,7 @@ afterAll(async () => {
   rmSync(root, { recursive: true, force: true });
 });
 
-async function save(db: Db, name: string): Promise<{ file: string; manifest: Manifest }> {
-  const file = join(root, name);
-  const { zip, done } = await backupOf(db, () => NOW);
-  await pipeline(zip, createWriteStream(file));
-  return { file, manifest: await done };
-}
+const save = (db: Db, name: string) => saveBackup(db, join(root, name));
 /** The entries of a zip, as text. */
 async function entriesOf(file: string): Promise<Map<string, string>> {
   const zip = await promisify<string, Options, YauzlFile>(yauzl.open)(file, {

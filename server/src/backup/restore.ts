@@ -34,17 +34,15 @@ async function goOnCounting(tx: Queries): Promise<void> {
 /** Counts on to where the rows of the shop that came in end. Others count meanwhile: nothing is set, which might set them back. */
 async function countOn(tx: Queries): Promise<void> {
   for (const { table, column } of await countedIn(tx)) {
-    const [{ most } = { most: null }] = await tx.query<{ most: number | null }>(
-      `select max(${quoted(column)}) as most from ${quoted(table)}`,
-    );
-    const [{ sequence } = { sequence: '' }] = await tx.query<{ sequence: string }>(
-      'select pg_get_serial_sequence($1, $2) as sequence',
+    const ends = await tx.query<{ sequence: string; most: number }>(
+      `select pg_get_serial_sequence($1, $2) as sequence, coalesce(max(${quoted(column)}), 0) as most from ${quoted(table)}`,
       [quoted(table), column],
     );
-    await tx.query(
-      `select count(nextval($1)) from generate_series((select last_value from ${sequence}), $2::bigint)`,
-      [sequence, most ?? 0],
-    );
+    for (const { sequence, most } of ends)
+      await tx.query(
+        `select count(nextval($1)) from generate_series((select last_value from ${sequence}), $2::bigint)`,
+        [sequence, most],
+      );
   }
 }
 
@@ -61,7 +59,13 @@ async function unbind(tx: Queries): Promise<() => Promise<void>> {
   };
 }
 
-async function fillAll(db: Db, zip: Zip, manifest: Manifest): Promise<void> {
+/** A backup that is being read. */
+interface Backup {
+  zip: Zip;
+  manifest: Manifest;
+}
+
+async function fillAll(db: Db, { zip, manifest }: Backup): Promise<void> {
   // The tables as they were when it was taken: what changed since is changed by the same steps that change a shop.
   await migrate(db, manifest.version);
   await db.transaction(async (tx) => {
@@ -77,16 +81,13 @@ async function fillAll(db: Db, zip: Zip, manifest: Manifest): Promise<void> {
 }
 
 /** Reads a backup and makes a shop of it. @throws WrongBackup with the sentence to show */
-async function readInto(
-  file: string,
-  make: (fill: (db: Db) => Promise<void>, zip: Zip, manifest: Manifest) => Promise<void>,
-): Promise<Manifest> {
+async function readInto(file: string, make: (backup: Backup) => Promise<void>): Promise<Manifest> {
   const zip = await Zip.open(file).catch(() => {
     throw new WrongBackup(`${file} cannot be read as a backup: it is not there, damaged, or something else.`);
   });
   try {
     const manifest = await manifestOf(zip);
-    await make((db) => fillAll(db, zip, manifest), zip, manifest);
+    await make({ zip, manifest });
     return manifest;
   } catch (error) {
     if (
@@ -114,12 +115,14 @@ export async function restore(
     throw new WrongBackup(
       `There is a shop in ${database} already. Name another folder for the restored one.`,
     );
-  return readInto(file, async (fill, _, { version }) => {
+  return readInto(file, async (backup) => {
     const making = placeToMake(database);
     try {
-      const db = dbOf(await openEngine(making, version === currentStep() ? newTables : undefined));
+      const db = dbOf(
+        await openEngine(making, backup.manifest.version === currentStep() ? newTables : undefined),
+      );
       try {
-        await fill(db);
+        await fillAll(db, backup);
         await last(db);
       } finally {
         await db.close();
@@ -138,7 +141,7 @@ export async function restore(
  * @throws WrongBackup, NoDatabase with the sentence to show; then nothing is there that was not before
  */
 export const restoreOnServer = (file: string, url: string, code?: string): Promise<Manifest> =>
-  readInto(file, async (fill) => {
+  readInto(file, async (backup) => {
     const db = await openBare(url);
     try {
       const tables = () =>
@@ -150,7 +153,7 @@ export const restoreOnServer = (file: string, url: string, code?: string): Promi
           'There are tables in that database already. Name an empty one in DATABASE_URL, or say in KEVRO_SHOP what the shop is to be called beside those that are there.',
         );
       try {
-        await db.session(fill);
+        await db.session((own) => fillAll(own, backup));
         if (code) await renameShop(db, FIRST_SHOP, code);
       } catch (error) {
         for (const { name } of await tables()) await db.run(`drop table if exists ${name} cascade`);
@@ -161,14 +164,18 @@ export const restoreOnServer = (file: string, url: string, code?: string): Promi
     }
   });
 
-/** A backup as this Kevro would write it: one of an earlier step is made a shop for it, in a folder that is gone afterwards. */
-async function upToDate(file: string, folder: string): Promise<string> {
+/** Does something with a backup as this Kevro would write it: one of an earlier step is made a shop for that, in a folder that is gone afterwards. */
+async function withUpToDate(file: string, work: (newer: string) => Promise<unknown>): Promise<void> {
+  const folder = mkdtempSync(join(tmpdir(), 'kevro-beside-'));
   const newer = join(folder, 'newer.zip');
-  await restore(file, join(folder, 'shop'), async (db) => {
-    const { zip } = await backupOf(db, systemClock);
-    await writeWhole(zip, newer);
-  });
-  return newer;
+  try {
+    await restore(file, join(folder, 'shop'), async (db) =>
+      writeWhole((await backupOf(db, systemClock)).zip, newer),
+    );
+    await work(newer);
+  } finally {
+    rmSync(folder, { recursive: true, force: true });
+  }
 }
 
 /**
@@ -176,23 +183,15 @@ async function upToDate(file: string, folder: string): Promise<string> {
  * @param code by which its people will ask for it
  * @throws WrongBackup, NoDatabase, ShopRefused with the sentence to show; then nothing is there that was not before
  */
-export async function restoreBeside(file: string, database: Db, code: string): Promise<Manifest> {
-  const folder = mkdtempSync(join(tmpdir(), 'kevro-beside-'));
-  try {
-    return await readInto(file, async (_, zip, manifest) => {
-      if (manifest.version < currentStep()) {
-        await restoreBeside(await upToDate(file, folder), database, code);
-        return;
-      }
-      await addShop(database, code, async (tx) => {
-        // What its rows name may come later.
-        await tx.run('set constraints all deferred');
-        await fillTables(tx, zip, manifest);
-        await countOn(tx);
-        await tx.run('set constraints all immediate').catch(nothingNamed);
-      });
+export const restoreBeside = (file: string, database: Db, code: string): Promise<Manifest> =>
+  readInto(file, async ({ zip, manifest }) => {
+    if (manifest.version < currentStep())
+      return withUpToDate(file, (newer) => restoreBeside(newer, database, code));
+    await addShop(database, code, async (tx) => {
+      // What its rows name may come later.
+      await tx.run('set constraints all deferred');
+      await fillTables(tx, zip, manifest);
+      await countOn(tx);
+      await tx.run('set constraints all immediate').catch(nothingNamed);
     });
-  } finally {
-    rmSync(folder, { recursive: true, force: true });
-  }
-}
+  });

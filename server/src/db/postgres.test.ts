@@ -5,9 +5,7 @@ import { pipeline } from 'node:stream/promises';
 import pg from 'pg';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { restore, restoreOnServer } from '../backup/restore';
-import { backupOf, type Manifest } from '../backup/write';
-import { computeHere } from '../compute/compute';
-import { loadShop, readShopFile } from '../exchange/shop-file';
+import { NOW, loadDemo, saveBackup } from '../backup/test-backup';
 import { findPlayer } from '../records/player';
 import { startTestServer } from '../test-server';
 import type { Db } from './db';
@@ -18,7 +16,6 @@ import { newDatabase, startCluster, type Cluster } from './test-cluster';
 import { copyOnServer, makeTemplate } from './test-template';
 import { CAME_LATER, LAST, VERSIONS, counts, storedBy } from './test-versions';
 
-const NOW = '2026-11-23T09:00:00.000Z';
 let cluster: Cluster;
 let first: string;
 const folder = mkdtempSync(join(tmpdir(), 'kevro-moving-'));
@@ -229,17 +226,11 @@ describe('a database on a server', () => {
 });
 
 describe('moving house', () => {
-  async function save(db: Db, name: string): Promise<{ file: string; manifest: Manifest }> {
-    const file = join(folder, name);
-    const { zip, done } = await backupOf(db, () => NOW);
-    await pipeline(zip, createWriteStream(file));
-    return { file, manifest: await done };
-  }
+  const save = (db: Db, name: string) => saveBackup(db, join(folder, name));
 
   it('takes a shop from its folder to a server and back, with equal content', async () => {
     const here = await openPglite();
-    const demo = join(import.meta.dirname, '../../../demo/shop.json');
-    await loadShop(here, readShopFile(JSON.parse(readFileSync(demo, 'utf8'))), computeHere, NOW);
+    await loadDemo(here);
     const before = await save(here, 'here.zip');
     await here.close();
     expect(before.manifest.tables.reduce((sum, { rows }) => sum + rows, 0)).toBeGreaterThan(200);

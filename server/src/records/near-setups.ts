@@ -134,24 +134,15 @@ function within(
   );
 }
 
-/**
- * The setups nearest to a measured frame; those with nothing in common come last. One query finds them within a window, which is widened until the last of
- * them lies inside it: then none outside can be nearer.
- */
-export async function nearestSetups(
-  db: Queries,
-  frame: Measured,
-  query: Pick<SetupQuery, 'search' | 'kind' | 'ids' | 'limit' | 'offset'>,
-): Promise<Listing<Setup>> {
-  const { sport } = frame.shape;
+type NearQuery = Pick<SetupQuery, 'search' | 'kind' | 'ids' | 'limit' | 'offset'>;
+
+/** The ids of the nearest. One query finds them within a window, which is widened until the last of them lies inside it: then none outside can be nearer. */
+async function nearestIds(db: Queries, frame: Measured, query: NearQuery): Promise<string[]> {
   const { limit, offset } = query;
   const dressed = await dressedShapes(db, frame);
-  // Beside the search for the nearest, which takes as long.
-  const counting = countOffered(db, { ...query, sport });
-  counting.catch(() => undefined);
   let found: { id: string; steps: number | null }[] = [];
   for (const steps of WINDOWS) {
-    const conditions = within(offered({ ...query, sport }), frame, dressed, steps);
+    const conditions = within(offered({ ...query, sport: frame.shape.sport }), frame, dressed, steps);
     const sql = nearSql(frame, dressed, conditions);
     found = await db.query(
       `${sql} select id, steps from near order by steps nulls last, low, year, id limit ${limit} offset ${offset}`,
@@ -159,11 +150,17 @@ export async function nearestSetups(
     );
     if (found.length === limit && (found.at(-1)?.steps ?? Infinity) <= steps) break;
   }
-  const rows = await setupsById(
-    db,
-    found.map(({ id }) => id),
-  );
-  return { rows, total: await counting };
+  return found.map(({ id }) => id);
+}
+
+/** The setups nearest to a measured frame; those with nothing in common come last. */
+export async function nearestSetups(db: Queries, frame: Measured, query: NearQuery): Promise<Listing<Setup>> {
+  // Of a large library either takes a while: a server does both at once.
+  const [ids, total] = await Promise.all([
+    nearestIds(db, frame, query),
+    countOffered(db, { ...query, sport: frame.shape.sport }),
+  ]);
+  return { rows: await setupsById(db, ids), total };
 }
 
 /** The ids of all that a search finds. */
