@@ -1,5 +1,6 @@
 import {
   arc,
+  crossings,
   lengthTo,
   line,
   momentsTo,
@@ -258,47 +259,25 @@ export function contains(outline: Outline, p: Point): boolean {
   return far <= Math.hypot(edge.xCm - outline.centreXCm, edge.yCm) + 1e-9;
 }
 
-/** Half the width of an outline at an x; 0 where it does not reach. Found by halving along one side, which falls from the tip to the bottom. */
-export function halfWidthAt(outline: Outline, xCm: number): number {
-  const { centreXCm, alongCm, sideCm } = outline;
+/**
+ * Half the width of an outline at an x, cm; 0 where it does not reach.
+ * @example halfWidthAt(ellipse(52, 16.5, 12.4), 52) // 12.4
+ */
+export function halfWidthAt({ centreXCm, alongCm, segments }: Outline, xCm: number): number {
   if (Math.abs(xCm - centreXCm) >= alongCm) return 0;
-  let [low, high] = [0, sideCm];
-  for (let step = 0; step < 50; step++) {
-    const middle = (low + high) / 2;
-    if (pointAtArc(outline, middle).xCm > xCm) low = middle;
-    else high = middle;
-  }
-  return pointAtArc(outline, (low + high) / 2).yCm;
+  return Math.max(0, ...segments.flatMap((segment) => crossings(segment, 'xCm', xCm)).map(({ yCm }) => yCm));
 }
 
-const widestArcs = new WeakMap<Outline, number>();
-function widestArc(outline: Outline): number {
-  let widest = widestArcs.get(outline);
-  if (widest !== undefined) return widest;
-  widest = 0;
-  for (let i = 1; i <= 200; i++) {
-    const arc = (outline.sideCm * i) / 200;
-    if (pointAtArc(outline, arc).yCm > pointAtArc(outline, widest).yCm) widest = arc;
-  }
-  widestArcs.set(outline, widest);
-  return widest;
-}
-
-/** From where to where an outline reaches at a distance from the long axis; nowhere beyond its sides. */
-export function lengthAt(outline: Outline, yCm: number): { from: number; to: number } {
-  const { acrossCm, sideCm, centreXCm } = outline;
+/**
+ * From where to where an outline reaches at a distance from the long axis, cm; nowhere beyond its sides.
+ * @example lengthAt(ellipse(52, 16.5, 12.4), 0) // { from: 35.5, to: 68.5 }
+ */
+export function lengthAt(
+  { acrossCm, centreXCm, segments }: Outline,
+  yCm: number,
+): { from: number; to: number } {
   const off = Math.abs(yCm);
   if (off >= acrossCm) return { from: centreXCm, to: centreXCm };
-  // Where it is widest parts the side into a rising and a falling half.
-  const widest = widestArc(outline);
-  const meets = (from: number, to: number): number => {
-    let [inside, outside] = [from, to];
-    for (let step = 0; step < 50; step++) {
-      const middle = (inside + outside) / 2;
-      if (pointAtArc(outline, middle).yCm >= off) inside = middle;
-      else outside = middle;
-    }
-    return pointAtArc(outline, (inside + outside) / 2).xCm;
-  };
-  return { from: meets(widest, sideCm), to: meets(widest, 0) };
+  const at = segments.flatMap((segment) => crossings(segment, 'yCm', off)).map(({ xCm }) => xCm);
+  return { from: Math.min(...at), to: Math.max(...at) };
 }

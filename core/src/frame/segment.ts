@@ -152,6 +152,20 @@ export function pointOn(segment: Segment, parameter: number): Point {
   };
 }
 
+/** Where a segment has a value of x or y: none, one or two points. A line all of which has it lies along the cut and counts as none. */
+export function crossings(segment: Segment, axis: keyof Point, value: number): Point[] {
+  if (segment.kind === 'line') {
+    const { from, to } = segment;
+    const u = (value - from[axis]) / (to[axis] - from[axis]);
+    return u >= -1e-9 && u <= 1 + 1e-9 ? [pointOn(segment, u)] : [];
+  }
+  const { centre, alongCm, acrossCm, t0, t1 } = segment;
+  const share = (value - centre[axis]) / (axis === 'xCm' ? alongCm : acrossCm);
+  // On the side that is kept t runs from 0 at the tip to π at the bottom.
+  const angles = axis === 'xCm' ? [Math.acos(share)] : [Math.asin(share), Math.PI - Math.asin(share)];
+  return angles.filter((t) => t >= t0 - 1e-9 && t <= t1 + 1e-9).map((t) => onArc(segment, t));
+}
+
 /** Unit vector along the segment at a parameter, in its direction. */
 export function tangentOn(segment: Segment, parameter: number): Point {
   if (segment.kind === 'line') {
