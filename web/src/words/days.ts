@@ -8,16 +8,20 @@ const zone = shallowRef<string>();
 export const setShopZone = (timeZone: string): void => {
   zone.value = timeZone;
 };
-const inShop = (options: Intl.DateTimeFormatOptions): Intl.DateTimeFormatOptions =>
-  zone.value ? { ...options, timeZone: zone.value } : options;
-
 /** Whether it is a day without a time. */
 export const isDayAlone = (iso: string): boolean => /^\d{4}-\d{2}-\d{2}$/.test(iso);
-/** A day without a time stands for itself: it is read at noon of no place in particular. */
-const said = (iso: string, options: Intl.DateTimeFormatOptions): string =>
-  isDayAlone(iso)
-    ? new Date(`${iso}T12:00Z`).toLocaleString(LANGUAGE, { ...options, timeZone: 'UTC' })
-    : new Date(iso).toLocaleString(LANGUAGE, inShop(options));
+
+/** Each way of saying a date is made once: a list says a hundred of them, and to make one takes longer than to use it. */
+const ways = new Map<string, Intl.DateTimeFormat>();
+function said(iso: string, options: Intl.DateTimeFormatOptions): string {
+  // A day without a time stands for itself: it is read at noon of no place in particular.
+  const [moment, timeZone] = isDayAlone(iso) ? [`${iso}T12:00Z`, 'UTC'] : [iso, zone.value];
+  const key = JSON.stringify([timeZone, options]);
+  let way = ways.get(key);
+  if (!way)
+    ways.set(key, (way = new Intl.DateTimeFormat(LANGUAGE, timeZone ? { ...options, timeZone } : options)));
+  return way.format(new Date(moment));
+}
 
 /** A moment's day where the shop is, as it is sorted: «2026-11-09». */
 export const shopDay = (iso: string): string => (isDayAlone(iso) ? iso : dayIn(zone.value ?? '', iso));
