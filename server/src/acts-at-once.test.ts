@@ -98,7 +98,7 @@ describe('the change log', () => {
     const [player] = (await serverNow().call('GET', '/players')).body.rows;
     await serverNow().db.run(`
       create function no_line() returns trigger language plpgsql as $$ begin raise exception 'no line'; end $$;
-      create trigger no_line before insert on change_log for each row execute function no_line();`);
+      create trigger no_line before insert on public.change_log for each row execute function no_line();`);
     try {
       const all = await added(async () => {
         for (const [name, [, , body]] of begins) {
@@ -121,7 +121,7 @@ describe('the change log', () => {
       expect((await serverNow().call('GET', `/players/${player.id}`)).body).toEqual(player);
       expect((await serverNow().call('GET', '/shop')).body.name).not.toBe('Renamed');
     } finally {
-      await serverNow().db.run('drop trigger no_line on change_log; drop function no_line');
+      await serverNow().db.run('drop trigger no_line on public.change_log; drop function no_line');
     }
   });
 

@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto';
 import type { Db, Queries } from './db';
 import * as bringOver from './migrations/0004_bring_over';
 import * as setupSums from './migrations/0008_setup_sums';
+import { lowerWalls } from './walls';
 
 const FILES = import.meta.glob<string>('./migrations/*.sql', {
   query: '?raw',
@@ -87,25 +88,4 @@ export async function migrate(db: Db, upTo = Infinity): Promise<void> {
     });
   }
   await walls.raise();
-}
-
-/** Tables between whose rows of several shops there is a wall now. */
-const walled = (db: Queries): Promise<{ name: string }[]> =>
-  db.query<{ name: string }>(
-    `select relname as name from pg_class where relkind = 'r' and relnamespace = 'public'::regnamespace and relforcerowsecurity order by 1`,
-  );
-async function lowerWalls(db: Db): Promise<{ raise: () => Promise<void> }> {
-  const before = await walled(db);
-  for (const { name } of before) await db.run(`alter table "${name}" no force row level security`);
-  return { raise: async () => (before.length > 0 ? db.transaction(raiseWalls) : undefined) };
-}
-/** Puts a wall between the rows of several shops: from then on a connection sees those of the shop that it names alone, its owner's too. */
-export async function raiseWalls(tx: Queries): Promise<void> {
-  const lacking = await tx.query<{ name: string }>(
-    `select c.relname as name from pg_class c join pg_attribute a on a.attrelid = c.oid and a.attname = 'shop_id'
-     where c.relkind = 'r' and c.relnamespace = 'public'::regnamespace and c.relname <> 'shop_list'
-       and not (c.relrowsecurity and c.relforcerowsecurity) order by 1`,
-  );
-  for (const { name } of lacking)
-    await tx.run(`alter table "${name}" enable row level security, force row level security`);
 }

@@ -8,6 +8,7 @@ import { areCurrent, isMigrated, migrate } from './migrate';
 import { NoDatabase } from './no-database';
 import { quickenSearch } from './quick-search';
 import { Presence, holdAlone, type Wire } from './presence';
+import { OWN_FIRST } from './walls';
 
 /** Types by their numbers in the catalogue of PostgreSQL. They come as from the embedded database: counts as numbers, days and times as ISO text. */
 const PARSERS: Record<number, (text: string) => unknown> = {
@@ -174,14 +175,15 @@ const OWN_SETTINGS = '-c timezone=UTC -c jit=off -c random_page_cost=1.1';
 /** Who forgets to say whose rows are meant is of a shop that there is not. */
 export const NO_SHOP = 'none';
 
-/** The pool of a shop's database. @param shop whose rows a connection sees until it is told */
+/** The pool of a database; where it has several shops, behind both walls. @param shop whose rows a connection sees until it is told */
 export function poolAt(url: string, shop?: string): pg.Pool {
   const pool = new pg.Pool({
     connectionString: url,
     max: 10,
     types,
     application_name: 'kevro',
-    options: shop === undefined ? OWN_SETTINGS : `${OWN_SETTINGS} -c kevro.shop=${shop}`,
+    options:
+      shop === undefined ? OWN_SETTINGS : `${OWN_SETTINGS} -c kevro.shop=${shop} -c search_path=${OWN_FIRST}`,
   });
   // A connection that goes while it works is said by what it was asked; unheard, it would end this process.
   pool.on('connect', (client) => client.on('error', () => undefined));

@@ -155,8 +155,8 @@ export async function finishErasing(db: Db): Promise<boolean> {
     const open = await db.query('select 1 from unfinished where what = $1', [ERASING]);
     if (open.length === 0) return true;
     // Each statement stands alone, since none of them may run within a transaction.
-    for (const table of CLEARED) await db.run(`vacuum full "${table}"`);
-    for (const table of CLEARED) await db.run(`analyze "${table}"`);
+    for (const table of CLEARED) await db.run(`vacuum full public."${table}"`);
+    for (const table of CLEARED) await db.run(`analyze public."${table}"`);
     if (db.ownFiles) {
       await db.run('vacuum full pg_statistic');
       // The log is begun anew twice, so that no file of it that is kept was written before.

@@ -17,7 +17,7 @@ export async function newBatch(db: Queries): Promise<number> {
 export const makeLive = (tx: Queries, batch: number): Promise<unknown> =>
   tx.query('update setup_batch set live = true where id = $1', [batch]);
 /** Nobody else tells the database how many there are now. */
-export const countSetups = (db: Queries): Promise<void> => db.run('vacuum (analyze) setup');
+export const countSetups = (db: Queries): Promise<void> => db.run('vacuum (analyze) public.setup');
 /** Takes a batch away that did not come to its end, part by part. */
 export async function dropBatch(db: Queries, batch: number): Promise<void> {
   for (;;) {

@@ -1,5 +1,5 @@
 import type { Db, Queries } from '../db/db';
-import { raiseWalls } from '../db/migrate';
+import { raiseWalls } from '../db/walls';
 import { newId } from '../records/id';
 
 /** One of the shops of a database. */

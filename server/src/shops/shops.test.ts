@@ -12,7 +12,9 @@ import { addShop, listShops, renameShop, standWalls } from './list';
 let cluster: Cluster;
 let url: string;
 let database: SharedDb;
+let behindSecond: Db;
 const servers: TestServer[] = [];
+const superuser = (): string => url.replace('//shopkeeper@', '//kevro@');
 const nobody = async (): Promise<void> => undefined;
 const never = (error: Error): never => {
   throw error;
@@ -26,17 +28,39 @@ beforeAll(async () => {
   const [lantern] = (await listShops(database)).filter(({ code }) => code === 'lantern-lane');
   for (const shop of [lantern, harbour])
     servers.push(await startTestServer(undefined, database.ofShop(shop?.id ?? '')));
+  // Without the path of a shop's connections a query finds the tables themselves.
+  behindSecond = dbOfPool(poolAt(url), harbour.id);
+  servers.push(await startTestServer(undefined, behindSecond));
 });
 afterAll(async () => {
   for (const server of servers) {
     server.hub.stop();
     await new Promise((done) => setTimeout(done, 0));
   }
+  await behindSecond.close();
   await database.close();
   await cluster.stop();
 });
 const lantern = () => servers[0] as TestServer;
 const harbour = () => servers[1] as TestServer;
+/** Does something with the second shop as its people come to it, and behind either wall alone. */
+async function behindEitherWall(work: (at: TestServer, wall: string) => Promise<void>): Promise<void> {
+  await work(harbour(), 'both walls');
+  await work(servers[2] as TestServer, 'the second wall');
+  const tables = await tablesOfShops();
+  await database.run(tables.map((name) => `alter table "${name}" no force row level security;`).join(''));
+  try {
+    await work(harbour(), 'the first wall');
+  } finally {
+    await standWalls(database);
+  }
+}
+const tablesOfShops = async (): Promise<string[]> => {
+  const rows = await database.query<{ name: string }>(
+    `select table_name as name from information_schema.columns where table_schema = 'public' and column_name = 'shop_id' and table_name <> 'shop_list'`,
+  );
+  return rows.map(({ name }) => name);
+};
 
 /** A shop with one of everything; its ids, by what they are of. */
 async function fill(at: TestServer, name: string): Promise<Record<string, string>> {
@@ -99,8 +123,8 @@ describe('two shops in one database', () => {
     expect(rows.map(({ name }: { name: string }) => name)).toEqual(['Halla Pellam']);
   });
 
-  it('list, search and count nothing of each other', async () => {
-    for (const path of [
+  it('list, search and count nothing of each other, behind either wall', async () => {
+    const PATHS = [
       '/players',
       '/frames',
       '/setups',
@@ -114,16 +138,20 @@ describe('two shops in one database', () => {
       '/guides',
       '/instruments',
       '/models',
-    ])
-      expect([path, JSON.stringify(await fetch(harbour().base + path).then((r) => r.text()))]).not.toEqual([
-        path,
-        expect.stringMatching(/Odo/),
-      ]);
-    for (const path of ['/players', '/frames', '/setups'])
-      expect([path, (await harbour().call('GET', path)).body.total]).toEqual([path, 1]);
+    ];
+    await behindEitherWall(async (at, wall) => {
+      for (const path of PATHS)
+        expect([wall, path, await fetch(at.base + path).then((r) => r.text())]).toEqual([
+          wall,
+          path,
+          expect.not.stringMatching(/Odo/),
+        ]);
+      for (const path of ['/players', '/frames', '/setups'])
+        expect([wall, path, (await at.call('GET', path)).body.total]).toEqual([wall, path, 1]);
+    });
   });
 
-  it('find nothing by the other’s ids, whatever is called with them', async () => {
+  it('find nothing by the other’s ids, whatever is called with them, behind either wall', async () => {
     const rowsOf = async (db: Db): Promise<string> => {
       const [found] = await db.query<{ all: string }>(
         `select (select json_agg(t order by id)::text from player t) || (select json_agg(t order by id)::text from frame t)
@@ -134,82 +162,89 @@ describe('two shops in one database', () => {
       return found?.all ?? '';
     };
     const before = await rowsOf(lantern().db);
-    let tried = 0;
-    for (const [name, call] of Object.entries<Call>(calls)) {
-      if (!call.path.includes(':id')) continue;
-      const resource = /^\/([a-z]+)/.exec(call.path)?.[1] ?? '';
-      const id = ids[resource] ?? ids.fittings ?? '';
-      for (const body of [
-        {},
-        {
-          key: `foreign-${name}`,
-          roundId: ids.rounds,
-          frameId: ids.frames,
-          playerId: ids.players,
-          readingId: 'x',
-          archived: true,
-          retired: true,
-          counts: false,
-        },
-      ]) {
-        const { status, body: answer } = await harbour().call(
-          call.method.toUpperCase(),
-          call.path.replace(':id', id),
-          call.method === 'get' ? undefined : body,
-        );
-        tried++;
-        expect([name, status >= 400 || !JSON.stringify(answer).includes('Odo')]).toEqual([name, true]);
-        if (call.method === 'get')
-          expect([name, status]).toEqual([
+    await behindEitherWall(async (at, wall) => {
+      let tried = 0;
+      for (const [name, call] of Object.entries<Call>(calls)) {
+        if (!call.path.includes(':id')) continue;
+        const resource = /^\/([a-z]+)/.exec(call.path)?.[1] ?? '';
+        const id = ids[resource] ?? ids.fittings ?? '';
+        for (const body of [
+          {},
+          {
+            key: `foreign-${name}-${wall}`,
+            roundId: ids.rounds,
+            frameId: ids.frames,
+            playerId: ids.players,
+            readingId: 'x',
+            archived: true,
+            retired: true,
+            counts: false,
+          },
+        ]) {
+          const { status, body: answer } = await at.call(
+            call.method.toUpperCase(),
+            call.path.replace(':id', id),
+            call.method === 'get' ? undefined : body,
+          );
+          tried++;
+          expect([wall, name, status >= 400 || !JSON.stringify(answer).includes('Odo')]).toEqual([
+            wall,
             name,
-            expect.toSatisfy((s: number) => s === 404 || JSON.stringify(answer).length < 400),
+            true,
           ]);
+          if (call.method === 'get')
+            expect([wall, name, status]).toEqual([
+              wall,
+              name,
+              expect.toSatisfy((s: number) => s === 404 || JSON.stringify(answer).length < 400),
+            ]);
+        }
       }
-    }
-    expect(tried).toBeGreaterThan(100);
-    // Named in what is sent.
-    for (const [path, body] of [
-      [
-        '/frames',
-        {
-          tag: 'X-1',
-          maker: 'Oskerra',
-          model: 'Tide',
-          shape: { sport: 'tennis', lengthCm: 68 },
-          ownerId: ids.players,
-        },
-      ],
-      ['/fittings', { playerId: ids.players, frameIds: [ids.frames] }],
-    ] as const)
-      expect([path, (await harbour().call('POST', path, body)).status]).toEqual([
-        path,
-        expect.toSatisfy((s: number) => s >= 400),
-      ]);
+      expect(tried).toBeGreaterThan(100);
+      // Named in what is sent.
+      for (const [path, body] of [
+        [
+          '/frames',
+          {
+            tag: 'X-1',
+            maker: 'Oskerra',
+            model: 'Tide',
+            shape: { sport: 'tennis', lengthCm: 68 },
+            ownerId: ids.players,
+          },
+        ],
+        ['/fittings', { playerId: ids.players, frameIds: [ids.frames] }],
+      ] as const)
+        expect([wall, path, (await at.call('POST', path, body)).status]).toEqual([
+          wall,
+          path,
+          expect.toSatisfy((s: number) => s >= 400),
+        ]);
+    });
     expect(await rowsOf(lantern().db)).toBe(before);
   });
 
-  it('stand behind a second wall: SQL that forgets to say whose rows it means finds and stores none of another', async () => {
+  it('stand behind two walls, either of which is enough: SQL that does not say whose rows it means finds and stores none of another', async () => {
     const [mine, there] = (await listShops(database)).map(({ id }) => id);
-    const own = database.ofShop(mine ?? '');
-    const tables = await database.query<{ name: string }>(
-      `select table_name as name from information_schema.columns where table_schema = 'public' and column_name = 'shop_id' and table_name <> 'shop_list'`,
-    );
+    const tables = await tablesOfShops();
     expect(tables.length).toBeGreaterThan(30);
-    for (const { name } of tables)
-      expect([name, await own.query(`select 1 from "${name}" where shop_id <> $1 limit 1`, [mine])]).toEqual([
-        name,
-        [],
-      ]);
-    expect(
-      await own.query('update player set name = $1 where shop_id = $2 returning 1', ['taken', there]),
-    ).toEqual([]);
-    expect(await own.query('delete from session where shop_id = $1 returning 1', [there])).toEqual([]);
-    await expect(
-      own.query(
-        `insert into player (id, name, level, style, sports, shop_id) values ('x', 'x', '', '', '[]', $1)`,
-        [there],
-      ),
-    ).rejects.toThrow(/row-level security/);
+    await behindEitherWall(async ({ db: own }) => {
+      for (const name of tables)
+        expect([
+          name,
+          await own.query(`select 1 from "${name}" where shop_id <> $1 limit 1`, [mine]),
+        ]).toEqual([name, []]);
+      expect(
+        await own.query('update player set name = $1 where shop_id = $2 returning 1', ['taken', there]),
+      ).toEqual([]);
+      expect(await own.query('delete from session where shop_id = $1 returning 1', [there])).toEqual([]);
+      await expect(
+        own.query(
+          `insert into player (id, name, level, style, sports, shop_id) values ('x', 'x', '', '', '[]', $1)`,
+          [there],
+        ),
+      ).rejects.toThrow(/row-level security|check option/);
+    });
     // Who says nothing is of no shop.
     const forgetful = dbOfPool(poolAt(url, NO_SHOP));
     expect(await forgetful.query('select 1 from player')).toEqual([]);
@@ -217,7 +252,7 @@ describe('two shops in one database', () => {
   });
 
   it('and behind their keys: a row of one cannot name a row of the other, even without that wall', async () => {
-    const client = new pg.Client({ connectionString: url.replace('//shopkeeper@', '//kevro@') });
+    const client = new pg.Client({ connectionString: superuser() });
     await client.connect();
     // A superuser sees through walls; keys hold for it too.
     const { rows } = await client.query<{ shop_id: string }>('select shop_id from frame where id <> $1', [
@@ -229,11 +264,12 @@ describe('two shops in one database', () => {
     await client.end();
   });
 
-  it('every table carries its shop in each of its keys, and has its wall', async () => {
+  it('every table carries its shop in each of its keys, and has both its walls', async () => {
     const without = await database.query<{ name: string }>(
       `select c.relname as name from pg_class c where c.relkind = 'r' and c.relnamespace = 'public'::regnamespace
          and c.relname not in ('migration', 'shop_list') and (not c.relforcerowsecurity
            or not exists (select from pg_policy p where p.polrelid = c.oid)
+           or not exists (select from pg_views v where v.schemaname = 'own_rows' and v.viewname = c.relname)
            or exists (select from pg_index i where i.indrelid = c.oid and i.indisunique and not exists
              (select from pg_attribute a where a.attrelid = c.oid and a.attname = 'shop_id' and a.attnum = any (i.indkey))))`,
     );
@@ -242,13 +278,14 @@ describe('two shops in one database', () => {
 });
 
 it('walls that nobody lived to raise are raised before several shops are served, and a user who sees through them serves none', async () => {
-  await database.run('alter table player no force row level security');
+  await database.run('alter table player no force row level security; drop view own_rows.frame');
   await standWalls(database);
-  const down = await database.query(
-    `select 1 from pg_class where relname = 'player' and not (relrowsecurity and relforcerowsecurity)`,
+  const standing = await database.query(
+    `select relname as name from pg_class where relname = 'player' and relrowsecurity and relforcerowsecurity
+     union all select viewname from pg_views where schemaname = 'own_rows' and viewname = 'frame'`,
   );
-  expect(down).toEqual([]);
-  const through = await openPostgres(url.replace('//shopkeeper@', '//kevro@'), nobody, never);
+  expect(standing).toEqual([{ name: 'player' }, { name: 'frame' }]);
+  const through = await openPostgres(superuser(), nobody, never);
   await expect(standWalls(through)).rejects.toThrow(/sees the rows of every shop/);
   await through.close();
 });
