@@ -1,14 +1,16 @@
 // Programs of Debian that the tests and the benches need, installed where they are missing and that is permitted.
 import { spawn } from 'node:child_process';
 import { existsSync, readdirSync } from 'node:fs';
-import { findChromium } from './chromium.mjs';
+import { findChromium, isBestChromium } from './chromium.mjs';
 
 const SERVERS = '/usr/lib/postgresql';
 
 export const CHROMIUM = {
-  name: 'chromium',
-  isThere: () => findChromium() !== undefined,
-  otherwise: 'The browser tests need Chromium. Install it (apt-get install chromium) or name it in CHROMIUM.',
+  name: 'chromium-headless-shell',
+  isThere: isBestChromium,
+  willDo: () => findChromium() !== undefined,
+  otherwise:
+    'The browser tests need Chromium. Install it (apt-get install chromium-headless-shell) or name it in CHROMIUM.',
 };
 /** The server of the tests: Debian's own. */
 export const POSTGRES = {
@@ -39,14 +41,21 @@ const end = (sentence) => {
   process.exit(1);
 };
 
-/** Installs what is missing of some programs, while other work goes on: whoever needs them waits for it. It ends this process where one cannot be had. */
+/**
+ * Installs what is missing of some programs, while other work goes on: whoever needs them waits for it. It ends this process where one cannot be had, and nothing
+ * else that is there will do.
+ */
 export async function ensurePrograms(...programs) {
   const missing = programs.filter(({ isThere }) => !isThere());
   if (missing.length === 0) return;
-  if (process.getuid?.() !== 0) end(missing.map(({ otherwise }) => otherwise).join('\n'));
+  const lacking = () => missing.filter(({ isThere, willDo }) => !isThere() && !willDo?.());
+  if (process.getuid?.() !== 0) {
+    const told = lacking().map(({ otherwise }) => otherwise);
+    return told.length > 0 ? end(told.join('\n')) : undefined;
+  }
   const names = missing.map(({ name }) => name);
   console.log(`Installing ${names.join(', ')}…`);
   await installed(names);
-  const failed = missing.filter(({ isThere }) => !isThere());
+  const failed = lacking();
   if (failed.length > 0) end(`${failed.map(({ name }) => name).join(', ')} could not be installed.`);
 }
