@@ -166,7 +166,7 @@ async function comparing(): Promise<void> {
         Object.assign(window, { held });
       });
       const from = performance.now();
-      await tab.getByRole('button', { name: 'Which setups can this frame reach?' }).click();
+      await tab.getByRole('button', { name: 'What can this frame become?' }).click();
       await tab
         .getByRole('checkbox', { name: /^Only what this frame can become/ })
         .waitFor({ timeout: 120_000 });

@@ -178,7 +178,7 @@ test.describe('setups are compared', () => {
     expect(brushed).toBeLessThan(all);
     expect(await field('Balance from, cm').inputValue()).not.toBe('');
     // Once the whole library is worked out, the brush lists all of it that it holds, not only what was at hand.
-    await button('Which setups can this frame reach?').click();
+    await button('What can this frame become?').click();
     const said = page.getByText(/^\d+ selected from the library/);
     await said.waitFor();
     const inBrush = Number((await said.innerText()).split(' ')[0]);
@@ -189,7 +189,7 @@ test.describe('setups are compared', () => {
   test('with what of the whole library this frame can become, worked out beside the page', async () => {
     const { fitting, frame, measurement } = await makeFitting(shop);
     await page.goto(`/fittings/${fitting.id}/compare`);
-    await button('Which setups can this frame reach?').click();
+    await button('What can this frame become?').click();
     const only = page.getByRole('checkbox', { name: /^Only what this frame can become/ });
     await only.waitFor();
     // As many as the computation says of every setup of the sport, each brought to this frame.

@@ -34,7 +34,7 @@ const PICTURES = [
     'light',
     async (page) => {
       await page.keyboard.press('v');
-      await page.getByRole('button', { name: 'Which setups can this frame reach?' }).click();
+      await page.getByRole('button', { name: 'What can this frame become?' }).click();
     },
   ],
   ['aim', '/fittings/f-ilka/aim'],

@@ -5,6 +5,7 @@ export * from './bench-words';
 export * from './guard-words';
 export * from './programme-words';
 export * from './season-words';
+export { COUNTED, type InAll } from './records/text';
 export * from './records/access';
 export * from './instrument-kinds';
 export { PART_SCHEMAS } from './parts';

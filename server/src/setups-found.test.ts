@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { ALL_SPORTS, bringTo, nearest, sportData, type Dress } from '@kevro/core';
-import { type Setup } from '@kevro/contract';
+import { COUNTED, type Setup } from '@kevro/contract';
 import { onLibrary } from './test-setups';
 
 const { call, store, measuredFrame } = onLibrary();
@@ -154,5 +154,30 @@ describe('the library is asked', () => {
     });
     expect(status).toBe(200);
     expect((await call('GET', `/setups?search=${encodeURIComponent(long)}`)).body.total).toBe(1);
+  });
+
+  it('by what very many have: so many are counted, that there are more is told, and each can be read', async () => {
+    const rows = Array.from({ length: COUNTED }, (_, i) => `Throng ${i};padel;${340 + (i % 40)}`);
+    await store(['name;sport;weight (g)', ...rows].join('\n'));
+    const own = await measuredFrame('padel', {});
+    const counts = async (): Promise<unknown[]> => {
+      const found = await Promise.all(
+        ['/setups?search=throng', '/setups?sport=padel&minWeight=340&search=throng'].map((path) =>
+          call('GET', path),
+        ),
+      );
+      const [inAll] = (await call('GET', '/search?q=throng')).body;
+      return [...found.map(({ body }) => body), inAll].map(({ total, orMore }) => [total, orMore]);
+    };
+    expect(await counts()).toEqual([1, 2, 3].map(() => [COUNTED, undefined]));
+    await store('name;sport;weight (g)\nThrong of one more;padel;350');
+    expect(await counts()).toEqual([1, 2, 3].map(() => [COUNTED, true]));
+    const near = (await call('GET', `/measurements/${own.id}/setups?limit=1`)).body;
+    expect([near.total, near.orMore]).toEqual([COUNTED, true]);
+    const last = (await call('GET', `/setups?search=throng&limit=5&offset=${COUNTED - 1}`)).body.rows;
+    expect(last.map((r: Setup) => r.name)).toEqual(['Throng 9999', 'Throng of one more']);
+    // A list that is not searched is counted to the last.
+    const whole = (await call('GET', '/setups?sport=padel&limit=1')).body;
+    expect([whole.total > COUNTED, whole.orMore]).toEqual([true, undefined]);
   });
 });

@@ -14,7 +14,7 @@ import {
 import { frame, stringBed, stringing } from './frame';
 import { placedPart, removal, stringingJob } from './placement';
 import { player } from './player';
-import { key, text } from './text';
+import { inAll, key, text } from './text';
 
 const by = text(80).default('');
 const note = text(500).default('');
@@ -245,7 +245,7 @@ export const searchQuery = z.strictObject({ q: z.string().trim().max(80).default
 export const searchAnswer = z.array(
   z.strictObject({
     kind: z.enum(FOUND_KINDS),
-    total: z.number(),
+    ...inAll,
     rows: z.array(z.strictObject({ id: z.string(), title: z.string(), detail: z.string() })),
   }),
 );

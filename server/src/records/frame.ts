@@ -86,8 +86,13 @@ export async function listFrames(db: Queries, query: FrameQuery): Promise<Listin
   if (query.sport) asked.and("f.shape->>'sport' = ?", query.sport);
   if (query.owner === 'stock') asked.and('f.owner_id is null');
   else if (query.owner) asked.and('f.owner_id = ?', query.owner);
-  const { rows, total } = await readListing<ListRow>(db, { ...LIST, order: ORDER[query.sort] }, asked, query);
-  return { rows: rows.map(rowOf), total };
+  const { rows, ...inAll } = await readListing<ListRow>(
+    db,
+    { ...LIST, order: ORDER[query.sort] },
+    asked,
+    query,
+  );
+  return { rows: rows.map(rowOf), ...inAll };
 }
 
 type FrameToStore = Required<Omit<NewFrame, 'nominal'>> & Pick<NewFrame, 'nominal'>;

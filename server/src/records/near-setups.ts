@@ -11,7 +11,7 @@ import {
 } from '@kevro/core';
 import type { BroughtSetups, Setup, SetupQuery } from '@kevro/contract';
 import type { Queries } from '../db/db';
-import type { Conditions, Listing } from './listing';
+import { countOf, type Conditions, type Listing } from './listing';
 import { askedOf, setupsById } from './setup';
 
 /** A measured frame, as far as setups are set against it. */
@@ -104,7 +104,7 @@ function nearSql(
 /** What is offered beside a frame: not what is retired, nor a report that stands back; what was asked for by name is found all the same. */
 const offered = (query: Pick<SetupQuery, 'search' | 'kind' | 'ids'> & { sport: Sport }): Conditions => {
   const conditions = askedOf(query);
-  return query.ids ? conditions : conditions.and('not stands_back');
+  return query.ids ? conditions : conditions.narrow('not stands_back');
 };
 
 /** Within how many noticeable steps of weight and swing weight the nearest are looked for first, and then. */
@@ -156,11 +156,11 @@ async function nearestIds(db: Queries, frame: Measured, query: NearQuery): Promi
 /** The setups nearest to a measured frame; those with nothing in common come last. */
 export async function nearestSetups(db: Queries, frame: Measured, query: NearQuery): Promise<Listing<Setup>> {
   // Of a large library either takes a while: a server does both at once.
-  const [ids, total] = await Promise.all([
+  const [ids, inAll] = await Promise.all([
     nearestIds(db, frame, query),
-    countOffered(db, { ...query, sport: frame.shape.sport }),
+    countOf(db, 'setup', offered({ ...query, sport: frame.shape.sport })),
   ]);
-  return { rows: await setupsById(db, ids), total };
+  return { rows: await setupsById(db, ids), ...inAll };
 }
 
 /** The ids of all that a search finds. */
@@ -173,8 +173,9 @@ export async function offeredIds(db: Queries, query: Parameters<typeof offered>[
   return all?.ids ?? [];
 }
 
-async function countOffered(db: Queries, query: Parameters<typeof offered>[0]): Promise<number> {
-  const { where, values } = offered(query);
+/** How many there are to bring to a frame: whoever brings them all wants to know how far it is. */
+async function countOffered(db: Queries, sport: Sport): Promise<number> {
+  const { where, values } = offered({ sport });
   const [row] = await db.query<{ n: number }>(`select count(*) as n from setup ${where}`, values);
   return row?.n ?? 0;
 }
@@ -204,7 +205,7 @@ export async function broughtSetups(
     swingWeight: all?.swing ?? [],
     twistWeight: all?.twist ?? [],
     distanceSteps: all?.steps ?? [],
-    total: await countOffered(db, { sport }),
+    total: await countOffered(db, sport),
     next: ids.length === limit ? (ids.at(-1) ?? null) : null,
   };
 }

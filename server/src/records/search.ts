@@ -72,7 +72,7 @@ export async function searchAll(db: Queries, text: string): Promise<Found> {
     Object.entries(KINDS).map(async ([kind, { found: holds, title, detail, order, join = '', only }]) => {
       const asked = new Conditions().search(text, holds);
       if (only) asked.and(only);
-      const { rows, total } = await readListing<Found[number]['rows'][number]>(
+      const { rows, ...inAll } = await readListing<Found[number]['rows'][number]>(
         db,
         {
           id: 't.id',
@@ -84,7 +84,7 @@ export async function searchAll(db: Queries, text: string): Promise<Found> {
         asked,
         { limit: SHOWN, offset: 0 },
       );
-      return { kind: kind as FoundKind, total, rows };
+      return { kind: kind as FoundKind, ...inAll, rows };
     }),
   );
   return found.filter(({ rows }) => rows.length > 0);

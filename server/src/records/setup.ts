@@ -107,19 +107,19 @@ export function askedOf(query: Partial<SetupQuery>): Conditions {
   else conditions.and('retired = ?', query.retired ?? false);
   conditions.search(search, 'words like ?');
   if (kind) conditions.and('source_kind = ?', kind);
-  if (style) conditions.and('strpos(lower(style), lower(?)) > 0', style);
-  for (const [key, sql] of RANGES) if (query[key] !== undefined) conditions.and(sql, query[key]);
+  if (style) conditions.narrow('strpos(lower(style), lower(?)) > 0', style);
+  for (const [key, sql] of RANGES) if (query[key] !== undefined) conditions.narrow(sql, query[key]);
   return conditions.and(LIVE);
 }
 
 export async function listSetups(db: Queries, query: SetupQuery): Promise<Listing<SetupRow>> {
-  const { rows, total } = await readListing<Row>(
+  const { rows, ...inAll } = await readListing<Row>(
     db,
     { id: 'id', find: 'setup', columns: table.list(), from: 'setup', order: orderOf(query) },
     askedOf(query),
     query,
   );
-  return { rows: rows.map(rowOf), total };
+  return { rows: rows.map(rowOf), ...inAll };
 }
 
 /** Everything that a query finds, part by part in the order of their ids: for a file, however many there are. */

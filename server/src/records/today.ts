@@ -10,7 +10,7 @@ import {
 import type { FittingRow, TodayQuery } from '@kevro/contract';
 import type { Queries } from '../db/db';
 import { bedsOf } from './bed';
-import { Conditions, readListing } from './listing';
+import { Conditions, readListing, type Listing } from './listing';
 import { ARRIVAL } from './measurement';
 import { together } from './together';
 
@@ -121,7 +121,7 @@ export async function listFittings(
   db: Queries,
   { closed, search, sport, limit, offset }: TodayQuery,
   now: string,
-): Promise<{ rows: FittingRow[]; total: number }> {
+): Promise<Listing<FittingRow>> {
   const asked = new Conditions()
     .and(`f.closed_at is ${closed ? 'not null' : 'null'}`)
     .search(search, foundInFitting('f'));
@@ -130,7 +130,7 @@ export async function listFittings(
       "exists (select 1 from fitting_frame ff join frame fr on fr.id = ff.frame_id where ff.fitting_id = f.id and fr.shape->>'sport' = ?)",
       sport,
     );
-  const { rows: found, total } = await readListing<TodayRecord>(
+  const { rows: found, ...inAll } = await readListing<TodayRecord>(
     db,
     {
       id: 'f.id',
@@ -173,7 +173,7 @@ export async function listFittings(
         stringsDue: dueOf.get(frame.id) ?? [],
       })),
   }));
-  return { rows, total };
+  return { rows, ...inAll };
 
   function nextOf(frame: TodayFrame): Pick<FittingRow['frames'][number], 'programme' | 'next'> {
     const on = runningOn(frame);

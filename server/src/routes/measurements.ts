@@ -168,7 +168,7 @@ export function measurementRoutes(router: Router, acts: Acts): void {
 
   answer(router, 'nearSetups', async ({ params, query }) => {
     const frame = await measured(params.id);
-    const { rows, total } = await nearestSetups(db, frame, query);
+    const { rows, ...inAll } = await nearestSetups(db, frame, query);
     const sport = withOwn(sportData(frame.shape.sport), frame.own);
     return {
       rows: rows.map((setup) => {
@@ -176,7 +176,7 @@ export function measurementRoutes(router: Router, acts: Acts): void {
         const { distanceSteps, unknown } = stepDistance(frame.specs, specs, sport);
         return { setup, distanceSteps, unknown };
       }),
-      total,
+      ...inAll,
     };
   });
 

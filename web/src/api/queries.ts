@@ -8,8 +8,9 @@ import {
 } from '@tanstack/vue-query';
 import { refDebounced, until } from '@vueuse/core';
 import { computed, effectScope, ref, type ComputedRef, type Ref } from 'vue';
-import type { AnswerOf, CallName } from '@kevro/contract';
+import type { AnswerOf, CallName, InAll } from '@kevro/contract';
 import { onChanged } from '../ui/changes';
+import { howMany } from '../words/counted';
 import { api } from './client';
 
 /** How often what could not be read is asked for again, ms: a server that was away is back without anybody pressing anything. */
@@ -82,9 +83,8 @@ export const useRecord = <N extends CallName>(name: N, id: () => string | null |
 /** A call by which a record is read: it needs nothing but its id. */
 type Reading<N extends CallName> = (name: N, input: { id: string }) => Promise<AnswerOf<N>>;
 
-interface Part<R> {
+interface Part<R> extends InAll {
   rows: R[];
-  total: number;
 }
 /** How many rows come at first and with each "more". */
 const PART = 100;
@@ -118,11 +118,16 @@ export function useListing<Q extends object, R>(
     queries,
   );
   const rows = computed(() => data.value?.pages.flatMap((one) => one.rows));
-  const total = computed(() => data.value?.pages.at(-1)?.total ?? 0);
+  const inAll = computed((): InAll => data.value?.pages.at(-1) ?? { total: 0 });
+  /** «100 of 240», as long as not all of it is shown. */
+  const left = computed(() => {
+    const shown = rows.value?.length ?? 0;
+    return shown < inAll.value.total || inAll.value.orMore ? `${shown} of ${howMany(inAll.value)}` : '';
+  });
   /** Reads again as many as are shown, after something was stored. */
   const load = async (): Promise<void> => void (await refetch());
   const more = async (): Promise<void> => void (await fetchNextPage());
-  return { rows, total, failure: said(error), load, more };
+  return { rows, inAll, left, failure: said(error), load, more };
 }
 
 /** How many records to choose from are offered at once; the rest is found by typing. */
@@ -164,7 +169,7 @@ export function useSearch<R>(
       ? found
       : found.filter((row) => words.every((word) => wordsOf(row).toLowerCase().includes(word)));
   });
-  const total = computed(() => data.value?.total ?? 0);
+  const inAll = computed((): InAll => data.value ?? { total: 0 });
   const failure = said(error);
   /**
    * Enter in the field, with something typed: waits for the answer to it and gives the one record that it fits.
@@ -179,5 +184,5 @@ export function useSearch<R>(
     await until(() => answered.value || failure.value !== '').toBe(true);
     return wanted.value === typed && rows.value.length === 1 ? rows.value[0] : undefined;
   }
-  return { rows, total, text, failure, onlyMatch };
+  return { rows, inAll, text, failure, onlyMatch };
 }

@@ -4,6 +4,7 @@ import { computed, nextTick, ref, useId, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import type { AnswerOf, FoundKind } from '@kevro/contract';
 import { api } from '../api/client';
+import { howMany } from '../words/counted';
 import Sheet from '../ui/Sheet.vue';
 
 // What a fitter comes here to do: type a few letters of anything, see it, and be there.
@@ -57,12 +58,12 @@ const groups = computed(() => {
   const places = PLACES.filter(({ title }) => words !== '' && title.toLowerCase().includes(words));
   const own = places.map(({ title, path }): Option => ({ title, path, detail: '' }));
   return [
-    ...(found.value ?? []).map(({ kind, total, rows }) => ({
+    ...(found.value ?? []).map(({ kind, rows, ...inAll }) => ({
       title: TITLES[kind],
-      more: total - rows.length,
+      more: inAll.total > rows.length ? howMany(inAll, rows.length) : '',
       options: rows.map(({ id, title, detail }): Option => ({ title, detail, path: PATHS[kind](id) })),
     })),
-    ...(own.length > 0 ? [{ title: 'Places', more: 0, options: own }] : []),
+    ...(own.length > 0 ? [{ title: 'Places', more: '', options: own }] : []),
   ];
 });
 const options = computed(() => groups.value.flatMap((group) => group.options));
@@ -149,7 +150,7 @@ async function go(option: Option | undefined): Promise<void> {
           <span>{{ option.title }}</span>
           <span class="soft small">{{ option.detail }}</span>
         </div>
-        <p v-if="group.more > 0" class="soft small mb-0 pl-3">{{ group.more }} more: add a word</p>
+        <p v-if="group.more" class="soft small mb-0 pl-3">{{ group.more }} more: add a word</p>
       </div>
     </div>
   </Sheet>

@@ -40,7 +40,7 @@ export function useOtherFrames(chosen: Ref<string | null>) {
       found.delete(fitting.record?.id ?? '');
       const measured = [...found.values()].filter(({ newest }) => newest !== null);
       for (const row of measured) known.set(row.id, row);
-      return { rows: measured, total: all.total };
+      return { ...all, rows: measured };
     },
     name,
     (frame) => `${frame.tag} ${frame.maker} ${frame.model} ${frame.ownerName ?? ''}`,

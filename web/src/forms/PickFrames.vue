@@ -2,6 +2,7 @@
 import { computed, ref, watch } from 'vue';
 import type { FrameRow } from '@kevro/contract';
 import { api } from '../api/client';
+import { howMany } from '../words/counted';
 import { useSearch } from '../api/queries';
 import { isNumber, tagIn, useBurst } from '../ui/bursts';
 
@@ -15,7 +16,7 @@ type Named = Pick<FrameRow, 'id' | 'tag' | 'maker' | 'model' | 'ownerName'>;
 const known = ref(new Map<string, Named>());
 const none = ref('');
 const scanFailure = ref('');
-const { rows, total, text, failure, onlyMatch } = useSearch<FrameRow>(
+const { rows, inAll, text, failure, onlyMatch } = useSearch<FrameRow>(
   'frames',
   (query) => api('frames', { query }),
   none,
@@ -91,8 +92,8 @@ useBurst((scanned) => {
   return true;
 });
 const hint = computed(() =>
-  total.value > rows.value.length
-    ? `${total.value} in all: type to find more`
+  inAll.value.total > rows.value.length
+    ? `${howMany(inAll.value)} in all: type to find more`
     : 'Choose 2 to 6 to fit as a set',
 );
 </script>

@@ -2,6 +2,7 @@
 import { computed, ref, shallowRef, watch } from 'vue';
 import type { Player } from '@kevro/contract';
 import { api } from '../api/client';
+import { howMany } from '../words/counted';
 import { useRecord } from '../api/queries';
 import { useSearch } from '../api/queries';
 
@@ -26,7 +27,7 @@ const listed = shallowRef<Player | undefined>(known);
 const { record: found } = useRecord('player', () => (id.value === listed.value?.id ? undefined : id.value));
 const chosen = computed(() => [listed.value, found.value].find((player) => player?.id === id.value));
 const name = computed(() => chosen.value?.name ?? none ?? '');
-const { rows, total, text, failure, onlyMatch } = useSearch<Player>(
+const { rows, inAll, text, failure, onlyMatch } = useSearch<Player>(
   'players',
   (query) => api('players', { query }),
   name,
@@ -71,7 +72,7 @@ async function chooseOnly(event: KeyboardEvent): Promise<void> {
   text.value = only.name;
 }
 const hint = computed(() =>
-  total.value > rows.value.length ? `${total.value} in all: type to find more` : '',
+  inAll.value.total > rows.value.length ? `${howMany(inAll.value)} in all: type to find more` : '',
 );
 </script>
 

@@ -23,7 +23,7 @@ const query = reactive({
   sort: 'tag' as FrameQuery['sort'],
   archived: false,
 });
-const { rows, total, failure, load, more } = useListing(
+const { rows, left, failure, load, more } = useListing(
   'frames',
   query,
   ({ search, sport, sort, archived, limit, offset }) =>
@@ -123,7 +123,7 @@ const SORTS: { value: typeof query.sort; title: string }[] = [
           </tr>
         </tbody>
       </table>
-      <ListFoot :shown="frames.length" :total="total" @more="more" />
+      <ListFoot :left="left" @more="more" />
     </template>
     <template #after>
       <v-switch v-model="query.archived" label="Show the archived ones" class="no-print" />

@@ -24,7 +24,7 @@ const saved = useSaved();
 const whole = useWholeLibrary();
 const router = useRouter();
 const { filters, columns, views, query, ranged, narrowed, keep, show, forget, clear } = useSetupView();
-const { row, look, total, failure, load } = useSparseList(
+const { row, look, inAll, failure, load } = useSparseList(
   () => query.value,
   (asked) => api('setups', { query: asked }),
 );
@@ -72,7 +72,9 @@ const file = (of: 'setups.csv' | 'setups.json'): string => urlOf(of, query.value
     <div class="page-top">
       <h1>Setups</h1>
       <span class="soft" role="status">{{
-        total === undefined ? '' : counted(total, 'setup', 'setups')
+        inAll === undefined
+          ? ''
+          : counted(inAll, 'setup', 'setups') + (inAll.orMore ? `, the first ${inAll.total} listed` : '')
       }}</span>
       <span class="spring" />
       <router-link :to="{ name: 'guides' }">Guides</router-link>
@@ -137,8 +139,8 @@ const file = (of: 'setups.csv' | 'setups.json'): string => urlOf(of, query.value
       <p class="miss">{{ failure }}</p>
       <v-btn variant="outlined" @click="load">Try again</v-btn>
     </div>
-    <p v-else-if="total === undefined" class="soft" role="status">Loading…</p>
-    <p v-else-if="total === 0" class="soft">
+    <p v-else-if="inAll === undefined" class="soft" role="status">Loading…</p>
+    <p v-else-if="inAll.total === 0" class="soft">
       {{
         narrowed
           ? 'No setup like that. Search for less, or look among the others.'
@@ -147,7 +149,7 @@ const file = (of: 'setups.csv' | 'setups.json'): string => urlOf(of, query.value
     </p>
     <SetupTable
       v-else
-      :total="total"
+      :total="inAll.total"
       :row="row"
       :columns="columns"
       :sort="filters.sort"

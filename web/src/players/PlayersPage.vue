@@ -23,7 +23,7 @@ const query = reactive({
   sort: 'name' as PlayerQuery['sort'],
   archived: false,
 });
-const { rows, total, failure, load, more } = useListing(
+const { rows, left, failure, load, more } = useListing(
   'players',
   query,
   ({ search, sport, sort, archived, limit, offset }) =>
@@ -125,7 +125,7 @@ const SORTS: { value: typeof query.sort; title: string }[] = [
           </tr>
         </tbody>
       </table>
-      <ListFoot :shown="players.length" :total="total" @more="more" />
+      <ListFoot :left="left" @more="more" />
       <p class="soft small mt-2">
         The ceiling is the highest {{ SPECS.swingWeight.name }}, in {{ SPECS.swingWeight.unit }}, at which the
         player is on time.

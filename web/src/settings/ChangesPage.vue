@@ -9,7 +9,7 @@ import { useListing } from '../api/queries';
 import { vWide } from '../ui/wide-table';
 
 // What a fitter comes here to do: see who changed something, when, and go to it.
-const { rows, total, failure, load, more } = useListing('changes', reactive({}), ({ limit, offset }) =>
+const { rows, inAll, left, failure, load, more } = useListing('changes', reactive({}), ({ limit, offset }) =>
   api('changes', { query: { limit, offset } }),
 );
 type Row = AnswerOf<'changes'>['rows'][number];
@@ -47,7 +47,7 @@ const linkOf = ({ record, recordId, title }: Row): string | undefined => {
           </tr>
         </thead>
         <tbody>
-          <tr v-for="(row, i) in rows" :key="total - i">
+          <tr v-for="(row, i) in rows" :key="inAll.total - i">
             <td class="nowrap">{{ momentWords(row.at) }}</td>
             <td>{{ row.who }}</td>
             <td>{{ row.what }}</td>
@@ -58,7 +58,7 @@ const linkOf = ({ record, recordId, title }: Row): string | undefined => {
           </tr>
         </tbody>
       </table>
-      <ListFoot :shown="rows.length" :total="total" @more="more" />
+      <ListFoot :left="left" @more="more" />
     </template>
   </div>
 </template>

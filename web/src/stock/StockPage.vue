@@ -175,7 +175,7 @@ async function retire({ part, retired }: PartRow): Promise<void> {
         >
         {{ f.maker }} {{ f.model }}
       </p>
-      <ListFoot :shown="shelf.rows.value?.length ?? 0" :total="shelf.total.value" @more="shelf.more" />
+      <ListFoot :left="shelf.left.value" @more="shelf.more" />
     </template>
     <template #after>
       <AddStarters v-if="rows?.length === 0" @added="load" />

@@ -2,7 +2,7 @@ import { watchDebounced } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, reactive, ref, shallowRef, watch } from 'vue';
 import { bringTo, stepDistance, type BroughtSetup } from '@kevro/core';
-import type { Measurement, Setup, SourceKind } from '@kevro/contract';
+import type { InAll, Measurement, Setup, SourceKind } from '@kevro/contract';
 import { api } from '../api/client';
 import { SOURCE_NAMES } from '../words';
 import { toldStrings } from '../words/strings';
@@ -26,7 +26,7 @@ export const useLibrary = defineStore('library', () => {
   const query = reactive<{ search: string; kind: SourceKind | null }>({ search: '', kind: null });
   const found = shallowRef<NearSetup[]>([]);
   const beside = shallowRef<NearSetup[]>([]);
-  const total = ref(0);
+  const inAll = shallowRef<InAll>({ total: 0 });
   const loading = ref(false);
   const failure = ref('');
   let asked = 0;
@@ -68,7 +68,7 @@ export const useLibrary = defineStore('library', () => {
     const own = ++asked;
     if (!measurement) {
       found.value = [];
-      total.value = 0;
+      inAll.value = { total: 0 };
       return;
     }
     loading.value = true;
@@ -91,7 +91,7 @@ export const useLibrary = defineStore('library', () => {
       if (own !== asked) return;
       const rows = answer.rows.map(({ setup }) => near(setup, measurement));
       found.value = offset > 0 ? [...found.value, ...rows] : rows;
-      total.value = kept?.length ?? answer.total;
+      inAll.value = kept ? { total: kept.length } : answer;
       failure.value = '';
     } catch (error) {
       if (own === asked) failure.value = error instanceof Error ? error.message : String(error);
@@ -165,5 +165,5 @@ export const useLibrary = defineStore('library', () => {
   const named = (id: string | null | undefined): NearSetup | undefined =>
     atHand.value.find((n) => n.setup.id === id);
 
-  return { query, found, beside, total, loading, failure, load, more, ask, atHand, named, keepTo };
+  return { query, found, beside, inAll, loading, failure, load, more, ask, atHand, named, keepTo };
 });

@@ -18,7 +18,7 @@ import { GROUP_TITLES, grouped, leftWords } from './groups';
 
 // What a fitter comes here to do: see what the day asks for, and what waits by itself; go there by one key; open a new fitting.
 const query = reactive({ closed: false, search: '', sport: null as Sport | null });
-const { rows, total, failure, load, more } = useListing(
+const { rows, left, failure, load, more } = useListing(
   'today',
   query,
   ({ closed, search, sport, limit, offset }) =>
@@ -175,7 +175,7 @@ useArrowsAlong('.today a.entry');
         </ul>
       </section>
     </template>
-    <ListFoot v-if="rows && rows.length > 0" :shown="rows.length" :total="total" @more="more" />
+    <ListFoot :left="left" @more="more" />
 
     <section v-if="!query.closed && day && day.matches.length > 0" aria-label="Matches soon">
       <h2 class="heading">Matches soon</h2>

@@ -1,5 +1,6 @@
 import { useIntervalFn, watchDebounced } from '@vueuse/core';
-import { onMounted, ref, shallowReactive } from 'vue';
+import { onMounted, ref, shallowReactive, shallowRef } from 'vue';
+import type { InAll } from '@kevro/contract';
 import { onChanged } from './changes';
 
 /** How many rows are read at once. */
@@ -13,11 +14,11 @@ const AGAIN_MS = 3000;
  */
 export function useSparseList<Q extends object, R>(
   query: () => Q,
-  fetch: (query: Q & { limit: number; offset: number }) => Promise<{ rows: R[]; total: number }>,
+  fetch: (query: Q & { limit: number; offset: number }) => Promise<{ rows: R[] } & InAll>,
 ) {
   const parts = shallowReactive(new Map<number, readonly R[]>());
   const asked = new Set<number>();
-  const total = ref<number>();
+  const inAll = shallowRef<InAll>();
   const failure = ref('');
   let edition = 0;
 
@@ -29,7 +30,7 @@ export function useSparseList<Q extends object, R>(
       const found = await fetch({ ...query(), limit: PART, offset: part * PART });
       if (own !== edition) return;
       parts.set(part, found.rows);
-      total.value = found.total;
+      inAll.value = found;
       failure.value = '';
     } catch (error) {
       if (own !== edition) return;
@@ -54,5 +55,5 @@ export function useSparseList<Q extends object, R>(
   onChanged(load);
   useIntervalFn(() => failure.value && load(), AGAIN_MS);
   watchDebounced(query, load, { debounce: 150, deep: true });
-  return { row, look, total, failure, load };
+  return { row, look, inAll, failure, load };
 }

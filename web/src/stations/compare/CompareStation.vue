@@ -6,6 +6,7 @@ import type { AnswerOf } from '@kevro/contract';
 import { api } from '../../api/client';
 import { useArrowsAlong, useKeys } from '../../ui/keys';
 import ChoiceRow from '../../ui/ChoiceRow.vue';
+import { howMany } from '../../words/counted';
 import { dressWords } from '../../words/dress';
 import { bedWords, spreadWords } from '../../words/strings';
 import { useKept } from '../../ui/kept';
@@ -237,13 +238,13 @@ const nearestId = computed(() => library.beside[0]?.id);
         v-model="onlyReached"
         :label="`Only what this frame can become (${whole.reachableCount})`"
       />
-      <v-btn v-else variant="outlined" @click="whole.start()">Which setups can this frame reach?</v-btn>
+      <v-btn v-else variant="outlined" @click="whole.start()">What can this frame become?</v-btn>
       <p v-if="whole.failure" class="miss small mb-0" role="alert">{{ whole.failure }}</p>
       <p v-if="library.failure" class="miss" role="alert">{{ library.failure }}</p>
       <p v-else-if="library.loading && library.found.length === 0" class="soft" role="status">
         Finding setups…
       </p>
-      <p v-else-if="library.total === 0" class="soft">
+      <p v-else-if="library.inAll.total === 0" class="soft">
         {{
           library.query.search || library.query.kind
             ? 'No setups found. Try fewer letters or all sources.'
@@ -255,7 +256,7 @@ const nearestId = computed(() => library.beside[0]?.id);
         <span v-else>{{ listed.length }} selected of {{ library.found.length }} loaded</span>
         <button type="button" class="all" @click="brush = undefined">show all</button>
       </p>
-      <ul v-if="library.total > 0" class="list">
+      <ul v-if="library.inAll.total > 0" class="list">
         <li v-for="n in listed" :key="n.id">
           <NearRow
             :near="n"
@@ -270,12 +271,12 @@ const nearestId = computed(() => library.beside[0]?.id);
         </li>
       </ul>
       <v-btn
-        v-if="library.found.length < library.total"
+        v-if="library.found.length < library.inAll.total || library.inAll.orMore"
         variant="outlined"
         :loading="library.loading"
         @click="library.more()"
       >
-        More: {{ library.total - library.found.length }} are further away
+        More: {{ howMany(library.inAll, library.found.length) }} are further away
       </v-btn>
     </template>
     <template #action>
