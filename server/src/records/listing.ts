@@ -5,6 +5,8 @@ export interface Listing<Row> extends InAll {
   rows: Row[];
 }
 
+const THREE_LETTERS = /[\p{L}\p{N}]{3}/u;
+
 /** Conditions of a list with their values, each added where it was asked for. */
 export class Conditions {
   readonly values: unknown[] = [];
@@ -30,9 +32,12 @@ export class Conditions {
 
   /** Every word must stand somewhere. @param found what holds of a word that does, with `?` where the word goes, between two `%` */
   search(text: string | undefined, found: string): this {
-    for (const word of (text ?? '').toLowerCase().split(/\s+/).filter(Boolean))
-      // As it is written, so that an index of parts of words may serve where there is one.
-      this.narrow(found, `%${word.replaceAll(/[\\%_]/g, String.raw`\$&`)}%`);
+    for (const word of (text ?? '').toLowerCase().split(/\s+/).filter(Boolean)) {
+      // An index of parts of words knows parts of three letters. Of a shorter word it is not asked: it would find every row, and be thought to find few.
+      const sought = THREE_LETTERS.test(word) ? found : found.replaceAll(/(\S+ like \?)/g, '($1) is true');
+      // As it is written, so that such an index may serve where there is one.
+      this.narrow(sought, `%${word.replaceAll(/[\\%_]/g, String.raw`\$&`)}%`);
+    }
     return this;
   }
 
@@ -50,8 +55,8 @@ export interface ListSql {
   order: string;
 }
 
-/** As many as are sorted by themselves; of more than that, an index in the order of the list soon gives a part. */
-const FEW = 1000;
+const toLimit = (found: number): InAll =>
+  found > COUNTED ? { total: COUNTED, orMore: true } : { total: found };
 
 /** How many rows there are in all: of what no index counts, as many as anybody looks through. */
 export async function countOf(
@@ -63,11 +68,11 @@ export async function countOf(
     ? `(select 1 from ${find} ${where} limit ${COUNTED + 1}) as found`
     : `${find} ${where}`;
   const [row] = await db.query<{ n: number }>(`select count(*) as n from ${counted}`, values);
-  const total = row?.n ?? 0;
-  return narrowed && total > COUNTED ? { total: COUNTED, orMore: true } : { total };
+  const n = row?.n ?? 0;
+  return narrowed ? toLimit(n) : { total: n };
 }
 
-/** One part of a list, and how many rows there are in all. Of a search that finds few, all that it finds are read once: to walk the list in its order for them would take longer. */
+/** One part of a list, and how many rows there are in all. What a search finds is looked for once and sorted by itself, as long as it can be counted; of more than that, an index in the order of the list soon gives a part. */
 export async function readListing<Row>(
   db: Queries,
   { id, find, columns, from, order }: ListSql,
@@ -75,19 +80,24 @@ export async function readListing<Row>(
   { limit, offset }: { limit: number; offset: number },
 ): Promise<Listing<Row>> {
   const { where, values, narrowed } = conditions;
-  const cut = `limit ${limit} offset ${offset}`;
-  const idsOf = async (which: string, of: unknown[], rest: string): Promise<string[]> =>
-    (await db.query<{ id: string }>(`select ${id} from ${find} ${which} ${rest}`, of)).map((row) => row.id);
   /** The rows of the part, in the order of the list. */
   const partOf = async (which: string, of: unknown[]): Promise<Row[]> => {
-    const ids = await idsOf(which, of, `order by ${order} ${cut}`);
+    const part = await db.query<{ id: string }>(
+      `select ${id} from ${find} ${which} order by ${order} limit ${limit} offset ${offset}`,
+      of,
+    );
     const sql = `select ${columns} from ${from} where ${id} = any($1) order by ${order}`;
-    return ids.length > 0 ? db.query<Row>(sql, [ids]) : [];
+    return part.length > 0 ? db.query<Row>(sql, [part.map((row) => row.id)]) : [];
   };
   if (narrowed) {
-    const found = await idsOf(where, values, `limit ${FEW + 1}`);
-    if (found.length <= FEW)
-      return { rows: await partOf(`where ${id} = any($1)`, [found]), total: found.length };
+    const [all] = await db.query<{ ids: string[] }>(
+      `select coalesce(json_agg(id), '[]') as ids from (select ${id} from ${find} ${where} limit ${COUNTED + 1}) as found`,
+      values,
+    );
+    const found = all?.ids ?? [];
+    const inAll = toLimit(found.length);
+    const rows = await (inAll.orMore ? partOf(where, values) : partOf(`where ${id} = any($1)`, [found]));
+    return { rows, ...inAll };
   }
   // Of a long list either takes a while: a server does both at once.
   const [inAll, rows] = await Promise.all([countOf(db, find, conditions), partOf(where, values)]);

@@ -107,8 +107,8 @@ const offered = (query: Pick<SetupQuery, 'search' | 'kind' | 'ids'> & { sport: S
   return query.ids ? conditions : conditions.narrow('not stands_back');
 };
 
-/** Within how many noticeable steps of weight and swing weight the nearest are looked for first, and then. */
-const WINDOWS = [0.5, 1, 2, 4, Infinity];
+/** Within how many noticeable steps of weight and swing weight the nearest are looked for first; as often as they are too few the window is so much wider, up to the widest. */
+const WINDOW = { first: 0.4, wider: 2, widest: 3 };
 
 /** Keeps to setups that can lie within so many steps: what is further off in one spec alone is further off. */
 function within(
@@ -136,21 +136,25 @@ function within(
 
 type NearQuery = Pick<SetupQuery, 'search' | 'kind' | 'ids' | 'limit' | 'offset'>;
 
-/** The ids of the nearest. One query finds them within a window, which is widened until the last of them lies inside it: then none outside can be nearer. */
+/**
+ * The ids of the nearest. One query finds them within a window, which is widened until the last of them lies inside it: then none outside can be nearer. Nor need
+ * it be wider than the last is far.
+ */
 async function nearestIds(db: Queries, frame: Measured, query: NearQuery): Promise<string[]> {
   const { limit, offset } = query;
   const dressed = await dressedShapes(db, frame);
-  let found: { id: string; steps: number | null }[] = [];
-  for (const steps of WINDOWS) {
+  for (let steps = WINDOW.first; ;) {
     const conditions = within(offered({ ...query, sport: frame.shape.sport }), frame, dressed, steps);
     const sql = nearSql(frame, dressed, conditions);
-    found = await db.query(
+    const found = await db.query<{ id: string; steps: number | null }>(
       `${sql} select id, steps from near order by steps nulls last, low, year, id limit ${limit} offset ${offset}`,
       conditions.values,
     );
-    if (found.length === limit && (found.at(-1)?.steps ?? Infinity) <= steps) break;
+    const last = found.length === limit ? (found.at(-1)?.steps ?? Infinity) : Infinity;
+    if (last <= steps || steps === Infinity) return found.map(({ id }) => id);
+    const wider = steps < WINDOW.widest ? steps * WINDOW.wider : Infinity;
+    steps = Math.min(wider, last * (1 + 1e-9));
   }
-  return found.map(({ id }) => id);
 }
 
 /** The setups nearest to a measured frame; those with nothing in common come last. */
