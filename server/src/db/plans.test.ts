@@ -3,6 +3,7 @@ import { fill, multiplySetups } from '../test-large';
 import { startTestServer, type TestServer } from '../test-server';
 import type { Db } from './db';
 import { dbOfPool, poolAt } from './postgres';
+import { quickenSearch } from './quick-search';
 import { newDatabase, startCluster, type Cluster } from './test-cluster';
 import { makeTemplate } from './test-template';
 
@@ -31,6 +32,7 @@ beforeAll(async () => {
   cluster = await startCluster();
   await makeTemplate(cluster);
   const db = dbOfPool(poolAt(await newDatabase(cluster.url('postgres'), 'an_empty_shop')));
+  await quickenSearch(db);
   const heard: Db = {
     ...db,
     query: (sql, values = []) => {
@@ -68,26 +70,34 @@ afterAll(async () => {
 interface Plan {
   'Node Type': string;
   'Relation Name'?: string;
+  'Index Name'?: string;
   Plans?: Plan[];
 }
 const all = (plan: Plan): Plan[] => [plan, ...(plan.Plans ?? []).flatMap(all)];
-/** Tables that are read through for what a page asks. */
-async function readThrough(path: string): Promise<string[]> {
+/** How what a page asks is found, each step of it with its query. */
+async function stepsOf(path: string): Promise<(Plan & { sql: string })[]> {
   asked = [];
   const answer = await server.call('GET', path);
   expect([path, answer.status]).toEqual([path, 200]);
-  const found = new Set<string>();
+  const steps: (Plan & { sql: string })[] = [];
   for (const { sql, values } of asked.filter((one) => /^\s*(select|with)\b/i.test(one.sql))) {
     const [explained] = await server.db.query<{ 'QUERY PLAN': [{ Plan: Plan }] }>(
       `explain (format json) ${sql}`,
       values,
     );
-    for (const node of all((explained as { 'QUERY PLAN': [{ Plan: Plan }] })['QUERY PLAN'][0].Plan))
-      if (node['Node Type'] === 'Seq Scan' && GROW.includes(node['Relation Name'] ?? ''))
-        found.add(`${node['Relation Name']}: ${sql.replace(/\s+/g, ' ').slice(0, 200)}`);
+    for (const step of all((explained as { 'QUERY PLAN': [{ Plan: Plan }] })['QUERY PLAN'][0].Plan))
+      steps.push({ ...step, sql: sql.replace(/\s+/g, ' ').slice(0, 200) });
   }
-  return [...found];
+  return steps;
 }
+/** Tables that are read through for what a page asks. */
+const readThrough = async (path: string): Promise<string[]> => [
+  ...new Set(
+    (await stepsOf(path)).flatMap(({ 'Node Type': type, 'Relation Name': table = '', sql }) =>
+      type === 'Seq Scan' && GROW.includes(table) ? [`${table}: ${sql}`] : [],
+    ),
+  ),
+];
 
 describe('no table that grows is read through for', () => {
   it.each([
@@ -105,4 +115,10 @@ describe('no table that grows is read through for', () => {
   ])('%s', async (_, path) => {
     expect(await readThrough(path)).toEqual([]);
   });
+});
+
+it('the index of parts of words is asked for words that it knows parts of, and for no shorter ones', async () => {
+  const indexes = async (path: string) => (await stepsOf(path)).map((step) => step['Index Name']);
+  expect(await indexes('/frames?search=t-0045+57')).toContain('frame_by_words');
+  expect(await indexes('/frames?search=model+57+33')).not.toContain('frame_by_words');
 });
