@@ -1,6 +1,7 @@
 import { effectScope, ref } from 'vue';
 import { expect, it, onTestFinished } from 'vitest';
-import { useAsked } from './queries';
+import { counted } from '../words/counted';
+import { useAsked, useListing } from './queries';
 
 /** The page hears of answers a moment later, of several at once. */
 const told = (): Promise<void> => new Promise((done) => setTimeout(done, 5));
@@ -70,4 +71,26 @@ it('says what went wrong with what is asked for now, and not with what was asked
   expect([record.value, failure.value]).toEqual(['stored', '']);
   await settle(1, 'too late');
   expect(record.value).toBe('stored');
+});
+
+it('says how much of a list is shown until all of it is, and that there are more than were counted', async () => {
+  const sizes = [
+    { rows: [1, 2], total: 5 },
+    { rows: [3, 4, 5], total: 5 },
+    { rows: [1, 2], total: 10_000, orMore: true as const },
+  ];
+  let at = 0;
+  const list = inScope(() =>
+    useListing('numbers', {}, () => Promise.resolve(sizes[at++] ?? { rows: [], total: 0 })),
+  );
+  await told();
+  expect([list.rows.value, list.left.value]).toEqual([[1, 2], '2 of 5']);
+  await list.more();
+  expect([list.rows.value, list.left.value]).toEqual([[1, 2, 3, 4, 5], '']);
+  const throng = inScope(() =>
+    useListing('a throng', {}, () => Promise.resolve(sizes[2] ?? { rows: [], total: 0 })),
+  );
+  await told();
+  expect(throng.left.value).toBe('2 of over 10000');
+  expect(counted(throng.inAll.value, 'setup', 'setups')).toBe('over 10000 setups');
 });
