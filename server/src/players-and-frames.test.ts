@@ -79,6 +79,30 @@ describe('frames', () => {
     expect(await ids('search=vantresk')).toEqual([]);
   });
 
+  it('and everything else that is searched are found by words of one and two letters too', async () => {
+    const owner = (await post('/players', { name: 'Zq Vantresk', sports: ['padel'] })).body.id;
+    const frame = await addFrame({ maker: 'Zq', model: `X ${another()}`, ownerId: owner });
+    await post('/fittings', { playerId: owner, frameIds: [frame] });
+    const counts = async (words: string): Promise<number[]> =>
+      Promise.all(
+        ['/players', '/frames', '/models', '/today'].map(
+          async (list) => (await get(`${list}?search=${words}`)).body.total,
+        ),
+      );
+    expect(await counts('zq')).toEqual([1, 1, 1, 1]);
+    expect(await counts('q+z')).toEqual([1, 1, 1, 1]);
+    expect(await counts('zq+%25')).toEqual([0, 0, 0, 0]);
+    const found = (await get('/search?q=zq')).body.map(({ kind, total }: { kind: string; total: number }) => [
+      kind,
+      total,
+    ]);
+    expect(found).toEqual([
+      ['player', 1],
+      ['frame', 1],
+      ['fitting', 1],
+    ]);
+  });
+
   it('go by their owner as the owner is called now, whoever that is', async () => {
     const model = `Owned ${another()}`;
     const person = async (name: string) =>

@@ -80,7 +80,9 @@ function rowOf({ measured_id, taken_at, dress, specs, estimated, ...frame }: Lis
 }
 
 export async function listFrames(db: Queries, query: FrameQuery): Promise<Listing<FrameRow>> {
-  const asked = new Conditions().and('f.archived = ?', query.archived).search(query.search, 'f.words like ?');
+  const asked = new Conditions()
+    .and('f.archived = ?', query.archived)
+    .search(query.search, (has) => has('f.words'));
   if (query.ids) asked.and('f.id = any(?)', query.ids.split(','));
   if (query.tag) asked.and('lower(f.tag) = lower(?)', query.tag);
   if (query.sport) asked.and("f.shape->>'sport' = ?", query.sport);
@@ -260,7 +262,7 @@ export async function listModels(
   db: Queries,
   { search, limit, offset }: { search?: string | undefined; limit: number; offset: number },
 ): Promise<Listing<KnownModel>> {
-  const { where, values } = new Conditions().search(search, "lower(f.maker || ' ' || f.model) like ?");
+  const { where, values } = new Conditions().search(search, (has) => has("lower(f.maker || ' ' || f.model)"));
   const groups = `select f.shape->>'sport' as sport, f.maker, f.model, count(*) as frames, max(f.id) as id
     from frame f ${where} group by 1, 2, 3`;
   const rows = await db.query<KnownModel>(

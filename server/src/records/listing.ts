@@ -5,6 +5,8 @@ export interface Listing<Row> extends InAll {
   rows: Row[];
 }
 
+/** What holds of a row in which a word is found. @param has what holds where a text in small letters has the word */
+export type Found = (has: (words: string) => string) => string;
 const THREE_LETTERS = /[\p{L}\p{N}]{3}/u;
 
 /** Conditions of a list with their values, each added where it was asked for. */
@@ -30,11 +32,13 @@ export class Conditions {
     return this.and(sql, value);
   }
 
-  /** Every word must stand somewhere. @param found what holds of a word that does, with `?` where the word goes, between two `%` */
-  search(text: string | undefined, found: string): this {
+  /** Every word must stand somewhere. @param found what holds of a word that does */
+  search(text: string | undefined, found: Found): this {
     for (const word of (text ?? '').toLowerCase().split(/\s+/).filter(Boolean)) {
       // An index of parts of words knows parts of three letters. Of a shorter word it is not asked: it would find every row, and be thought to find few.
-      const sought = THREE_LETTERS.test(word) ? found : found.replaceAll(/(\S+ like \?)/g, '($1) is true');
+      const sought = THREE_LETTERS.test(word)
+        ? found((words) => `${words} like ?`)
+        : found((words) => `(${words} like ?) is true`);
       // As it is written, so that such an index may serve where there is one.
       this.narrow(sought, `%${word.replaceAll(/[\\%_]/g, String.raw`\$&`)}%`);
     }

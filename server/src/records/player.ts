@@ -36,7 +36,9 @@ const ORDER: Record<PlayerQuery['sort'], string> = {
 };
 
 export function listPlayers(db: Queries, query: PlayerQuery): Promise<Listing<Player>> {
-  const asked = new Conditions().and('archived = ?', query.archived).search(query.search, 'words like ?');
+  const asked = new Conditions()
+    .and('archived = ?', query.archived)
+    .search(query.search, (has) => has('words'));
   if (query.sport) asked.and('sports @> ?', JSON.stringify([query.sport]));
   return readListing<Player>(
     db,

@@ -1,6 +1,6 @@
 import type { AnswerOf, FoundKind } from '@kevro/contract';
 import type { Queries } from '../db/db';
-import { Conditions, readListing } from './listing';
+import { Conditions, readListing, type Found as FoundIn } from './listing';
 import { LIVE } from './setup';
 import { foundInFitting } from './today';
 
@@ -11,8 +11,7 @@ const SHOWN = 6;
 
 /** The table of a kind is called as the kind is, and `t` in what is asked of it. */
 interface Where {
-  /** What holds of a word that is found, with `?` where the word goes. */
-  found: string;
+  found: FoundIn;
   title: string;
   detail: string;
   order: string;
@@ -24,14 +23,14 @@ interface Where {
 /** Where each kind of thing stands, and what it is called. What bothers a player and how the arm was is looked through by no search. */
 const KINDS: Record<FoundKind, Where> = {
   player: {
-    found: 't.name_words like ?',
+    found: (has) => has('t.name_words'),
     title: 't.name',
     detail: "case when t.archived then 'archived' else t.level end",
     order: 't.archived, lower(t.name), t.id',
   },
   frame: {
     join: 'left join player p on p.id = t.owner_id',
-    found: 't.words like ?',
+    found: (has) => has('t.words'),
     title: "t.tag || ', ' || t.maker || ' ' || t.model",
     detail: "case when t.archived then 'archived' else coalesce(p.name, 'stock') end",
     order: 't.archived, lower(t.tag), t.id',
@@ -45,20 +44,20 @@ const KINDS: Record<FoundKind, Where> = {
     order: 't.closed_at is not null, t.seq desc',
   },
   setup: {
-    found: 't.words like ?',
+    found: (has) => has('t.words'),
     only: LIVE,
     title: 't.name',
     detail: "case when t.retired then 'retired' else t.frame_name end",
     order: 't.retired, lower(t.name), t.id',
   },
   part: {
-    found: "lower(t.data->>'name') like ?",
+    found: (has) => has("lower(t.data->>'name')"),
     title: "t.data->>'name'",
     detail: "case when t.retired then 'retired' else t.kind end",
     order: "t.retired, t.data->>'name', t.id",
   },
   instrument: {
-    found: 'lower(t.name) like ?',
+    found: (has) => has('lower(t.name)'),
     title: 't.name',
     detail: "case when t.retired then 'retired' else t.kind end",
     order: 't.retired, t.name, t.id',

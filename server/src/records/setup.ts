@@ -105,7 +105,7 @@ export function askedOf(query: Partial<SetupQuery>): Conditions {
   // Those asked for by name are found though they are retired: aims were taken from them.
   if (ids) conditions.and('id = any(?)', ids.split(','));
   else conditions.and('retired = ?', query.retired ?? false);
-  conditions.search(search, 'words like ?');
+  conditions.search(search, (has) => has('words'));
   if (kind) conditions.and('source_kind = ?', kind);
   if (style) conditions.narrow('strpos(lower(style), lower(?)) > 0', style);
   for (const [key, sql] of RANGES) if (query[key] !== undefined) conditions.narrow(sql, query[key]);
