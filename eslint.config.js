@@ -5,7 +5,15 @@ import vue from 'eslint-plugin-vue';
 import prettier from 'eslint-config-prettier';
 
 export default tseslint.config(
-  { ignores: ['**/dist/**', '**/node_modules/**', '.data/**', 'server/src/db/migrations/frozen/**'] },
+  {
+    ignores: [
+      '**/dist/**',
+      '**/node_modules/**',
+      '.data/**',
+      'test-results/**',
+      'server/src/db/migrations/frozen/**',
+    ],
+  },
   js.configs.recommended,
   ...tseslint.configs.strict,
   ...vue.configs['flat/recommended'].map((one) => ({ files: ['web/**/*.{vue,ts}'], ...one })),
