@@ -6,7 +6,7 @@ export interface Listing<Row> extends InAll {
 }
 
 /** What holds of a row in which a word is found. @param has what holds where a text in small letters has the word */
-export type Found = (has: (words: string) => string) => string;
+export type WordFound = (has: (words: string) => string) => string;
 const THREE_LETTERS = /[\p{L}\p{N}]{3}/u;
 
 /** Conditions of a list with their values, each added where it was asked for. */
@@ -27,13 +27,13 @@ export class Conditions {
   }
 
   /** As `and`, for what an index can find but not count. */
-  narrow(sql: string, value?: unknown): this {
+  narrow(sql: string, value: unknown): this {
     this.narrowed = true;
     return this.and(sql, value);
   }
 
   /** Every word must stand somewhere. @param found what holds of a word that does */
-  search(text: string | undefined, found: Found): this {
+  search(text: string | undefined, found: WordFound): this {
     for (const word of (text ?? '').toLowerCase().split(/\s+/).filter(Boolean)) {
       // An index of parts of words knows parts of three letters. Of a shorter word it is not asked: it would find every row, and be thought to find few.
       const sought = THREE_LETTERS.test(word)
@@ -62,19 +62,18 @@ export interface ListSql {
 const toLimit = (found: number): InAll =>
   found > COUNTED ? { total: COUNTED, orMore: true } : { total: found };
 
-/** How many rows there are in all: of what no index counts, as many as anybody looks through. */
-export async function countOf(
+const countIn = async (db: Queries, from: string, values: readonly unknown[]): Promise<number> =>
+  (await db.query<{ n: number }>(`select count(*) as n from ${from}`, values))[0]?.n ?? 0;
+/** How many rows there are, to the last. */
+export const countAll = (db: Queries, find: string, { where, values }: Conditions): Promise<number> =>
+  countIn(db, `${find} ${where}`, values);
+/** How many rows there are, as far as anybody looks through them. */
+export const countToLimit = async (
   db: Queries,
   find: string,
-  { where, values, narrowed }: Conditions,
-): Promise<InAll> {
-  const counted = narrowed
-    ? `(select 1 from ${find} ${where} limit ${COUNTED + 1}) as found`
-    : `${find} ${where}`;
-  const [row] = await db.query<{ n: number }>(`select count(*) as n from ${counted}`, values);
-  const n = row?.n ?? 0;
-  return narrowed ? toLimit(n) : { total: n };
-}
+  { where, values }: Conditions,
+): Promise<InAll> =>
+  toLimit(await countIn(db, `(select 1 from ${find} ${where} limit ${COUNTED + 1}) as found`, values));
 
 /** One part of a list, and how many rows there are in all. What a search finds is looked for once and sorted by itself, as long as it can be counted; of more than that, an index in the order of the list soon gives a part. */
 export async function readListing<Row>(
@@ -104,6 +103,6 @@ export async function readListing<Row>(
     return { rows, ...inAll };
   }
   // Of a long list either takes a while: a server does both at once.
-  const [inAll, rows] = await Promise.all([countOf(db, find, conditions), partOf(where, values)]);
-  return { rows, ...inAll };
+  const [total, rows] = await Promise.all([countAll(db, find, conditions), partOf(where, values)]);
+  return { rows, total };
 }

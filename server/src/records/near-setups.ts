@@ -11,7 +11,7 @@ import {
 } from '@kevro/core';
 import type { BroughtSetups, Setup, SetupQuery } from '@kevro/contract';
 import type { Queries } from '../db/db';
-import { countOf, type Conditions, type Listing } from './listing';
+import { countAll, countToLimit, type Conditions, type Listing } from './listing';
 import { askedOf, setupsById } from './setup';
 
 /** A measured frame, as far as setups are set against it. */
@@ -104,7 +104,7 @@ function nearSql(
 /** What is offered beside a frame: not what is retired, nor a report that stands back; what was asked for by name is found all the same. */
 const offered = (query: Pick<SetupQuery, 'search' | 'kind' | 'ids'> & { sport: Sport }): Conditions => {
   const conditions = askedOf(query);
-  return query.ids ? conditions : conditions.narrow('not stands_back');
+  return query.ids ? conditions : conditions.and('not stands_back');
 };
 
 /** Within how many noticeable steps of weight and swing weight the nearest are looked for first; as often as they are too few the window is so much wider, up to the widest. */
@@ -162,7 +162,7 @@ export async function nearestSetups(db: Queries, frame: Measured, query: NearQue
   // Of a large library either takes a while: a server does both at once.
   const [ids, inAll] = await Promise.all([
     nearestIds(db, frame, query),
-    countOf(db, 'setup', offered({ ...query, sport: frame.shape.sport })),
+    countToLimit(db, 'setup', offered({ ...query, sport: frame.shape.sport })),
   ]);
   return { rows: await setupsById(db, ids), ...inAll };
 }
@@ -175,13 +175,6 @@ export async function offeredIds(db: Queries, query: Parameters<typeof offered>[
     values,
   );
   return all?.ids ?? [];
-}
-
-/** How many there are to bring to a frame: whoever brings them all wants to know how far it is. */
-async function countOffered(db: Queries, sport: Sport): Promise<number> {
-  const { where, values } = offered({ sport });
-  const [row] = await db.query<{ n: number }>(`select count(*) as n from setup ${where}`, values);
-  return row?.n ?? 0;
 }
 
 /** Setups brought to a measured frame, part by part in the order of their ids, in columns. */
@@ -209,7 +202,8 @@ export async function broughtSetups(
     swingWeight: all?.swing ?? [],
     twistWeight: all?.twist ?? [],
     distanceSteps: all?.steps ?? [],
-    total: await countOffered(db, sport),
+    // Whoever brings them all wants to know how far it is.
+    total: await countAll(db, 'setup', offered({ sport })),
     next: ids.length === limit ? (ids.at(-1) ?? null) : null,
   };
 }

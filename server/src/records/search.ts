@@ -1,6 +1,6 @@
 import type { AnswerOf, FoundKind } from '@kevro/contract';
 import type { Queries } from '../db/db';
-import { Conditions, readListing, type Found as FoundIn } from './listing';
+import { Conditions, readListing, type WordFound } from './listing';
 import { LIVE } from './setup';
 import { foundInFitting } from './today';
 
@@ -11,7 +11,7 @@ const SHOWN = 6;
 
 /** The table of a kind is called as the kind is, and `t` in what is asked of it. */
 interface Where {
-  found: FoundIn;
+  found: WordFound;
   title: string;
   detail: string;
   order: string;

@@ -10,7 +10,7 @@ import {
 import type { FittingRow, TodayQuery } from '@kevro/contract';
 import type { Queries } from '../db/db';
 import { bedsOf } from './bed';
-import { Conditions, readListing, type Found, type Listing } from './listing';
+import { Conditions, readListing, type Listing, type WordFound } from './listing';
 import { ARRIVAL } from './measurement';
 import { together } from './together';
 
@@ -113,7 +113,7 @@ async function recordsOf(
 
 /** What holds of a fitting in which a word is found, its player's or one of its frames'. @param fitting the table, as a query calls it */
 export const foundInFitting =
-  (fitting: string): Found =>
+  (fitting: string): WordFound =>
   (has) =>
     `(${fitting}.player_id in (select id from player where ${has('name_words')}) or ${fitting}.id in (select ff.fitting_id
       from fitting_frame ff join frame fr on fr.id = ff.frame_id where ${has('fr.words')}))`;

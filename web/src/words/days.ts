@@ -8,6 +8,7 @@ const zone = shallowRef<string>();
 export const setShopZone = (timeZone: string): void => {
   zone.value = timeZone;
 };
+
 /** Whether it is a day without a time. */
 export const isDayAlone = (iso: string): boolean => /^\d{4}-\d{2}-\d{2}$/.test(iso);
 
