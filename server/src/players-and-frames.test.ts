@@ -79,6 +79,32 @@ describe('frames', () => {
     expect(await ids('search=vantresk')).toEqual([]);
   });
 
+  it('and their players are what a fitting is found by, as they are called now', async () => {
+    const playerId = (await post('/players', { name: 'Ottoline Brask', sports: ['tennis'] })).body.id;
+    const model = `Reed ${another()}`;
+    const [first, second] = [await addFrame({ model }), await addFrame({ model, paint: 'ochre' })];
+    const opened = await post('/fittings', { playerId, frameIds: [first] });
+    expect(opened.status).toBe(200);
+    const found = async (words: string): Promise<number[]> => [
+      (await get(`/today?search=${words}`)).body.total,
+      (await get(`/search?q=${words}`)).body.find((of: { kind: string }) => of.kind === 'fitting')?.total ??
+        0,
+    ];
+    expect(await found('brask+reed')).toEqual([1, 1]);
+    expect(await found('brask+ochre')).toEqual([0, 0]);
+    // Another frame in the fitting.
+    await put(`/fittings/${opened.body.id}`, { playerId, frameIds: [second] });
+    expect(await found('brask+ochre')).toEqual([1, 1]);
+    // Another name for the player, and for the frame.
+    await put(`/players/${playerId}`, { name: 'Ottoline Sund', sports: ['tennis'] });
+    expect(await found('brask')).toEqual([0, 0]);
+    expect(await found('sund+ochre')).toEqual([1, 1]);
+    const { tag, maker, shape } = (await get(`/frames/${second}`)).body.frame;
+    await put(`/frames/${second}`, { tag, maker, model, shape, paint: 'slate' });
+    expect(await found('sund+ochre')).toEqual([0, 0]);
+    expect(await found('sund+slate')).toEqual([1, 1]);
+  });
+
   it('and everything else that is searched are found by words of one and two letters too', async () => {
     const owner = (await post('/players', { name: 'Zq Vantresk', sports: ['padel'] })).body.id;
     const frame = await addFrame({ maker: 'Zq', model: `X ${another()}`, ownerId: owner });

@@ -66,6 +66,11 @@ describe('the nearest setups by one query', () => {
         expect(near.total).toBe(all.length);
         const distances = near.rows.map((r: { distanceSteps: number }) => r.distanceSteps);
         byCore.forEach(({ distanceSteps }, i) => expect(distances[i]).toBeCloseTo(distanceSteps, 9));
+        // The first of them are found without going through all.
+        const first = (await call('GET', `/measurements/${own.id}/setups?limit=6&offset=2`)).body.rows;
+        byCore.slice(2, 8).forEach(({ distanceSteps }, i) => {
+          expect(first[i].distanceSteps).toBeCloseTo(distanceSteps, 9);
+        });
         const { ids } = (await call('GET', `/measurements/${own.id}/setup-ids`)).body;
         expect(ids.toSorted()).toEqual(
           near.rows.map((r: { setup: { id: string } }) => r.setup.id).toSorted(),
@@ -95,6 +100,24 @@ describe('the nearest setups by one query', () => {
       .body;
     expect(first.ids.length).toBe(10);
     expect(first.ids).not.toEqual(expect.arrayContaining([second.ids[0]]));
+  });
+
+  it('come by name where several are as near', async () => {
+    const own = await measuredFrame('tennis', {});
+    const numbers = Array.from({ length: 12 }, (_, i) => i);
+    await store(
+      [
+        'name;sport;weight (g);swing weight',
+        ...numbers
+          .toReversed()
+          .map((i) => `As near ${String(i).padStart(2, '0')};tennis;${own.specs.massG};`),
+      ].join('\n'),
+    );
+    const { rows } = (await call('GET', `/measurements/${own.id}/setups?search=as+near&limit=5&offset=4`))
+      .body;
+    expect(rows.map((r: { setup: Setup }) => r.setup.name)).toEqual(
+      [4, 5, 6, 7, 8].map((i) => `As near 0${i}`),
+    );
   });
 });
 

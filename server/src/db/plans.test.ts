@@ -122,3 +122,10 @@ it('the index of parts of words is asked for words that it knows parts of, and f
   expect(await indexes('/frames?search=t-0045+57')).toContain('frame_by_words');
   expect(await indexes('/frames?search=model+57+33')).not.toContain('frame_by_words');
 });
+
+it('the nearest setups of a frame are found without reading the others', async () => {
+  const steps = await stepsOf('/measurements/m77-6/setups?limit=50');
+  const looked = steps.filter((step) => step['Index Name'] === 'setup_by_bare_swing');
+  expect(looked.map((step) => step['Node Type'])).toContain('Index Only Scan');
+  expect(looked.map((step) => step['Node Type'])).not.toContain('Index Scan');
+});

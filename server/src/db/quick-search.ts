@@ -8,6 +8,7 @@ import type { Db } from './db';
 const BY_WORDS: Record<string, string> = {
   setup_by_words: 'setup using gin (words gin_trgm_ops)',
   frame_by_words: 'frame using gin (words gin_trgm_ops)',
+  fitting_by_words: 'fitting using gin (words gin_trgm_ops)',
   player_by_words: 'player using gin (name_words gin_trgm_ops)',
 };
 export async function quickenSearch(db: Db): Promise<void> {

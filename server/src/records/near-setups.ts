@@ -52,13 +52,15 @@ async function dressedShapes(db: Queries, { shape, dress, specs }: Measured): Pr
 /**
  * Setups in the dress and about the axis of a measured frame, as SQL: the sums of the bare frame and what the dress adds, worked out once a shape; and how far
  * each is in noticeable steps. The same equations as `bringTo` and `stepDistance` of the core; a test holds them together.
- * @param cut which of those that the conditions find, such as a part of them in an order
+ * @param arms what else holds of those that are looked at: they are found arm by arm, as none is in two of them
+ * @param cut which of those that an arm finds, such as a part of them in an order
  * @returns the `with` part, whose `near` has a row a setup; its values are added to those of the conditions
  */
 function nearSql(
   { shape, specs, own: shop }: Measured,
   dressed: Dressed,
   conditions: Conditions,
+  arms: readonly string[] = ['true'],
   cut = '',
 ): string {
   const { noticeable } = withOwn(sportData(shape.sport), shop);
@@ -82,21 +84,22 @@ function nearSql(
   const columns = [massG, firstGCm, secondKgCm2, twist].map((column) => `${value(column)}::float8[]`);
   // The swing weight about the frame's own axis: what is put on, and what moving the axis of the whole adds.
   const swung = 'bare_swing + d.s + (bare_axis * bare_axis * d.m - 2 * bare_axis * d.f) / 1000';
+  const bare = 'id, shape_id, bare_mass, bare_moment, bare_swing, bare_twist, bare_axis';
+  const found = arms.map((arm) => `(select ${bare} from setup ${where} and ${arm} ${cut})`);
   return `with dressed as (
       select * from unnest(${value(ids)}::int[], ${columns.join(', ')}) as d (shape_id, m, f, s, t)),
-    found as (
-      select id, name, year, shape_id, bare_mass, bare_moment, bare_swing, bare_twist, bare_axis from setup ${where} ${cut}),
+    found as (${found.join(' union all ')}),
     brought as (
-      select id, lower(name) as low, name, year, bare_mass + d.m as mass, (bare_moment + d.f) / (bare_mass + d.m) as balance,
+      select id, bare_mass + d.m as mass, (bare_moment + d.f) / (bare_mass + d.m) as balance,
         case when bare_axis = ${axis} then ${swung}
           else ${swung} + (bare_mass + d.m) * (
             ((bare_moment + d.f) / (bare_mass + d.m) - ${axis}) ^ 2
             - ((bare_moment + d.f) / (bare_mass + d.m) - bare_axis) ^ 2) / 1000 end as swing,
         bare_twist + d.t as twist
-      from found join dressed d using (shape_id)),
+      from found join dressed d using (shape_id) offset 0),
     near as (
-      select id, low, name, year, mass, balance, swing, twist,
-        case when ${steps.map((s) => `${s} is null`).join(' and ')} then null
+      select id, mass, balance, swing, twist,
+        case when coalesce(${steps.join(', ')}) is null then null
           else sqrt(${steps.map((s) => `coalesce(${s}, 0)`).join(' + ')}) end as steps
       from brought)`;
 }
@@ -107,31 +110,32 @@ const offered = (query: Pick<SetupQuery, 'search' | 'kind' | 'ids'> & { sport: S
   return query.ids ? conditions : conditions.and('not stands_back');
 };
 
-/** Within how many noticeable steps of weight and swing weight the nearest are looked for first; as often as they are too few the window is so much wider, up to the widest. */
-const WINDOW = { first: 0.4, wider: 2, widest: 3 };
+/** Within how many noticeable steps of weight and swing weight the nearest are looked for first; as often as they are too few the window is so much wider, up to the widest, or at once as wide as the last is far where that is not so many times as wide. */
+const WINDOW = { first: 0.4, wider: 2, jump: 3, widest: 3 };
 
-/** Keeps to setups that can lie within so many steps: what is further off in one spec alone is further off. */
-function within(
-  conditions: Conditions,
-  { specs, shape, own: shop }: Measured,
-  dressed: Dressed,
-  steps: number,
-): Conditions {
-  if (steps === Infinity || dressed.ids.length === 0) return conditions;
+/** Those that can lie within so many steps, what is further off in one spec alone being further off. Each arm is found by an index, those with a weight gram by gram and without reading a setup. */
+function within({ specs, shape, own: shop }: Measured, dressed: Dressed, steps: number): string[] {
+  if (steps === Infinity || dressed.ids.length === 0) return ['true'];
   const { noticeable } = withOwn(sportData(shape.sport), shop);
-  const between = (column: string, own: number, on: readonly number[], step: number): string =>
-    `${column} between ${own - Math.max(...on) - steps * step} and ${own - Math.min(...on) + steps * step}`;
+  const ends = (own: number, on: readonly number[], step: number): [number, number] => [
+    own - Math.max(...on) - steps * step,
+    own - Math.min(...on) + steps * step,
+  ];
   const { massG, swingWeight, axisCm } = specs;
-  const mass = between('bare_mass', massG, dressed.massG, noticeable.massG);
-  const swing = between('bare_swing', swingWeight, dressed.swing, noticeable.swingWeightShare * swingWeight);
-  // Each arm can be found by an index: those told in full about the same axis by both, the others by what is known of them.
-  return conditions.and(
-    `(bare_axis = ${axisCm} and ${mass} and ${swing}
-      or bare_axis = ${axisCm} and ${mass} and bare_swing is null
-      or bare_axis < ${axisCm} and ${mass}
-      or bare_axis > ${axisCm} and ${mass}
-      or bare_mass is null and (bare_swing is null or bare_axis <> ${axisCm} or ${swing}))`,
+  const [lightest, heaviest] = ends(massG, dressed.massG, noticeable.massG);
+  const grams = Array.from(
+    { length: Math.floor(heaviest) - Math.floor(lightest) + 1 },
+    (_, i) => Math.floor(lightest) + i,
   );
+  const mass = `floor(bare_mass) = any('{${grams.join()}}') and bare_mass between ${lightest} and ${heaviest}`;
+  const swing = `bare_swing between ${ends(swingWeight, dressed.swing, noticeable.swingWeightShare * swingWeight).join(' and ')}`;
+  return [
+    `bare_axis = ${axisCm} and ${mass} and ${swing}`,
+    `bare_axis = ${axisCm} and ${mass} and bare_swing is null`,
+    `bare_axis < ${axisCm} and ${mass}`,
+    `bare_axis > ${axisCm} and ${mass}`,
+    `floor(bare_mass) is null and (bare_swing is null or bare_axis <> ${axisCm} or ${swing})`,
+  ];
 }
 
 type NearQuery = Pick<SetupQuery, 'search' | 'kind' | 'ids' | 'limit' | 'offset'>;
@@ -144,16 +148,18 @@ async function nearestIds(db: Queries, frame: Measured, query: NearQuery): Promi
   const { limit, offset } = query;
   const dressed = await dressedShapes(db, frame);
   for (let steps = WINDOW.first; ;) {
-    const conditions = within(offered({ ...query, sport: frame.shape.sport }), frame, dressed, steps);
-    const sql = nearSql(frame, dressed, conditions);
+    const conditions = offered({ ...query, sport: frame.shape.sport });
+    const sql = nearSql(frame, dressed, conditions, within(frame, dressed, steps));
+    // Only where several are as near do their names say which comes first: no others are read for theirs.
     const found = await db.query<{ id: string; steps: number | null }>(
-      `${sql} select id, steps from near order by steps nulls last, low, year, id limit ${limit} offset ${offset}`,
+      `${sql}, first as (select id, steps from near order by steps nulls last fetch first ${offset + limit} rows with ties)
+        select id, steps from first join setup using (id) order by steps nulls last, lower(name), year, id limit ${limit} offset ${offset}`,
       conditions.values,
     );
     const last = found.length === limit ? (found.at(-1)?.steps ?? Infinity) : Infinity;
     if (last <= steps || steps === Infinity) return found.map(({ id }) => id);
-    const wider = steps < WINDOW.widest ? steps * WINDOW.wider : Infinity;
-    steps = Math.min(wider, last * (1 + 1e-9));
+    if (last <= WINDOW.jump * steps) steps = last * (1 + 1e-9);
+    else steps = steps < WINDOW.widest ? steps * WINDOW.wider : Infinity;
   }
 }
 
@@ -186,7 +192,13 @@ export async function broughtSetups(
 ): Promise<BroughtSetups> {
   const { sport } = frame.shape;
   const conditions = offered({ sport }).and('id > ?', after);
-  const sql = nearSql(frame, await dressedShapes(db, frame), conditions, `order by sport, id limit ${limit}`);
+  const sql = nearSql(
+    frame,
+    await dressedShapes(db, frame),
+    conditions,
+    ['true'],
+    `order by sport, id limit ${limit}`,
+  );
   const column = (of: string): string => `coalesce(json_agg(${of} order by id), '[]') as "${of}"`;
   const columns = ['id', 'mass', 'balance', 'swing', 'twist', 'steps'].map(column).join(', ');
   // One row of columns: a row a setup takes the driver longer than the database.

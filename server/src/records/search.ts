@@ -2,7 +2,6 @@ import type { AnswerOf, FoundKind } from '@kevro/contract';
 import type { Queries } from '../db/db';
 import { Conditions, readListing, type WordFound } from './listing';
 import { LIVE } from './setup';
-import { foundInFitting } from './today';
 
 type Found = AnswerOf<'search'>;
 
@@ -37,7 +36,7 @@ const KINDS: Record<FoundKind, Where> = {
   },
   fitting: {
     join: 'join player p on p.id = t.player_id',
-    found: foundInFitting('t'),
+    found: (has) => has('t.words'),
     title: `p.name || ', ' || coalesce((select string_agg(fr.tag, ', ' order by ff.position) from fitting_frame ff
       join frame fr on fr.id = ff.frame_id where ff.fitting_id = t.id), '')`,
     detail: "case when t.closed_at is null then 'open' else 'closed' end",

@@ -10,7 +10,7 @@ import {
 import type { FittingRow, TodayQuery } from '@kevro/contract';
 import type { Queries } from '../db/db';
 import { bedsOf } from './bed';
-import { Conditions, readListing, type Listing, type WordFound } from './listing';
+import { Conditions, readListing, type Listing } from './listing';
 import { ARRIVAL } from './measurement';
 import { together } from './together';
 
@@ -111,13 +111,6 @@ async function recordsOf(
   });
 }
 
-/** What holds of a fitting in which a word is found, its player's or one of its frames'. @param fitting the table, as a query calls it */
-export const foundInFitting =
-  (fitting: string): WordFound =>
-  (has) =>
-    `(${fitting}.player_id in (select id from player where ${has('name_words')}) or ${fitting}.id in (select ff.fitting_id
-      from fitting_frame ff join frame fr on fr.id = ff.frame_id where ${has('fr.words')}))`;
-
 /** Fittings with the next step of each frame, the last opened first: the state comes from the records of each round. */
 export async function listFittings(
   db: Queries,
@@ -126,7 +119,7 @@ export async function listFittings(
 ): Promise<Listing<FittingRow>> {
   const asked = new Conditions()
     .and(`f.closed_at is ${closed ? 'not null' : 'null'}`)
-    .search(search, foundInFitting('f'));
+    .search(search, (has) => has('f.words'));
   if (sport)
     asked.and(
       "exists (select 1 from fitting_frame ff join frame fr on fr.id = ff.frame_id where ff.fitting_id = f.id and fr.shape->>'sport' = ?)",
