@@ -1,5 +1,5 @@
 import { fork, spawn, type ChildProcess } from 'node:child_process';
-import { cpSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import {
@@ -9,6 +9,7 @@ import {
   type BrowserContext,
   type BrowserContextOptions,
   type Page,
+  type Request,
 } from '@playwright/test';
 import { freePort } from '../server/src/db/test-cluster';
 import type { Opened } from './shops';
@@ -211,6 +212,22 @@ async function pageIn(context: BrowserContext): Promise<{ page: Page; errors: st
   return { page, errors };
 }
 
+/** The last calls of a page, each with when it was made and how it was answered. */
+function heard(page: Page): string[] {
+  const said: string[] = [];
+  const say = (how: string, request: Request): void => {
+    if (!request.url().includes('/api/')) return;
+    said.push(`${new Date().toISOString().slice(14, 23)} ${how} ${request.method()} ${request.url()}`);
+    if (said.length > 60) said.shift();
+  };
+  page.on('request', (request) => say('asked   ', request));
+  page.on('requestfinished', async (request) =>
+    say(`answered ${(await request.response())?.status()}`, request),
+  );
+  page.on('requestfailed', (request) => say(`failed ${request.failure()?.errorText}`, request));
+  return said;
+}
+
 /** Leaves nothing of a test in its profile but the program that was read: the page stays open, at an address where nothing runs. */
 async function emptied(context: BrowserContext, page: Page): Promise<void> {
   await page
@@ -279,14 +296,26 @@ export const test = plain.extend<
     await use(own);
     await own.remove();
   },
-  page: async ({ browser, shop, ownProcess, kept }, use) => {
+  page: async ({ browser, shop, ownProcess, kept }, use, info) => {
     const context = ownProcess
       ? await profile(browser, shop.url)
       : (kept.profile ??= await profile(browser, shop.url));
     const { page, errors } = await pageIn(context);
     // The program stays read while a page of its site is open.
     if (!ownProcess) await kept.last?.close();
+    const asked = heard(page);
     await use(page);
+    // What a failed test saw is kept before its page is left.
+    if (info.status !== info.expectedStatus) {
+      const saw = await page.locator('body').ariaSnapshot();
+      for (const [name, text] of Object.entries({
+        'page.txt': `${page.url()}\n${saw}`,
+        'calls.txt': asked.join('\n'),
+      })) {
+        writeFileSync(info.outputPath(name), text);
+        await info.attach(name, { path: info.outputPath(name) });
+      }
+    }
     await emptied(context, page);
     if (ownProcess) await context.close();
     else kept.last = page;

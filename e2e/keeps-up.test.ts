@@ -51,15 +51,19 @@ test('a target that was set meanwhile is not replaced unseen: it is said, and bo
   const opened = `**/api/v1/fittings/${made.fitting.id}`;
   await page.route(opened, (route) => route.abort());
   await aimAt(made, 333);
-  const refused = page.waitForResponse((response) => response.status() === 409);
-  // The other target is not on the page, so that its own is refused.
+  // The network is back by the time at which the page hears that its target is refused: the other one is not on it.
+  await page.route('**/aims', async (route) => {
+    const response = await route.fetch();
+    expect(response.status()).toBe(409);
+    await page.unroute(opened);
+    await page.unroute('**/aims');
+    await route.fulfill({ response });
+  });
   await button('Set this aim').click();
-  await refused;
-  await page.unroute(opened);
+  await page.getByText('This changed since you started typing.').waitFor();
   const { frames } = await shop.get<FittingView>(`/fittings/${made.fitting.id}`);
   expect(frames[0]?.rounds[0]?.aims.map(({ target: t }) => t.massG?.value)).toEqual([333]);
   await expect(field(/^Weight/)).toHaveValue('333');
-  await page.getByText('This changed since you started typing.').waitFor();
   await button('Use what I typed').click();
   await expect(field(/^Weight/)).toHaveValue('325');
   await button('Set this aim').click();

@@ -228,6 +228,24 @@ test.describe('the shop’s day', () => {
     await find.waitFor({ state: 'detached' });
   });
 
+  test('finds what is typed before the field is there', async () => {
+    await page.goto('/players');
+    await settled(page);
+    await page.route(/SearchSheet/, async (route) => {
+      await new Promise((later) => setTimeout(later, 600));
+      await route.continue();
+    });
+    await page.keyboard.press('Control+k');
+    // A “u” would show other units, and each letter another player.
+    await page.keyboard.type('uvl-232');
+    await page.keyboard.press('Backspace');
+    await page.keyboard.type('1');
+    await page.getByRole('combobox', { name: /A player, a frame/ }).press('Home');
+    await page.keyboard.press('Delete');
+    await page.getByRole('option', { name: /VL-231, Velmond/ }).waitFor();
+    expect(await page.getByRole('combobox', { name: /A player, a frame/ }).inputValue()).toBe('vl-231');
+  });
+
   test('groups what waits, narrows it by person, and opens it by one key', async () => {
     await page.goto('/');
     const again = page.getByRole('region', { name: 'To look at again' });

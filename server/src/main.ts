@@ -2,7 +2,7 @@ import { spawn, type ChildProcess } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
 import { rmSync, writeFileSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
-import { createServer, type RequestListener, type Server } from 'node:http';
+import type { RequestListener, Server } from 'node:http';
 import type { Socket } from 'node:net';
 import { dirname, join, resolve } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
@@ -39,6 +39,7 @@ import { listShops, shopByCode, standWalls, type ListedShop } from './shops/list
 import { SplitWire } from './shops/split-wire';
 import { holdShop } from './start/hold';
 import { openShop } from './start/open-shop';
+import { serverFor } from './start/server-for';
 import { readSettings, type Settings } from './start/settings';
 import { starting } from './start/starting';
 
@@ -97,7 +98,7 @@ const counted: RequestListener = (request, response) => {
   }
   answering(request, response);
 };
-const server = createServer(counted);
+const server = serverFor(counted);
 /** Every connection, with a request or without: one that nobody closes would keep an end waiting. */
 const sockets = new Set<Socket>();
 server.on('connection', (socket) => {

@@ -2,6 +2,8 @@ import { gzipSync } from 'node:zlib';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { type Setup } from '@kevro/contract';
+import { readHere, type ReadFile } from './exchange/setup-reading';
+import { startTestServer } from './test-server';
 import { onLibrary } from './test-setups';
 
 const { server, call, send, count, store } = onLibrary();
@@ -153,6 +155,24 @@ describe('a list of setups is read in', () => {
     expect(await count()).toBe(before);
     expect((await store('name,weight (g)\nAfter It,320\n')).body.stored).toBe(1);
   });
+});
+
+it('is answered once it is done with: the next list may follow at once', async () => {
+  const slowly: ReadFile = async (file) => {
+    const opened = await readHere(file);
+    return { ...opened, close: () => new Promise((done) => setTimeout(done, 300)) };
+  };
+  const own = await startTestServer(undefined, undefined, { reading: slowly });
+  const sent = async (name: string): Promise<number> =>
+    (
+      await fetch(`${own.base}/setups/import?mode=store`, {
+        method: 'POST',
+        headers: { 'content-type': 'text/csv' },
+        body: `name,sport,weight (g)\n${name},tennis,320\n`,
+      })
+    ).status;
+  expect([await sent('One After'), await sent('The Other')]).toEqual([200, 200]);
+  await own.close();
 });
 
 describe('hostile files', () => {

@@ -14,6 +14,7 @@ import {
   setupMapping,
   setupProblems,
   type SetupFileQuery,
+  type SetupImport,
   type SetupPage,
   type SetupToStore,
 } from '@kevro/contract';
@@ -211,31 +212,33 @@ export function importRoutes(router: Router, { db, changes }: Acts, now: Clock, 
     });
     const format = (request.headers['content-type'] ?? '').includes('json') ? 'json' : 'csv';
     if (mode === 'store') importing = true;
-    try {
+    const read = async (): Promise<SetupImport> => {
       const file = await reading({ bytes: await bytesOf(request), format, mapping });
+      const work = () =>
+        importSetups(db, file, {
+          store: mode === 'store',
+          skipBad,
+          cancelled: () => gone,
+          progress: (rows, of) => {
+            if (key) progress.set(key, { done: rows, of });
+          },
+          line: (tx) =>
+            writeLine(tx, { name: 'importSetups', who: callerOf(response).name, id: null, at: now() }),
+        });
       try {
-        const read = () =>
-          importSetups(db, file, {
-            store: mode === 'store',
-            skipBad,
-            cancelled: () => gone,
-            progress: (rows, of) => {
-              if (key) progress.set(key, { done: rows, of });
-            },
-            line: (tx) =>
-              writeLine(tx, { name: 'importSetups', who: callerOf(response).name, id: null, at: now() }),
-          });
-        const done = await (mode === 'store' ? whileNobodyImports(db, read) : read());
+        const done = await (mode === 'store' ? whileNobodyImports(db, work) : work());
         if (!done) throw new ApiProblem('import-under-way');
-        if (mode === 'store')
-          changes.tell({ kind: 'setup', id: null, page: request.get('kevro-page') ?? '' });
-        response.json(done);
+        return done;
       } finally {
         await file.close();
       }
-    } finally {
+    };
+    const done = await read().finally(() => {
       if (mode === 'store') importing = false;
       if (key) progress.delete(key);
-    }
+    });
+    if (mode === 'store') changes.tell({ kind: 'setup', id: null, page: request.get('kevro-page') ?? '' });
+    // Whoever is answered may send the next list at once.
+    response.json(done);
   });
 }

@@ -1,5 +1,6 @@
-import { createServer, type RequestListener, type Server } from 'node:http';
+import type { RequestListener, Server } from 'node:http';
 import { log } from '../safety/log';
+import { serverFor } from './server-for';
 
 /** Where a server listens for other devices: at the addresses of its machine, beside the one that this machine itself uses. */
 export class OtherDevices {
@@ -22,7 +23,7 @@ export class OtherDevices {
       this.addressesNow()
         .filter((address) => !this.servers.has(address))
         .map(async (address) => {
-          const server = createServer(this.answer);
+          const server = serverFor(this.answer);
           const listens = await new Promise<boolean>((done) => {
             server.once('error', (error) => {
               log.warn({ err: error, address }, 'an address cannot be listened at');

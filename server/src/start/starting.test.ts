@@ -1,9 +1,9 @@
-import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { afterAll, expect, it } from 'vitest';
+import { serverFor } from './server-for';
 import { starting } from './starting';
 
-const server = createServer(starting).listen(0);
+const server = serverFor(starting).listen(0);
 const at = (path: string): string => `http://127.0.0.1:${(server.address() as AddressInfo).port}${path}`;
 afterAll(() => void server.close());
 
@@ -22,4 +22,10 @@ it.each([
   const answer = await fetch(at(path), { headers: { accept } });
   expect([answer.status, answer.headers.get('content-type')]).toEqual([503, 'application/problem+json']);
   expect(await answer.json()).toMatchObject({ code: 'starting', status: 503 });
+});
+
+it('keeps a connection for longer than a proxy before it does', async () => {
+  // nginx, upstream module: keepalive_timeout is 60 s unless it is set.
+  const kept = (await fetch(at('/'))).headers.get('keep-alive') ?? '';
+  expect(Number(/^timeout=(\d+)$/.exec(kept)?.[1])).toBeGreaterThan(60);
 });

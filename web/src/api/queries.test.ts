@@ -1,5 +1,6 @@
 import { effectScope, ref } from 'vue';
-import { expect, it, onTestFinished } from 'vitest';
+import { expect, it, onTestFinished, vi } from 'vitest';
+import { tellChanged } from '../ui/changes';
 import { counted } from '../words/counted';
 import { useAsked, useListing } from './queries';
 
@@ -52,6 +53,35 @@ it('shows nothing of another key while the answer is on its way, and the same re
   await told();
   await settle(2, 'the second');
   expect(record.value).toBeUndefined();
+});
+
+it('asks anew also before anything has come: what is on its way was asked for before the change', async () => {
+  const { ask, waiting, settle } = held();
+  const { record, failure, load } = inScope(() => useAsked('early', () => 'first', ask));
+  await told();
+  void load();
+  await told();
+  expect(waiting.length).toBe(2);
+  await settle(0, 'as it was');
+  expect([record.value, failure.value]).toEqual([undefined, '']);
+  await settle(1, 'as it is');
+  expect(record.value).toBe('as it is');
+});
+
+it('asks anew for everything that is on its way when something was stored elsewhere', async () => {
+  const { ask, waiting, settle } = held();
+  const { record } = inScope(() => useAsked('told', () => 'first', ask));
+  const list = inScope(() =>
+    useListing('names', {}, async () => ({ rows: [await ask('a list')], total: 1 })),
+  );
+  await told();
+  tellChanged({ kind: 'round', id: 'r1' });
+  await vi.waitFor(() => expect(waiting.length).toBe(4));
+  await settle(0, 'as it was');
+  await settle(1, 'a row as it was');
+  expect([record.value, list.rows.value]).toEqual([undefined, undefined]);
+  for (const [i, { key }] of waiting.entries()) await settle(i, `${key}, as it is`);
+  expect([record.value, list.rows.value]).toEqual(['first, as it is', ['a list, as it is']]);
 });
 
 it('says what went wrong with what is asked for now, and not with what was asked before', async () => {

@@ -35,8 +35,15 @@ export const queries = new QueryClient({
     },
   },
 });
+/** Drops what is on its way: it was asked for before what has changed since. Asking anew alone would wait for a first answer, and take it for the new one. */
+const drop = (queryKey?: QueryKey): Promise<void> => queries.cancelQueries(queryKey ? { queryKey } : {});
 // What was stored elsewhere: everything that is shown is read anew, and drawn anew where it differs.
-effectScope(true).run(() => onChanged(() => queries.invalidateQueries()));
+effectScope(true).run(() =>
+  onChanged(() => {
+    void drop();
+    return queries.invalidateQueries();
+  }),
+);
 
 const said = (error: Ref<Error | null>): ComputedRef<string> => computed(() => error.value?.message ?? '');
 
@@ -63,12 +70,14 @@ export function useAsked<T>(
   );
   /** Asks anew: what is shown stays until the answer comes. */
   async function load(): Promise<void> {
-    if (queryKey.value[1] !== null) await refetch();
+    if (queryKey.value[1] === null) return;
+    void drop(queryKey.value);
+    await refetch();
   }
   /** Shows what a call that stored something answered: it is newer than whatever is on its way. */
   async function show(found: T): Promise<void> {
     const { value: own } = queryKey;
-    await queries.cancelQueries({ queryKey: own });
+    await drop(own);
     queries.setQueryData<T>(own, found);
   }
   return { record: data as Readonly<Ref<T | undefined>>, failure: said(error), load, show };
@@ -100,6 +109,7 @@ export function useListing<Q extends object, R>(
     computed((): Q => ({ ...query })),
     REST_MS,
   );
+  const queryKey = computed(() => [name, asked.value]);
   const { data, error, refetch, fetchNextPage } = useInfiniteQuery<
     Part<R>,
     Error,
@@ -108,7 +118,7 @@ export function useListing<Q extends object, R>(
     number
   >(
     {
-      queryKey: computed(() => [name, asked.value]),
+      queryKey,
       queryFn: ({ pageParam }) => fetch({ ...asked.value, limit: part, offset: pageParam }),
       initialPageParam: 0,
       getNextPageParam: (_, parts) => parts.reduce((sum, { rows }) => sum + rows.length, 0),
@@ -125,7 +135,10 @@ export function useListing<Q extends object, R>(
     return shown < inAll.value.total || inAll.value.orMore ? `${shown} of ${howMany(inAll.value)}` : '';
   });
   /** Reads again as many as are shown, after something was stored. */
-  const load = async (): Promise<void> => void (await refetch());
+  async function load(): Promise<void> {
+    void drop(queryKey.value);
+    await refetch();
+  }
   const more = async (): Promise<void> => void (await fetchNextPage());
   return { rows, inAll, left, failure: said(error), load, more };
 }

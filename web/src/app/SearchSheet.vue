@@ -6,6 +6,7 @@ import type { AnswerOf, FoundKind } from '@kevro/contract';
 import { api } from '../api/client';
 import { howMany } from '../words/counted';
 import Sheet from '../ui/Sheet.vue';
+import { takeTyped } from '../ui/typed-early';
 
 // What a fitter comes here to do: type a few letters of anything, see it, and be there.
 const open = defineModel<boolean>({ required: true });
@@ -123,6 +124,7 @@ async function go(option: Option | undefined): Promise<void> {
       :aria-expanded="options.length > 0"
       :aria-controls="listId"
       :aria-activedescendant="chosen ? idOf(chosen) : undefined"
+      @focus="text += takeTyped()"
       @keydown.down.prevent="move(1)"
       @keydown.up.prevent="move(-1)"
       @keydown.enter.prevent="go(chosen)"

@@ -22,6 +22,7 @@ import SideNav from './SideNav.vue';
 import WaitingSheet from './WaitingSheet.vue';
 import { watchBursts } from '../ui/bursts';
 import { useKeys } from '../ui/keys';
+import { keepTyped } from '../ui/typed-early';
 import { openScanned } from './scanned';
 import { useTour } from './tour';
 
@@ -104,6 +105,7 @@ useKeys({
   // The one large button of a page is its main action.
   'Ctrl+Enter': () => document.querySelector<HTMLElement>('main .v-btn--size-large.bg-primary')?.click(),
   'Ctrl+k': () => {
+    keepTyped();
     searching.value = true;
   },
   '?': () => {

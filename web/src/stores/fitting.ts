@@ -31,8 +31,16 @@ export const useFitting = defineStore('fitting', () => {
   });
   const frameId = ref<string>();
   const failure = ref('');
-  /** Counts what was asked for: an answer that a later one overtook is not shown. */
+  /** The one that is to be shown. */
+  let opened: string | undefined;
+  /** Counts what was asked for, and which of it is shown: nothing that was asked for before. */
   let asked = 0;
+  let shown = 0;
+  const isNewer = (own: number, { id }: FittingView): boolean => own > shown && id === opened;
+  function show(own: number, next: FittingView): void {
+    shown = own;
+    stands.value = next;
+  }
 
   /** A fitting that was asked for while the code of its page is still on the way. */
   let early: { id: string; answer: Promise<FittingView> } | undefined;
@@ -47,11 +55,12 @@ export const useFitting = defineStore('fitting', () => {
     const answering = early?.id === id ? early.answer : api('fitting', { id });
     early = undefined;
     failure.value = '';
-    if (view.value?.id !== id) stands.value = undefined;
+    if (opened !== id) stands.value = undefined;
+    opened = id;
     try {
       // What the shop works to is known before anything is begun from it; without it the sport's own numbers stand.
       const [answer] = await Promise.all([answering, shop.ready().catch(() => undefined)]);
-      if (own === asked) stands.value = answer;
+      if (isNewer(own, answer)) show(own, answer);
     } catch (error) {
       if (own === asked) failure.value = error instanceof Error ? error.message : String(error);
     }
@@ -64,16 +73,17 @@ export const useFitting = defineStore('fitting', () => {
     if (!now) return;
     const own = ++asked;
     const next = answer ?? (await api('fitting', { id: now.id }));
-    if (own === asked && view.value?.id === next.id) stands.value = next;
+    if (isNewer(own, next)) show(own, next);
   }
 
   /** Asks again for what was changed elsewhere; the old is shown until the answer comes. */
   async function refresh(): Promise<void> {
-    const { value: now } = stands;
-    if (!now) return;
+    if (opened === undefined) return;
+    // What is on its way was asked for before the change.
+    if (!stands.value) return open(opened);
     const own = ++asked;
-    const next = await api('fitting', { id: now.id }).catch(() => undefined);
-    if (next && own === asked && view.value?.id === next.id && !same(next, now)) stands.value = next;
+    const next = await api('fitting', { id: opened }).catch(() => undefined);
+    if (next && isNewer(own, next) && !same(next, stands.value)) show(own, next);
   }
 
   const entry = computed<FrameOfFitting | undefined>(

@@ -10,8 +10,11 @@ import { setPartUnit } from '../words/part-weight';
 /** The shop: its name for the head line and for paper, its time zone for every day that is said. */
 export const useShop = defineStore('shop', () => {
   const shop = shallowRef<Shop>();
+  let latest = 0;
   async function load(): Promise<Shop> {
+    const own = ++latest;
     const now = await api('shop');
+    if (own !== latest) return now;
     setShopZone(now.timeZone);
     setPartUnit(now.partUnit);
     shop.value = now;
