@@ -7,12 +7,13 @@ import 'vuetify/styles';
 import './ui/look.css';
 import App from './app/App.vue';
 import { router } from './app/router';
+import { vFirst } from './ui/focus';
 import { vuetify } from './ui/theme';
 import { claimTab } from './ui/tab';
 
 // Drafts belong to a tab: which one this is has to be known before the first form opens.
 await claimTab();
-createApp(App).use(createPinia()).use(router).use(vuetify).mount('#app');
+createApp(App).use(createPinia()).use(router).use(vuetify).directive('first', vFirst).mount('#app');
 
 // Only on this machine and behind TLS; without it the page needs its server to open. After the page, which it would hold up.
 if (import.meta.env.PROD && 'serviceWorker' in navigator) {

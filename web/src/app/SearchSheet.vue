@@ -117,7 +117,7 @@ async function go(option: Option | undefined): Promise<void> {
     <v-text-field
       v-model="text"
       label="A player, a frame, a fitting, a setup, a part"
-      autofocus
+      v-first
       autocomplete="off"
       role="combobox"
       aria-autocomplete="list"

@@ -87,7 +87,7 @@ onMounted(async () => {
         persistent-hint
         autocapitalize="none"
         autocomplete="organization"
-        autofocus
+        v-first
       />
       <v-btn type="submit" color="primary" size="large" :disabled="shop.trim() === ''">Go on</v-btn>
     </form>
@@ -110,7 +110,7 @@ onMounted(async () => {
         novalidate
         @submit.prevent="signIn({ person, passphrase: ownWord })"
       >
-        <v-text-field v-model="person" label="Your name" autocomplete="username" autofocus />
+        <v-text-field v-model="person" label="Your name" autocomplete="username" v-first />
         <v-text-field
           v-model="ownWord"
           label="Your passphrase"

@@ -25,7 +25,6 @@ const props = defineProps<{
   error?: string;
   hint?: string;
   large?: boolean;
-  autofocus?: boolean;
   placeholder?: string;
   disabled?: boolean;
 }>();
@@ -88,7 +87,6 @@ const named = computed(() => (writing.value.unit ? `${props.label}, ${writing.va
     :error-messages="problem ? [problem] : []"
     :hint="hint"
     :persistent-hint="Boolean(hint)"
-    :autofocus="autofocus"
     :placeholder="placeholder"
     :persistent-placeholder="Boolean(placeholder)"
     :disabled="disabled"

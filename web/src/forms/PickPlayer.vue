@@ -15,7 +15,6 @@ const {
   label: string;
   none?: string;
   error?: string;
-  autofocus?: boolean;
   /** The one that is chosen, where the page has it already: its name stands there at once. */
   known?: Player;
 }>();
@@ -82,7 +81,6 @@ const hint = computed(() =>
     :model-value="shownId"
     :items="items"
     :label="label"
-    :autofocus="autofocus"
     :hint="hint"
     no-filter
     :error-messages="(error ?? failure) ? [error ?? failure] : []"

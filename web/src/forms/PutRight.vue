@@ -103,7 +103,7 @@ defineExpose({ correct, mark });
           v-for="(spec, i) in shown"
           :key="spec"
           v-model="form.specs[spec]"
-          :autofocus="i === 0"
+          v-first="i === 0"
           :label="SPEC_NAMES[spec]"
           :spec="spec"
           :shape="shape"
@@ -127,7 +127,7 @@ defineExpose({ correct, mark });
       <p v-if="of?.counts" class="soft small mb-0">
         It stays on record with your reason but is no longer used.
       </p>
-      <v-text-field v-model="whyForm.reason" label="Why" autofocus :error-messages="at('reason')" />
+      <v-text-field v-model="whyForm.reason" label="Why" v-first :error-messages="at('reason')" />
     </template>
   </FormDialog>
 </template>

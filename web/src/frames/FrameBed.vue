@@ -64,7 +64,7 @@ function submit(): Promise<unknown> {
         label="Tension"
         measure="tension"
         :unit="bed?.stringing.unit ?? 'kg'"
-        autofocus
+        v-first
         :error="said(`readings.${bed?.stringing.readings.length ?? 0}.kg`)"
       />
       <v-text-field v-model="form.on" type="date" label="Date" :error-messages="at('readings')" />

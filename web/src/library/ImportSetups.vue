@@ -310,7 +310,7 @@ const wrongAt = (line: number, header: string): string[] =>
               v-model="mending.cells[i]"
               :label="head.headers[i] ?? `cell ${i + 1}`"
               :error-messages="wrongAt(line, head.headers[i] ?? '')"
-              :autofocus="i === 0"
+              v-first="i === 0"
             />
             <v-btn type="submit" color="primary">Save row</v-btn>
             <v-btn variant="text" @click="mending.line = 0">Skip</v-btn>

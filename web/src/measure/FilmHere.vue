@@ -23,10 +23,10 @@ onMounted(async () => {
       }}
     </p>
     <div>
-      <v-btn v-if="filmed === undefined" color="primary" autofocus @click="video && filming.film(video)"
+      <v-btn v-if="filmed === undefined" color="primary" v-first @click="video && filming.film(video)"
         >Start</v-btn
       >
-      <v-btn v-else color="primary" autofocus @click="filming.stopFilming">Stop</v-btn>
+      <v-btn v-else color="primary" v-first @click="filming.stopFilming">Stop</v-btn>
     </div>
   </div>
 </template>

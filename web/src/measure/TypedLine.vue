@@ -80,7 +80,7 @@ async function enter(): Promise<void> {
         v-model="text"
         label="Readings"
         :placeholder="example"
-        autofocus
+        v-first
         autocomplete="off"
         class="line"
       />

@@ -61,7 +61,7 @@ async function submit(key: string): Promise<void> {
           v-model="form.fromDay"
           type="date"
           label="From"
-          autofocus
+          v-first
           :error-messages="at('fromDay')"
         />
         <v-text-field

@@ -65,7 +65,7 @@ async function submit(): Promise<void> {
           label="Backup file"
           accept=".zip"
           prepend-icon=""
-          autofocus
+          v-first
           :error-messages="at('file')"
         />
       </template>

@@ -125,13 +125,7 @@ async function leave(person: StaffMember): Promise<void> {
     >
       <template #default="{ at }">
         <template v-if="of.what !== 'passphrase'">
-          <v-text-field
-            v-model="name"
-            label="Name"
-            autocomplete="off"
-            autofocus
-            :error-messages="at('name')"
-          />
+          <v-text-field v-model="name" label="Name" autocomplete="off" v-first :error-messages="at('name')" />
           <v-select v-model="role" label="Role" :items="roles" :hint="ROLE_HINTS[role]" persistent-hint />
         </template>
         <v-text-field
@@ -142,7 +136,7 @@ async function leave(person: StaffMember): Promise<void> {
           persistent-hint
           type="password"
           autocomplete="new-password"
-          :autofocus="of.what === 'passphrase'"
+          v-first="of.what === 'passphrase'"
           :error-messages="at('passphrase')"
         />
       </template>

@@ -56,7 +56,7 @@ async function remove(): Promise<void> {
       <PickPlayer
         v-model="form.playerId"
         label="Player"
-        autofocus
+        v-first
         :known="view.player"
         :error="said('playerId')"
       />

@@ -41,7 +41,7 @@ const submit = (): Promise<PartRecord> =>
         :label="sampleWords(part) ?? ''"
         measure="mass"
         :unit="partUnit()"
-        autofocus
+        v-first
         :error="said('sampleG')"
       />
     </template>

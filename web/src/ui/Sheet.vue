@@ -25,11 +25,6 @@ watch(
   },
   { flush: 'sync', immediate: true },
 );
-/** To the button that is meant: a browser heeds `autofocus` only while a page loads. A field takes the focus itself. */
-function goIn(): void {
-  const card = document.getElementById(heading)?.parentElement;
-  if (!card?.contains(document.activeElement)) card?.querySelector<HTMLElement>('[autofocus]')?.focus();
-}
 /** Unless something else has taken the focus meanwhile. */
 function giveBack(): void {
   if (!owed) return;
@@ -52,7 +47,6 @@ onUnmounted(giveBack);
     scrollable
     @click:outside="persistent && emit('refusedToClose')"
     @keydown.esc="persistent && emit('refusedToClose')"
-    @after-enter="goIn"
     @after-leave="giveBack"
   >
     <v-card class="sheet-card">
