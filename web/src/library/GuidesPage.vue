@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { computed, ref, shallowRef, watch } from 'vue';
+import { computedAsync } from '@vueuse/core';
+import { computed, ref, shallowRef } from 'vue';
 import {
   SPECS,
   SHAPED_SPORT,
@@ -9,7 +10,7 @@ import {
   type SpecKey,
   type Sport,
 } from '@kevro/core';
-import { SHAPE_NAMES, type AnswerOf, type GuideRow } from '@kevro/contract';
+import { SHAPE_NAMES, type GuideRow } from '@kevro/contract';
 import { api } from '../api/client';
 import ChoiceRow from '../ui/ChoiceRow.vue';
 import FormDialog from '../forms/FormDialog.vue';
@@ -97,19 +98,15 @@ const FROM = [
   { value: 'new', title: 'new to it' },
 ] as const;
 const averages = sportData(SHAPED_SPORT).shapeAverages;
-const advice = shallowRef<AnswerOf<'shapeAdvice'>>();
-watch(
-  [first, misHits, from],
-  async () => {
-    advice.value = await api('shapeAdvice', {
-      body: {
-        first: first.value,
-        ...(misHits.value === 'none' ? {} : { misHits: misHits.value }),
-        ...(from.value === 'none' ? {} : { from: from.value }),
-      },
-    }).catch(() => undefined);
-  },
-  { immediate: true },
+/** Of two answers the one that was asked for last counts. */
+const advice = computedAsync(() =>
+  api('shapeAdvice', {
+    body: {
+      first: first.value,
+      ...(misHits.value === 'none' ? {} : { misHits: misHits.value }),
+      ...(from.value === 'none' ? {} : { from: from.value }),
+    },
+  }).catch(() => undefined),
 );
 </script>
 

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue';
+import { computedAsync } from '@vueuse/core';
+import { computed } from 'vue';
 import { SPEC_KEYS, settleFrame, targetOf, type BenchStep, type Cut } from '@kevro/core';
 import type { AimRecord, FrameRecord, Measurement, PlanRecord } from '@kevro/contract';
 import { api } from '../../api/client';
@@ -32,15 +33,11 @@ const aims = computed(() =>
 const cutsOf = (step: BenchStep) => props.cuts.filter((cut) => step.placementIds.includes(cut.placementId));
 
 /** The setup that the aim was taken from. */
-const setupName = ref('');
-watch(
-  () => props.aimed?.setupId,
-  async (id) => {
-    const found = id ? await api('setups', { query: { ids: id } }).catch(() => undefined) : undefined;
-    setupName.value = found?.rows[0]?.name ?? '';
-  },
-  { immediate: true },
-);
+const setupName = computedAsync(async () => {
+  const id = props.aimed?.setupId;
+  const found = id ? await api('setups', { query: { ids: id } }).catch(() => undefined) : undefined;
+  return found?.rows[0]?.name ?? '';
+}, '');
 </script>
 
 <template>
