@@ -54,7 +54,7 @@ const KEYS: [string[], string][] = [
     </p>
     <div class="d-flex mt-4">
       <v-btn variant="outlined" @click="emit('marks')">What the marks mean</v-btn>
-      <v-spacer /><v-btn color="primary" v-first @click="open = false">Close</v-btn>
+      <v-spacer /><v-btn v-first color="primary" @click="open = false">Close</v-btn>
     </div>
   </Sheet>
 </template>

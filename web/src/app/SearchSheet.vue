@@ -116,8 +116,8 @@ async function go(option: Option | undefined): Promise<void> {
   <Sheet v-model="open" title="Find anything" :width="620">
     <v-text-field
       v-model="text"
-      label="A player, a frame, a fitting, a setup, a part"
       v-first
+      label="A player, a frame, a fitting, a setup, a part"
       autocomplete="off"
       role="combobox"
       aria-autocomplete="list"

@@ -82,12 +82,12 @@ onMounted(async () => {
     <form v-if="access && asksShop" novalidate @submit.prevent="goToShop">
       <v-text-field
         v-model="shop"
+        v-first
         label="Which shop"
         hint="as it is asked for here, such as: lantern-lane"
         persistent-hint
         autocapitalize="none"
         autocomplete="organization"
-        v-first
       />
       <v-btn type="submit" color="primary" size="large" :disabled="shop.trim() === ''">Go on</v-btn>
     </form>
@@ -110,7 +110,7 @@ onMounted(async () => {
         novalidate
         @submit.prevent="signIn({ person, passphrase: ownWord })"
       >
-        <v-text-field v-model="person" label="Your name" autocomplete="username" v-first />
+        <v-text-field v-model="person" v-first label="Your name" autocomplete="username" />
         <v-text-field
           v-model="ownWord"
           label="Your passphrase"

@@ -42,7 +42,7 @@ const open = defineModel<boolean>({ required: true });
     <p v-if="refused.length + unsent.length === 0">Nothing waits: everything is saved.</p>
     <div class="d-flex mt-3">
       <v-spacer />
-      <v-btn variant="text" v-first @click="open = false">Close</v-btn>
+      <v-btn v-first variant="text" @click="open = false">Close</v-btn>
     </div>
   </Sheet>
 </template>

@@ -75,7 +75,7 @@ const labels = computed(() => weights.map(() => '2 g'));
       >
     </div>
     <div class="d-flex mt-4">
-      <v-spacer /><v-btn color="primary" v-first @click="open = false">Close</v-btn>
+      <v-spacer /><v-btn v-first color="primary" @click="open = false">Close</v-btn>
     </div>
   </Sheet>
 </template>

@@ -61,7 +61,7 @@ const inPoints = computed(() => {
       <p v-if="parts.assumes" class="small mt-3 mb-0">Assumes: {{ parts.assumes }}.</p>
       <p class="small soft mt-1 mb-0">Source: {{ parts.source }}.</p>
       <div class="d-flex mt-4">
-        <v-spacer /><v-btn color="primary" v-first @click="open = false">Close</v-btn>
+        <v-spacer /><v-btn v-first color="primary" @click="open = false">Close</v-btn>
       </div>
     </template>
   </Sheet>

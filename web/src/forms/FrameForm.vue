@@ -67,7 +67,7 @@ const addWeight = (): void => {
   >
     <template #default="{ at, said }">
       <div class="three">
-        <v-text-field v-model="form.tag" label="Tag" v-first :error-messages="at('tag')" />
+        <v-text-field v-model="form.tag" v-first label="Tag" :error-messages="at('tag')" />
         <v-text-field v-model="form.maker" label="Maker" :error-messages="at('maker')" />
         <v-text-field v-model="form.model" label="Model" :error-messages="at('model')" />
       </div>

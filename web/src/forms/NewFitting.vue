@@ -93,7 +93,7 @@ function newFrame(frame: FrameRecord): void {
   >
     <template #default="{ said }">
       <div class="pick">
-        <PickPlayer v-model="form.playerId" label="Player" v-first :error="said('playerId')" />
+        <PickPlayer v-model="form.playerId" v-first label="Player" :error="said('playerId')" />
         <v-btn variant="outlined" @click="playerForm?.show()">New player</v-btn>
       </div>
       <div class="pick">

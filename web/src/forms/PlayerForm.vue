@@ -149,7 +149,7 @@ const levels = LEVEL_WORDS.map((word, i) => ({ value: i + 1, title: `${i + 1} ·
   >
     <template #default="{ at, said }">
       <div class="two">
-        <v-text-field v-model="form.name" label="Name" v-first :error-messages="at('name')" />
+        <v-text-field v-model="form.name" v-first label="Name" :error-messages="at('name')" />
         <v-select
           v-model="form.sports"
           :items="SPORT_ITEMS"

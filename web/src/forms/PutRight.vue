@@ -127,7 +127,7 @@ defineExpose({ correct, mark });
       <p v-if="of?.counts" class="soft small mb-0">
         It stays on record with your reason but is no longer used.
       </p>
-      <v-text-field v-model="whyForm.reason" label="Why" v-first :error-messages="at('reason')" />
+      <v-text-field v-model="whyForm.reason" v-first label="Why" :error-messages="at('reason')" />
     </template>
   </FormDialog>
 </template>

@@ -144,7 +144,7 @@ const submit = (key: string) => {
     <template #default="{ at, said }">
       <v-text-field v-model="form.strungOn" type="date" label="Date" :error-messages="at('strungOn')" />
       <div class="two">
-        <v-text-field v-model="form.mains" label="Mains" v-first :error-messages="at('mains')" />
+        <v-text-field v-model="form.mains" v-first label="Mains" :error-messages="at('mains')" />
         <NumberField
           v-model="form.mainsMm"
           label="Gauge of the mains"

@@ -61,10 +61,10 @@ function submit(): Promise<unknown> {
     <template #default="{ at, said }">
       <NumberField
         v-model="form.kg"
+        v-first
         label="Tension"
         measure="tension"
         :unit="bed?.stringing.unit ?? 'kg'"
-        v-first
         :error="said(`readings.${bed?.stringing.readings.length ?? 0}.kg`)"
       />
       <v-text-field v-model="form.on" type="date" label="Date" :error-messages="at('readings')" />

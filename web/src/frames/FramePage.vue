@@ -231,7 +231,7 @@ function startTwin(): void {
           Copies model, size, grip and owner. Measurements, strings and added weight stay with
           {{ page.frame.tag }}.
         </p>
-        <v-text-field v-model="twinForm.tag" label="Its tag" v-first :error-messages="at('tag')" />
+        <v-text-field v-model="twinForm.tag" v-first label="Its tag" :error-messages="at('tag')" />
       </template>
     </FormDialog>
   </div>

@@ -158,7 +158,7 @@ async function store(): Promise<void> {
             <li v-for="step in PHOTO_STEPS" :key="step">{{ step }}</li>
           </ol>
           <div class="buttons">
-            <v-btn color="primary" v-first @click="choose">Choose a photo</v-btn>
+            <v-btn v-first color="primary" @click="choose">Choose a photo</v-btn>
             <v-btn variant="outlined" @click="byPhone = true">With a phone</v-btn>
             <span class="soft small">or drop a photo here</span>
           </div>

@@ -96,7 +96,7 @@ const submit = (key: string): Promise<Instrument> => {
   >
     <template #default="{ at, said }">
       <div class="two">
-        <v-text-field v-model="form.name" label="Name" v-first :error-messages="at('name')" />
+        <v-text-field v-model="form.name" v-first label="Name" :error-messages="at('name')" />
         <v-select
           :model-value="form.kind"
           :items="items(KIND_WORDS)"

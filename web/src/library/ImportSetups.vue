@@ -308,9 +308,9 @@ const wrongAt = (line: number, header: string): string[] =>
               v-for="(_, i) in mending.cells"
               :key="i"
               v-model="mending.cells[i]"
+              v-first="i === 0"
               :label="head.headers[i] ?? `cell ${i + 1}`"
               :error-messages="wrongAt(line, head.headers[i] ?? '')"
-              v-first="i === 0"
             />
             <v-btn type="submit" color="primary">Save row</v-btn>
             <v-btn variant="text" @click="mending.line = 0">Skip</v-btn>

@@ -160,7 +160,7 @@ function submit(key: string): Promise<Setup> {
   >
     <template #default="{ at, said }">
       <div class="two">
-        <v-text-field v-model="form.name" label="Whose frame" v-first :error-messages="at('name')" />
+        <v-text-field v-model="form.name" v-first label="Whose frame" :error-messages="at('name')" />
         <v-select
           :model-value="form.sport"
           :items="SPORT_ITEMS"

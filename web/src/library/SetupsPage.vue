@@ -160,7 +160,7 @@ const file = (of: 'setups.csv' | 'setups.json'): string => urlOf(of, query.value
     <SetupForm ref="form" @stored="stored" />
     <ImportSetups ref="reading" @stored="read" />
     <FormDialog v-model="naming" title="Save view" store="Save" :submit="keepView">
-      <v-text-field v-model="viewName" label="Name" v-first />
+      <v-text-field v-model="viewName" v-first label="Name" />
     </FormDialog>
   </div>
 </template>

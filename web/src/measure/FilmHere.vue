@@ -23,10 +23,10 @@ onMounted(async () => {
       }}
     </p>
     <div>
-      <v-btn v-if="filmed === undefined" color="primary" v-first @click="video && filming.film(video)"
+      <v-btn v-if="filmed === undefined" v-first color="primary" @click="video && filming.film(video)"
         >Start</v-btn
       >
-      <v-btn v-else color="primary" v-first @click="filming.stopFilming">Stop</v-btn>
+      <v-btn v-else v-first color="primary" @click="filming.stopFilming">Stop</v-btn>
     </div>
   </div>
 </template>

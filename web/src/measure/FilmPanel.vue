@@ -215,7 +215,7 @@ async function keep(file: File, readingId: string): Promise<void> {
       <div class="d-flex ga-2 mt-4">
         <v-spacer />
         <v-btn variant="text" @click="open = false">Close</v-btn>
-        <v-btn v-if="result" color="primary" v-first :loading="keeping" @click="enter">Enter this</v-btn>
+        <v-btn v-if="result" v-first color="primary" :loading="keeping" @click="enter">Enter this</v-btn>
       </div>
     </Sheet>
   </FileDrop>

@@ -336,7 +336,7 @@ watch(
     <div class="d-flex ga-2">
       <v-spacer />
       <v-btn variant="outlined" @click="dropAll">Start over</v-btn>
-      <v-btn color="primary" v-first @click="askAnew = false">Keep</v-btn>
+      <v-btn v-first color="primary" @click="askAnew = false">Keep</v-btn>
     </div>
   </Sheet>
   <WorkingSheet

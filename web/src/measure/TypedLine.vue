@@ -78,9 +78,9 @@ async function enter(): Promise<void> {
       <DraftNotice :draft="kept" />
       <v-text-field
         v-model="text"
+        v-first
         label="Readings"
         :placeholder="example"
-        v-first
         autocomplete="off"
         class="line"
       />

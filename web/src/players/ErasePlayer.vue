@@ -41,7 +41,7 @@ async function submit(): Promise<void> {
         Deletes their name, health notes, sessions and every note about them for good. Frames, measurements
         and builds stay, without the name. Older backups and other devices may still hold them.
       </p>
-      <v-text-field v-model="name" label="Their name, to be sure" v-first :error-messages="at('name')" />
+      <v-text-field v-model="name" v-first label="Their name, to be sure" :error-messages="at('name')" />
     </template>
   </FormDialog>
 </template>

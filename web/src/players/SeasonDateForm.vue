@@ -59,9 +59,9 @@ async function submit(key: string): Promise<void> {
       <div class="two">
         <v-text-field
           v-model="form.fromDay"
+          v-first
           type="date"
           label="From"
-          v-first
           :error-messages="at('fromDay')"
         />
         <v-text-field

@@ -62,10 +62,10 @@ async function submit(): Promise<void> {
         <p class="mb-0">The backup in the file replaces this shop.</p>
         <v-file-input
           v-model="file"
+          v-first
           label="Backup file"
           accept=".zip"
           prepend-icon=""
-          v-first
           :error-messages="at('file')"
         />
       </template>

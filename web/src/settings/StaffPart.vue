@@ -125,18 +125,18 @@ async function leave(person: StaffMember): Promise<void> {
     >
       <template #default="{ at }">
         <template v-if="of.what !== 'passphrase'">
-          <v-text-field v-model="name" label="Name" autocomplete="off" v-first :error-messages="at('name')" />
+          <v-text-field v-model="name" v-first label="Name" autocomplete="off" :error-messages="at('name')" />
           <v-select v-model="role" label="Role" :items="roles" :hint="ROLE_HINTS[role]" persistent-hint />
         </template>
         <v-text-field
           v-if="of.what !== 'edit'"
           v-model="passphrase"
+          v-first="of.what === 'passphrase'"
           label="Passphrase"
           :hint="`At least ${PASSPHRASE_LEAST} characters. They can change it once they are in.`"
           persistent-hint
           type="password"
           autocomplete="new-password"
-          v-first="of.what === 'passphrase'"
           :error-messages="at('passphrase')"
         />
       </template>

@@ -55,8 +55,8 @@ async function remove(): Promise<void> {
     <template #default="{ said }">
       <PickPlayer
         v-model="form.playerId"
-        label="Player"
         v-first
+        label="Player"
         :known="view.player"
         :error="said('playerId')"
       />

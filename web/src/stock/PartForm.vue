@@ -104,7 +104,7 @@ function submit(key: string): Promise<PartRecord> {
         :disabled="part !== undefined"
         @update:model-value="choose"
       />
-      <v-text-field v-model="form.name" label="Name" v-first :error-messages="at('name')" />
+      <v-text-field v-model="form.name" v-first label="Name" :error-messages="at('name')" />
       <div class="two">
         <template v-for="(of, field) in words.fields" :key="`${form.kind} ${field}`">
           <v-select

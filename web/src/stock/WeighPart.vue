@@ -38,10 +38,10 @@ const submit = (): Promise<PartRecord> =>
       </p>
       <NumberField
         v-model="sampleG"
+        v-first
         :label="sampleWords(part) ?? ''"
         measure="mass"
         :unit="partUnit()"
-        v-first
         :error="said('sampleG')"
       />
     </template>

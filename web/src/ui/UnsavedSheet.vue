@@ -18,7 +18,7 @@ const { question } = defineProps<{
     <div class="d-flex ga-2">
       <v-spacer />
       <v-btn variant="outlined" @click="question.answer(true)">Leave</v-btn>
-      <v-btn color="primary" v-first @click="question.answer(false)">Stay</v-btn>
+      <v-btn v-first color="primary" @click="question.answer(false)">Stay</v-btn>
     </div>
   </Sheet>
 </template>

@@ -63,7 +63,7 @@ const picture = computed(() =>
       <RouterLink :to="{ name: 'played', params: { code: made.code } }" class="link">here</RouterLink>.
     </p>
     <div class="d-flex mt-4">
-      <v-spacer /><v-btn color="primary" v-first @click="open = false">Close</v-btn>
+      <v-spacer /><v-btn v-first color="primary" @click="open = false">Close</v-btn>
     </div>
   </Sheet>
 </template>

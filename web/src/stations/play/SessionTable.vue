@@ -102,7 +102,7 @@ async function mark(): Promise<void> {
             : 'It counts again from now on.'
         }}
       </p>
-      <v-text-field v-model="form.reason" label="Why" v-first :error-messages="at('reason')" />
+      <v-text-field v-model="form.reason" v-first label="Why" :error-messages="at('reason')" />
     </template>
   </FormDialog>
 </template>

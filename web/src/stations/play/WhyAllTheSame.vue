@@ -21,7 +21,7 @@ watch(open, (now) => now && draft.begin(`override ${props.guard}`, { note: '' })
   >
     <template #default="{ at }">
       <p class="warn mb-0">{{ guard }}</p>
-      <v-text-field v-model="form.note" label="Reason to override" v-first :error-messages="at('note')" />
+      <v-text-field v-model="form.note" v-first label="Reason to override" :error-messages="at('note')" />
     </template>
   </FormDialog>
 </template>
