@@ -23,22 +23,25 @@ create function words_by_frame_in_fitting() returns trigger language plpgsql as 
 create trigger words_by_frame_in_fitting after insert or delete on fitting_frame
   for each row execute function words_by_frame_in_fitting();
 
+-- In a backup that is restored, a fitting comes before its player and its frames do.
 create function words_by_frame() returns trigger language plpgsql as $$
   begin
-    update fitting set words = '' where shop_id = new.shop_id
-      and id in (select fitting_id from fitting_frame where frame_id = new.id and shop_id = new.shop_id);
+    if tg_op = 'INSERT' or old.words is distinct from new.words then
+      update fitting set words = '' where shop_id = new.shop_id
+        and id in (select fitting_id from fitting_frame where frame_id = new.id and shop_id = new.shop_id);
+    end if;
     return null;
   end $$;
-create trigger words_by_frame after update on frame
-  for each row when (old.words is distinct from new.words) execute function words_by_frame();
+create trigger words_by_frame after insert or update on frame for each row execute function words_by_frame();
 
 create function words_by_player() returns trigger language plpgsql as $$
   begin
-    update fitting set words = '' where player_id = new.id and shop_id = new.shop_id;
+    if tg_op = 'INSERT' or old.name_words is distinct from new.name_words then
+      update fitting set words = '' where player_id = new.id and shop_id = new.shop_id;
+    end if;
     return null;
   end $$;
-create trigger words_by_player after update on player
-  for each row when (old.name_words is distinct from new.name_words) execute function words_by_player();
+create trigger words_by_player after insert or update on player for each row execute function words_by_player();
 
 update fitting set words = '';
 
