@@ -59,6 +59,8 @@ test.describe('the shelf', () => {
     const bare = await onShelf('SH-1', { massG: 298.6, balanceCm: 32.53, swingWeight: 288 }, {});
     await onShelf('SH-2', { massG: 322 });
     await onShelf('SH-9', { massG: 340, swingWeight: 345 });
+    const asked: string[] = [];
+    page.on('request', (request) => asked.push(request.url()));
     await hold(made);
     const tags = async () =>
       (await page.locator('tbody .row-name').allInnerTexts()).filter((tag) => tag.startsWith('SH-'));
@@ -73,6 +75,8 @@ test.describe('the shelf', () => {
     await page.getByText('A set of 3, so that all come out alike').waitFor();
     await page.keyboard.press('Space');
     await page.getByText('A set of 2, so that all come out alike').waitFor();
+    // The list that the player was picked from has come anew since: their frames stand.
+    expect(asked.filter((url) => url.includes(`owner=${made.player.id}&sort=measured`)).length).toBe(1);
     await button('Open a fitting with these').click();
     await page.getByRole('dialog').getByRole('button', { name: /^Open/ }).click();
     await page.waitForURL(/fittings\/.*\/measure/);

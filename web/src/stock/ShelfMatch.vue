@@ -98,19 +98,26 @@ onMounted(async () => {
   }
 });
 
-watch(player, async (now) => {
-  ownFrames.value = [];
-  ownId.value = null;
-  if (!now) return;
-  try {
-    const { rows } = await api('frames', { query: { owner: now.id, sort: 'measured', limit: 50 } });
-    if (player.value?.id !== now.id) return;
-    ownFrames.value = measured(rows);
-    ownId.value = aimed.value?.playerId === now.id ? AIM : (ownFrames.value[0]?.id ?? null);
-  } catch (error) {
-    failure.value = message(error);
-  }
-});
+const looking = ref(false);
+// By who it is: the list that the player was picked from is read anew now and then, and gives another object for the same one.
+watch(
+  () => player.value?.id,
+  async (id) => {
+    ownFrames.value = [];
+    ownId.value = null;
+    looking.value = id !== undefined;
+    if (id === undefined) return;
+    try {
+      const { rows } = await api('frames', { query: { owner: id, sort: 'measured', limit: 50 } });
+      if (player.value?.id !== id) return;
+      ownFrames.value = measured(rows);
+      ownId.value = aimed.value?.playerId === id ? AIM : (ownFrames.value[0]?.id ?? null);
+    } catch (error) {
+      failure.value = message(error);
+    }
+    looking.value = false;
+  },
+);
 const sport = computed<Sport | undefined>(() => against.value?.shape.sport);
 /** The whole shelf of the sport, read part by part: the best may stand on any page of it. */
 watch(sport, async (now) => {
@@ -197,6 +204,7 @@ const number = (key: (typeof SPEC_KEYS)[number], value: number | undefined): str
     </div>
     <p v-if="failure" class="miss" role="alert">{{ failure }}</p>
     <p v-else-if="!player" class="soft">Choose a player: your stock is compared with their frame.</p>
+    <p v-else-if="looking" class="soft" role="status">Looking for their frames…</p>
     <p v-else-if="choices.length === 0" class="soft">
       No frame of {{ player.name }} has been measured yet. Measure one first.
     </p>
