@@ -31,6 +31,11 @@ export default tseslint.config(
       eqeqeq: 'error',
       'vue/multi-word-component-names': 'off',
       'vue/require-default-prop': 'off',
+    },
+  },
+  {
+    files: ['web/**/*.vue'],
+    rules: {
       // It comes late, and takes the focus from whoever has gone on: `v-first` does not.
       'vue/no-restricted-static-attribute': ['error', { key: 'autofocus', message: 'Use v-first.' }],
       'vue/no-restricted-v-bind': ['error', { argument: 'autofocus', message: 'Use v-first.' }],
