@@ -43,7 +43,7 @@ const LANDED: Record<string, string> = {
   '0031_seasons.sql': '11925ac5dcb9da7d',
   '0032_named_later.sql': '7fa90b09a7a0bc73',
   '0033_found_quickly.sql': '6f34c9e559ac1e4e',
-  '0034_found_sooner.sql': '293ec5e404e69259',
+  '0034_found_sooner.sql': 'f2a9e1b8d678ce66',
   'frozen/as-of-0018.d.ts': 'e115721350075861',
   'frozen/as-of-0018.js': '00345dc63e4acf2f',
 };

@@ -7,6 +7,7 @@ create function words_of_fitting(of_shop text, of_fitting text, of_player text) 
       join frame fr on fr.id = ff.frame_id and fr.shop_id = of_shop
       where ff.fitting_id = of_fitting and ff.shop_id = of_shop)) $$;
 
+-- Whatever they are set to, they are written anew: to set them is to ask for that.
 create function words_on_fitting() returns trigger language plpgsql as $$
   begin
     new.words := words_of_fitting(new.shop_id, new.id, new.player_id);
