@@ -26,21 +26,23 @@ beforeEach(() => {
   setActivePinia(createPinia());
 });
 
-it('shows the fitting as it was asked for last', async () => {
+/** An open fitting that is asked for twice more: after something was stored here, and elsewhere. */
+async function askedTwice(): Promise<void> {
   void useFitting().open('f-one');
   await settle(0, as('opened'));
   void useFitting().stored();
   void useFitting().refresh();
+}
+
+it('shows the fitting as it was asked for last', async () => {
+  await askedTwice();
   await settle(2, as('changed elsewhere'));
   await settle(1, as('stored'));
   expect(noteOf()).toBe('changed elsewhere');
 });
 
 it('shows what came, where what was asked for later could not be read', async () => {
-  void useFitting().open('f-one');
-  await settle(0, as('opened'));
-  void useFitting().stored();
-  void useFitting().refresh();
+  await askedTwice();
   waiting[2]?.fail(new Error('away'));
   await settle(1, as('stored'));
   expect(noteOf()).toBe('stored');

@@ -28,6 +28,19 @@ it('who has gone on to another field stays there', async () => {
   expect(idOfFocus()).toBe('other');
 });
 
+it('who goes back to where they came from stays there too', async () => {
+  const from = document.body.appendChild(document.createElement('button'));
+  from.id = 'from';
+  from.focus();
+  shown = form('<div v-first><input id="field" /></div>');
+  expect(idOfFocus()).toBe('field');
+  from.focus();
+  await frame();
+  await frame();
+  expect(idOfFocus()).toBe('from');
+  from.remove();
+});
+
 it('a button of a form that comes while somebody types beside it leaves them there', async () => {
   shown = mount(
     {

@@ -59,12 +59,15 @@ export const vFirst: ObjectDirective<HTMLElement, boolean | undefined> = {
     // Somebody types beside it.
     if (before?.matches('input, textarea') && own.closest('[role=dialog]')?.contains(before)) return;
     let frames = COMING;
+    let had = false;
     const look = (): void => {
       const now = document.activeElement;
       const over = own.closest('.v-overlay');
       if (!own.isConnected || (over && !over.matches('.v-overlay--active'))) return;
-      if (now !== own && now !== before && now?.matches(CONTROL)) return;
+      // Where it came from counts as another control once it has had the focus.
+      if (now !== own && now?.matches(CONTROL) && (had || now !== before)) return;
       own.focus();
+      had ||= document.activeElement === own;
       if (--frames > 0) requestAnimationFrame(look);
     };
     look();
