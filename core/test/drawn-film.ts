@@ -50,10 +50,7 @@ export function drawnFilm({
   // Noise from one long row, from another place in it each time: to draw it anew for every element takes longer than all else.
   const row = Float32Array.from({ length: 3 * size + 7919 }, () => noise * normal());
   const wallAt = (sx: number, sy: number): Float32Array =>
-    Float32Array.from(
-      { length: size },
-      (_, p) => ground + marked((p % width) - sx, Math.floor(p / width) - sy),
-    );
+    new Float32Array(size).map((_, p) => ground + marked((p % width) - sx, Math.floor(p / width) - sy));
   const wall = wallAt(0, 0);
   const frames = angles.map((now, i) => {
     const next = angles[i + 1] ?? now;
@@ -61,10 +58,10 @@ export function drawnFilm({
     const [px, py] = [pivot[0] * width + sx, pivot[1] * height + sy];
     const broad = half * breathes(now, now.at);
     const behind = shake > 0 ? wallAt(sx, sy) : wall;
-    const sum = Float32Array.from(behind);
+    const sum = behind.slice();
     if (other)
       for (let p = 0; p < size; p++) sum[p] = other(p % width, Math.floor(p / width), now.at) ?? sum[p] ?? 0;
-    const shown = Float32Array.from(sum);
+    const shown = sum.slice();
     for (let e = 0; e < exposures; e++) {
       const angle = now.angle + ((next.angle - now.angle) * shutter * e) / exposures;
       // Straight down at no angle.
@@ -81,15 +78,14 @@ export function drawnFilm({
           const inside = Math.min(broad - beside, u + reach[0] * height, reach[1] * height - u) + 0.5;
           const share = Math.min(1, Math.max(0, inside));
           const p = y * width + x;
-          if (share > 0) sum[p] = (sum[p] ?? 0) + (share * (bar - (shown[p] ?? 0))) / exposures;
+          if (share > 0) sum[p] = (sum[p] as number) + (share * (bar - (shown[p] as number))) / exposures;
         }
       }
     }
     const from = (i * 7919) % (2 * size);
-    const grey = new Uint8Array(size);
-    for (let p = 0; p < size; p++)
-      grey[p] = Math.min(255, Math.max(0, Math.round((sum[p] ?? 0) + (row[from + p] ?? 0))));
-    return { at: now.at, grey };
+    const grey = new Uint8ClampedArray(size);
+    for (let p = 0; p < size; p++) grey[p] = (sum[p] as number) + (row[from + p] as number);
+    return { at: now.at, grey: new Uint8Array(grey.buffer) };
   });
   return { width, height, frames };
 }

@@ -206,10 +206,9 @@ export function drawnPhoto({
   const [fc, fs] = [Math.cos(frameTurnDeg * rad), Math.sin(frameTurnDeg * rad)];
   const [sx, sy] = sheetAt ?? [-frame.lengthCm * 0.15, frame.widthCm / 2 + 13];
   const own = sheetAt ? 0 : -8;
-  const local = (x: number, y: number): [number, number] => {
-    const [u, v] = [x, y - own];
-    return [u * fc + v * fs + frame.lengthCm / 2, -u * fs + v * fc];
-  };
+  const along = (x: number, y: number): number => x * fc + (y - own) * fs + frame.lengthCm / 2;
+  const across = (x: number, y: number): number => (y - own) * fc - x * fs;
+  const frameAt = (x: number, y: number): Colour | undefined => frame.at(along(x, y), across(x, y));
   const [sc, ss] = [Math.cos(sheetTurnDeg * rad), Math.sin(sheetTurnDeg * rad)];
   const onSheet = (x: number, y: number): boolean => {
     if (!sheet) return false;
@@ -222,7 +221,7 @@ export function drawnPhoto({
   const hard = new Float32Array(gw * gh);
   for (let j = 0; j < gh; j++)
     for (let i = 0; i < gw; i++)
-      hard[j * gw + i] = frame.at(...local((i + 0.5) * cell - 80 - 1.3, (j + 0.5) * cell - 80 - 1.1)) ? 1 : 0;
+      hard[j * gw + i] = frameAt((i + 0.5) * cell - 80 - 1.3, (j + 0.5) * cell - 80 - 1.1) ? 1 : 0;
   let soft = hard;
   for (let round = 0; round < 3; round++) {
     const next = new Float32Array(soft.length);
@@ -248,29 +247,17 @@ export function drawnPhoto({
   const normal = seededNormals(seed);
   const rows = Float32Array.from({ length: 100_003 }, () => noise * normal());
   const data = new Uint8ClampedArray(4 * width * height);
-  const wayOf = (u: number, v: number): [number, number, number] => {
-    const [x, y] = [u - width / 2, v - height / 2];
-    return [
-      f * forward[0] + x * right[0] + y * down[0],
-      f * forward[1] + x * right[1] + y * down[1],
-      f * forward[2] + x * right[2] + y * down[2],
-    ];
-  };
-  const onPlane = (way: readonly [number, number, number], z: number): [number, number] => {
-    const along = (z - eye[2]) / way[2];
-    return [eye[0] + along * way[0], eye[1] + along * way[1]];
-  };
-  const placeAt = (u: number, v: number): { x: number; y: number } => {
-    const [x, y] = onPlane(wayOf(u, v), 0);
-    return { x, y };
-  };
+  // What follows is asked for a million times a photo and more.
+  const wayOf = (u: number, v: number, i: 0 | 1 | 2): number =>
+    f * forward[i] + (u - width / 2) * right[i] + (v - height / 2) * down[i];
   const colourAt = (u: number, v: number): Colour => {
-    const way = wayOf(u, v);
-    if (way[2] >= 0) return [120, 120, 120];
-    const on = (z: number): [number, number] => onPlane(way, z);
-    const colour = frame.at(...local(...on(frame.thicknessCm / 2)));
+    const fall = wayOf(u, v, 2);
+    if (fall >= 0) return [120, 120, 120];
+    const [wx, wy] = [wayOf(u, v, 0) / fall, wayOf(u, v, 1) / fall];
+    const above = frame.thicknessCm / 2 - eye[2];
+    const colour = frameAt(eye[0] + above * wx, eye[1] + above * wy);
     if (colour) return colour;
-    const [x, y] = on(0);
+    const [x, y] = [eye[0] - eye[2] * wx, eye[1] - eye[2] * wy];
     const light = (1 + 0.0012 * x - 0.001 * y) * (1 - shade * shadeAt(x, y));
     if (onSheet(x, y)) return [246 * light, 245 * light, 241 * light];
     const wood = grain * (Math.sin(0.9 * y + 0.5 * Math.sin(0.11 * x)) + 0.5 * Math.sin(3.1 * y + 0.07 * x));
@@ -278,9 +265,10 @@ export function drawnPhoto({
   };
   /** Whether anything but the bare table is near: only there an element is drawn by more than one ray. */
   const isBusy = (u: number, v: number): boolean => {
-    const { x, y } = placeAt(u, v);
-    const [along, across] = local(x, y);
-    if (along > -3 && along < frame.lengthCm + 3 && Math.abs(across) < frame.widthCm / 2 + 3) return true;
+    const fall = wayOf(u, v, 2);
+    const [x, y] = [eye[0] - (eye[2] * wayOf(u, v, 0)) / fall, eye[1] - (eye[2] * wayOf(u, v, 1)) / fall];
+    const at = along(x, y);
+    if (at > -3 && at < frame.lengthCm + 3 && Math.abs(across(x, y)) < frame.widthCm / 2 + 3) return true;
     return sheet !== null && far(x - sx, y - own - sy) < sheet[0] * 0.65;
   };
   const rays = [

@@ -42,19 +42,46 @@ const COUNT = 6;
 /** The place of the rate among them. */
 const RATE = 5;
 
+/** ∫ e^(−kt) dt from nought, where e^(−kt) is known. */
+const grown = (k: number, t: number, left: number): number => (Math.abs(k * t) < 1e-6 ? t : (1 - left) / k);
+/** How that changes with k. */
+const grownBy = (k: number, t: number, left: number): number =>
+  Math.abs(k * t) < 1e-4 ? -(t * t) / 2 : (t * left - (1 - left) / k) / k;
+
 /** The phase of a dying swing: it quickens as it dies, ω = ω₀ (1 − θ²/16 − …), the handbook series turned round to second order. */
-function phaseAt(t: number, [, , amplitude, decay, phase, rate]: Parameters): number {
-  const square = (amplitude * amplitude) / 16;
-  const k = 2 * decay;
-  // ∫ e^(−2γt) dt and ∫ e^(−4γt) dt
-  const once = Math.abs(k * t) < 1e-6 ? t : (1 - Math.exp(-k * t)) / k;
-  const twice = Math.abs(2 * k * t) < 1e-6 ? t : (1 - Math.exp(-2 * k * t)) / (2 * k);
+function phaseAt(t: number, p: Parameters): number {
+  const [amplitude, decay] = [p[2], p[3]];
+  const left = Math.exp(-2 * decay * t);
   // 1/(1 + θ²/16 + 11θ⁴/3072) = 1 − θ²/16 + θ⁴/3072 …
-  return phase + rate * (t - square * once + (amplitude ** 4 / 3072) * twice);
+  const time =
+    t -
+    (amplitude ** 2 / 16) * grown(2 * decay, t, left) +
+    (amplitude ** 4 / 3072) * grown(4 * decay, t, left * left);
+  return p[4] + p[RATE] * time;
 }
-function angleOf(t: number, p: Parameters): number {
-  const [centre, drift, amplitude, decay] = p;
-  return centre + drift * t + amplitude * Math.exp(-decay * t) * Math.cos(phaseAt(t, p));
+const angleOf = (t: number, p: Parameters): number =>
+  p[0] + p[1] * t + p[2] * Math.exp(-p[3] * t) * Math.cos(phaseAt(t, p));
+
+/** How the angle at a moment changes with each parameter. */
+function slopesAt(t: number, p: Parameters): Parameters {
+  const [amplitude, decay, phase, rate] = [p[2], p[3], p[4], p[RATE]];
+  const dying = Math.exp(-decay * t);
+  const left = dying * dying;
+  const [once, twice] = [grown(2 * decay, t, left), grown(4 * decay, t, left * left)];
+  const now = phaseAt(t, p);
+  const [along, across] = [dying * Math.cos(now), -amplitude * dying * Math.sin(now)];
+  const byAmplitude = rate * (amplitude ** 3 / 768) * twice - rate * (amplitude / 8) * once;
+  const byDecay =
+    rate * (amplitude ** 4 / 3072) * 4 * grownBy(4 * decay, t, left * left) -
+    rate * (amplitude ** 2 / 16) * 2 * grownBy(2 * decay, t, left);
+  return [
+    1,
+    t,
+    along + across * byAmplitude,
+    -t * amplitude * along + across * byDecay,
+    across,
+    (across * (now - phase)) / rate,
+  ];
 }
 
 /** Standard deviation of normal values by their median distance from nought (handbook statistics). */
@@ -71,21 +98,28 @@ function firstGuess(times: readonly number[], angles: readonly number[]): Parame
   const centre = angles.reduce((sum, a) => sum + a, 0) / angles.length;
   // Some hundreds of angles tell the rate as well as thousands; no quick swing may fall between them.
   const every = Math.max(1, Math.floor(angles.length / Math.max(150, 3 * QUICKEST * length)));
+  const seen = Array.from({ length: Math.ceil(angles.length / every) }, (_, i) => i * every);
+  const off = Float64Array.from(seen, (i) => (angles[i] ?? 0) - centre);
+  // From one rate to the next each sine is turned on by its own step: to work it out anew takes ten times as long.
+  const step = (2 * Math.PI) / (4 * length);
+  const turned = (rate: number, of: (angle: number) => number): Float64Array =>
+    Float64Array.from(seen, (i) => of(rate * (times[i] ?? 0)));
+  const slowest = 2 * Math.PI * SLOWEST;
+  const [cos, sin] = [turned(slowest, Math.cos), turned(slowest, Math.sin)];
+  const [stepCos, stepSin] = [turned(step, Math.cos), turned(step, Math.sin)];
   let best = { power: -1, rate: 1, cos: 0, sin: 0 };
-  for (let f = SLOWEST; f <= QUICKEST; f += 1 / (4 * length)) {
-    const rate = 2 * Math.PI * f;
+  for (let rate = slowest; rate <= 2 * Math.PI * QUICKEST; rate += step) {
     let [cc, cs, ss, yc, ys] = [0, 0, 0, 0, 0];
-    for (let i = 0; i < angles.length; i += every) {
-      const [c, s, y] = [
-        Math.cos(rate * (times[i] ?? 0)),
-        Math.sin(rate * (times[i] ?? 0)),
-        (angles[i] ?? 0) - centre,
-      ];
+    for (let i = 0; i < off.length; i++) {
+      const [c, s, y] = [cos[i] as number, sin[i] as number, off[i] as number];
       cc += c * c;
       cs += c * s;
       ss += s * s;
       yc += y * c;
       ys += y * s;
+      const [dc, ds] = [stepCos[i] as number, stepSin[i] as number];
+      cos[i] = c * dc - s * ds;
+      sin[i] = s * dc + c * ds;
     }
     const det = cc * ss - cs * cs;
     if (!(det > 1e-9)) continue;
@@ -126,20 +160,18 @@ export function fitSwing(samples: readonly AngleAt[]): SwingFit | undefined {
   let residuals = residualsOf(p);
   let normal: number[][] = [];
   for (let round = 0; round < ROUNDS; round++) {
-    // What is fitted now is the angle less what is left of it.
-    const now = angles.map((a, i) => a - (residuals[i] ?? 0));
-    const steps = [1e-6, 1e-6 / length, 1e-6, 1e-6 / length, 1e-6, 1e-6 / length];
-    const slopes = steps.map((step, j) => {
-      const moved = [...p] as Parameters;
-      moved[j] = (moved[j] ?? 0) + step;
-      return times.map((t, i) => (angleOf(t, moved) - (now[i] ?? 0)) / step);
-    });
-    normal = slopes.map((a) =>
-      slopes.map((b) => a.reduce((sum, v, i) => sum + (weights[i] ?? 0) * v * (b[i] ?? 0), 0)),
-    );
-    const right = slopes.map((a) =>
-      a.reduce((sum, v, i) => sum + (weights[i] ?? 0) * v * (residuals[i] ?? 0), 0),
-    );
+    normal = p.map(() => p.map(() => 0));
+    const right = p.map(() => 0);
+    for (let i = 0; i < times.length; i++) {
+      const weight = weights[i] as number;
+      if (weight === 0) continue;
+      const slopes = slopesAt(times[i] as number, p);
+      for (let j = 0; j < COUNT; j++) {
+        const [row, weighed] = [normal[j] as number[], weight * (slopes[j] as number)];
+        for (let k = 0; k < COUNT; k++) row[k] = (row[k] as number) + weighed * (slopes[k] as number);
+        right[j] = (right[j] as number) + weighed * (residuals[i] as number);
+      }
+    }
     const damped = normal.map((row, i) => row.map((v, j) => (i === j ? v * (1 + damping) : v)));
     const by = inverse(damped);
     const next = p.map(

@@ -42,9 +42,9 @@ export type Seen = readonly [number, number, number, number, number, number, num
 export type Corners = readonly [Spot2, Spot2, Spot2, Spot2];
 
 /** Where a place is seen. @example seenAt([1, 0, 5, 0, 1, 0, 0, 0, 1], { x: 1, y: 2 }) // { x: 6, y: 2 } */
-export function seenAt([a, b, c, d, e, f, g, h, i]: Seen, { x, y }: Spot2): Spot2 {
-  const w = g * x + h * y + i;
-  return { x: (a * x + b * y + c) / w, y: (d * x + e * y + f) / w };
+export function seenAt(m: Seen, { x, y }: Spot2): Spot2 {
+  const w = m[6] * x + m[7] * y + m[8];
+  return { x: (m[0] * x + m[1] * y + m[2]) / w, y: (m[3] * x + m[4] * y + m[5]) / w };
 }
 
 /** The way back: from the picture to the plane (the adjugate, which serves as well as the inverse). */

@@ -97,7 +97,7 @@ function roughCorners(coarse: Coarse): Corners | undefined {
   const { width, light, by } = coarse;
   let best: { corners: Corners; fill: number } | undefined;
   for (let level = LIGHTEST; level >= DARKEST; level -= STEP) {
-    const marked = Uint8Array.from(light, (value) => (value > level ? 1 : 0));
+    const marked = light.map((value) => (value > level ? 1 : 0));
     for (const places of islands(marked, width).slice(0, 4)) {
       const share = places.length / light.length;
       if (share < OF_PICTURE[0] || share > OF_PICTURE[1]) continue;
@@ -127,7 +127,8 @@ export function lightAt({ width, height, data }: Photo, x: number, y: number, ch
   ];
   const [i, j] = [Math.floor(u), Math.floor(v)];
   const [a, b] = [u - i, v - j];
-  const at = (p: number): number => (channel === undefined ? leastOf(data, p) : (data[4 * p + channel] ?? 0));
+  const at = (p: number): number =>
+    channel === undefined ? leastOf(data, p) : (data[4 * p + channel] as number);
   const p = j * width + i;
   return (1 - b) * ((1 - a) * at(p) + a * at(p + 1)) + b * ((1 - a) * at(p + width) + a * at(p + width + 1));
 }

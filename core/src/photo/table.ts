@@ -96,6 +96,7 @@ function edgeOf({ width, height }: Photo, back: Seen): Spot2[] {
 /** So near to the edge of a photo nothing is looked at, picture elements. */
 const MARGIN = 2;
 type Colours = readonly [Float32Array, Float32Array, Float32Array];
+const CHANNELS = [0, 1, 2] as const;
 
 /**
  * Looks at a photo as if from straight above, and tells what lies on the table from the table.
@@ -136,9 +137,9 @@ export function tableOf(photo: Photo, seen: Seen, corners: Corners): Table {
     else bare.push(p);
     const one = seenAt(seen, { x: x - quarter, y: y - quarter });
     const other = seenAt(seen, { x: x + quarter, y: y + quarter });
-    colours.forEach((colour, channel) => {
-      colour[p] = (lightAt(photo, one.x, one.y, channel) + lightAt(photo, other.x, other.y, channel)) / 2;
-    });
+    for (const channel of CHANNELS)
+      colours[channel][p] =
+        (lightAt(photo, one.x, one.y, channel) + lightAt(photo, other.x, other.y, channel)) / 2;
   }
   const { ground, scatter } = groundOf(colours, bare, (p) => placeOf(grid, p), middle);
   const lies = new Uint8Array(size);
@@ -187,7 +188,7 @@ function groundOf(
 
 /** Whether a colour is neither the bare table’s nor its shade’s. */
 export function differs(here: readonly number[], bare: readonly number[], scatter: number): boolean {
-  const off = Math.hypot(...here.map((value, c) => value - (bare[c] ?? 0)));
+  const off = Math.sqrt(here.reduce((sum, value, c) => sum + (value - (bare[c] ?? 0)) ** 2, 0));
   return off > Math.max(LEAST_OFF, TIMES_SCATTER * scatter) && !isShade(here, bare);
 }
 
