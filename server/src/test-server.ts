@@ -6,6 +6,7 @@ import type { Clock } from './clock';
 import { computeHere } from './compute/compute';
 import type { Db } from './db/db';
 import { dbOf, openEngine } from './db/pglite';
+import { keepAll } from './db/test-kept';
 import { copyOnServer } from './db/test-template';
 import { Hub } from './instruments/hub';
 
@@ -25,12 +26,42 @@ export interface TestServer {
   close: () => Promise<void>;
 }
 
+/** Shops that tests are done with, and what brings each back. */
+const free: { db: Db; bringBack: () => Promise<boolean> }[] = [];
+async function shopInMemory(file: string): Promise<Db> {
+  const one = free.pop() ?? (await openedAnew(file));
+  let isOpen = true;
+  // What a test left running must not reach the shop of the next.
+  const whileOpen = <Given extends unknown[], Back>(ask: (...given: Given) => Promise<Back>) => {
+    return async (...given: Given): Promise<Back> => {
+      if (!isOpen) throw new Error('this shop is closed');
+      return ask(...given);
+    };
+  };
+  const shop: Db = {
+    ...one.db,
+    query: whileOpen(one.db.query) as Db['query'],
+    run: whileOpen(one.db.run),
+    transaction: whileOpen(one.db.transaction) as Db['transaction'],
+    session: (work) => work(shop),
+    close: async () => {
+      if (!isOpen) return;
+      isOpen = false;
+      if (await one.bringBack()) free.push(one);
+      else await one.db.close();
+    },
+  };
+  return shop;
+}
+async function openedAnew(file: string): Promise<(typeof free)[number]> {
+  const db = dbOf(await openEngine(undefined, () => new Blob([readFileSync(file)])));
+  return { db, bringBack: await keepAll(db) };
+}
+
 /** An empty shop: a copy of one that was made once, since making one takes seconds. In memory, or on the server where the tests run on one. */
 export async function emptyShop(): Promise<Db> {
   const { file, server } = inject('emptyShop');
-  return server
-    ? copyOnServer(server)
-    : dbOf(await openEngine(undefined, () => new Blob([readFileSync(file)])));
+  return server ? copyOnServer(server) : shopInMemory(file);
 }
 
 /** The whole server on an empty database in memory, with instruments that take no time. */
