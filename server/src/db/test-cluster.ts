@@ -65,6 +65,8 @@ export async function startCluster(): Promise<Cluster> {
     'unix_socket_directories=',
     'max_connections=200',
     'fsync=off',
+    'full_page_writes=off',
+    'jit=off',
   ];
   async function start() {
     const server = spawn(
