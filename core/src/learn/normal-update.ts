@@ -49,13 +49,15 @@ export function updated(priors: readonly number[], observations: readonly Observ
   const weighted = new Array<number>(n).fill(0);
   for (const { values, design, noise } of observations) {
     const weight = inverse(noise);
-    for (let i = 0; i < n; i++) {
-      for (let a = 0; a < values.length; a++) {
-        for (let b = 0; b < values.length; b++) {
+    for (let a = 0; a < values.length; a++) {
+      for (let b = 0; b < values.length; b++) {
+        for (let i = 0; i < n; i++) {
           const w = at(design, a, i) * at(weight, a, b);
+          // Most of what was observed says something of few unknowns.
+          if (w === 0) continue;
           weighted[i] = (weighted[i] as number) + w * (values[b] ?? 0);
-          for (let j = 0; j < n; j++)
-            (precision[i] as number[])[j] = at(precision, i, j) + w * at(design, b, j);
+          const [row, seen] = [precision[i] as number[], design[b] ?? []];
+          for (let j = 0; j < n; j++) row[j] = (row[j] as number) + w * (seen[j] ?? 0);
         }
       }
     }
