@@ -7,7 +7,6 @@ import type { Socket } from 'node:net';
 import { dirname, join, resolve } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
 import { fileURLToPath } from 'node:url';
-import { createApp } from './app';
 import { writeLine } from './act';
 import { Changes } from './changes';
 import { KeptBackups } from './backup/kept';
@@ -115,6 +114,8 @@ const hold = await holdShop(folder, url, () => {
   return database;
 }).catch(refuse);
 
+// What answers calls is read while the database opens in a thread of its own.
+const answers = import('./app');
 const compute = computeInThreads(new URL('./compute-thread.js', import.meta.url));
 const loadFile = async (db: Db): Promise<void> => {
   if (shopFile)
@@ -181,6 +182,7 @@ async function onlyShop(): Promise<RequestListener> {
   const own = isLoopback(host) ? new OtherDevices(counted, port, ownAddresses) : undefined;
   others = own;
   if (await isLetIn(db)) await own?.open();
+  const { createApp } = await answers;
   return createApp({
     ...parts,
     door: new Door(db, systemClock, ownersKey),
@@ -199,6 +201,7 @@ function severalShops(database: SharedDb): RequestListener {
     const of = database.ofShop(id);
     await finishErasing(of);
     const { parts } = await startShop(of, join(folder, BACKUPS, code), wires.of(id), noPorts);
+    const { createApp } = await answers;
     return createApp({
       ...parts,
       door: new Door(of, systemClock, ownersKey, false),

@@ -1,5 +1,4 @@
 import { createRequire } from 'node:module';
-import pdfmake from 'pdfmake';
 import {
   partWeight,
   type PartUnit,
@@ -25,10 +24,15 @@ export const BAR_MM = 100;
 const POINTS_PER_MM = 72 / 25.4;
 /** The font has the letters of every name, as the one that each reader of PDF files brings does not. */
 const FONT = createRequire(import.meta.url).resolve('pdfmake/fonts/Roboto/Roboto-Regular.ttf');
-pdfmake.addFonts({ Roboto: { normal: FONT } });
-// What a sheet shows stands in it: nothing else is fetched or read for it.
-pdfmake.setUrlAccessPolicy(() => false);
-pdfmake.setLocalAccessPolicy((path) => path === FONT);
+/** What makes PDF files, read when the first is asked for: a server that starts need not wait for it. */
+async function printer() {
+  const { default: pdfmake } = await import('pdfmake');
+  pdfmake.addFonts({ Roboto: { normal: FONT } });
+  // What a sheet shows stands in it: nothing else is fetched or read for it.
+  pdfmake.setUrlAccessPolicy(() => false);
+  pdfmake.setLocalAccessPolicy((path) => path === FONT);
+  return pdfmake;
+}
 /** What a printer leaves white at the edge, mm. */
 const EDGE_MM = 10;
 /** Room for words at the foot of a sheet, mm. */
@@ -133,7 +137,7 @@ ${of > 1 ? text(widthMm - EDGE_MM, foot, which, 3, 'end') : ''}`,
 }
 
 /** The template on as many sheets as it takes. */
-export function templatePdf(template: Template, words: TemplateWords, paper: Paper): Promise<Buffer> {
+export async function templatePdf(template: Template, words: TemplateWords, paper: Paper): Promise<Buffer> {
   const { widthMm, heightMm } = PAPERS[paper];
   const [width, height] = [widthMm * POINTS_PER_MM, heightMm * POINTS_PER_MM];
   const tiles = tilesOf(template, {
@@ -142,7 +146,7 @@ export function templatePdf(template: Template, words: TemplateWords, paper: Pap
   });
   const drawn = drawing(template, words);
   const sheets = tiles.map((tile) => sheet(drawn, tile, tiles.length, words.title, paper));
-  return pdfmake
+  return (await printer())
     .createPdf({
       info: { title: words.title },
       pageSize: { width, height },
