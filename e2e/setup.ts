@@ -5,8 +5,10 @@ import { Application } from './harness';
 
 const root = resolve(import.meta.dirname, '..');
 
-/** Builds the server of the tests, and loads the demo shop once: setting it up takes longer than copying it. */
+/** Builds the server of the tests, and meanwhile loads the demo shop once: setting it up takes longer than copying it. */
 export default async function setup(): Promise<() => void> {
+  const app = new Application();
+  const loaded = app.start().then(() => app.stop());
   await build({
     configFile: false,
     logLevel: 'warn',
@@ -22,9 +24,7 @@ export default async function setup(): Promise<() => void> {
     },
     ssr: { noExternal: [/^@kevro\//] },
   });
-  const app = new Application();
-  await app.start();
-  await app.stop();
+  await loaded;
   process.env.KEVRO_DEMO_SHOP = app.data;
   return () => rmSync(app.folder, { recursive: true, force: true });
 }
