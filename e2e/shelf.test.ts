@@ -27,8 +27,10 @@ async function hold(made: Made): Promise<void> {
   await page.goto('/stock');
   await page.getByRole('link', { name: 'Which of them suits a player?' }).click();
   await page.getByRole('combobox', { name: 'For' }).fill(made.player.name);
-  await page.getByRole('option', { name: made.player.name }).click();
+  await page.keyboard.press('Enter');
   await page.getByText(`${made.player.name}’s own`).waitFor();
+  // The list is not left open over the table.
+  await page.getByRole('listbox').waitFor({ state: 'hidden' });
 }
 
 test.describe('the shelf', () => {

@@ -62,13 +62,15 @@ const items = computed(() => {
     ...all.map((p) => ({ value: p.id, title: p.name })),
   ];
 });
-/** A typed name that fits one player is chosen by Enter. */
+const isOpen = ref(false);
+/** A typed name that fits one player is chosen by Enter; the list does not know of it, and would stay over what comes below. */
 async function chooseOnly(event: KeyboardEvent): Promise<void> {
   const only = await onlyMatch(event);
   if (!only) return;
   listed.value = only;
   id.value = only.id;
   text.value = only.name;
+  isOpen.value = false;
 }
 const hint = computed(() =>
   inAll.value.total > rows.value.length ? `${howMany(inAll.value)} in all: type to find more` : '',
@@ -78,6 +80,7 @@ const hint = computed(() =>
 <template>
   <v-autocomplete
     v-model:search="text"
+    v-model:menu="isOpen"
     :model-value="shownId"
     :items="items"
     :label="label"
