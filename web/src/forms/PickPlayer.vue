@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref, shallowRef, watch } from 'vue';
+import { computed, nextTick, ref, shallowRef, watch } from 'vue';
 import type { Player } from '@kevro/contract';
 import { api } from '../api/client';
 import { howMany } from '../words/counted';
@@ -70,6 +70,8 @@ async function chooseOnly(event: KeyboardEvent): Promise<void> {
   listed.value = only;
   id.value = only.id;
   text.value = only.name;
+  // The whole name is searched for first, which opens it.
+  await nextTick();
   isOpen.value = false;
 }
 const hint = computed(() =>

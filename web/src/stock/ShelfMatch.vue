@@ -325,6 +325,10 @@ const number = (key: (typeof SPEC_KEYS)[number], value: number | undefined): str
   grid-template-columns: minmax(220px, 320px) minmax(220px, 380px);
   gap: 12px;
 }
+/* What is read of a frame stands on the line of its box. */
+tbody td {
+  vertical-align: middle;
+}
 .unit {
   font-weight: 400;
 }
