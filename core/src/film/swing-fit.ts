@@ -48,27 +48,29 @@ const grown = (k: number, t: number, left: number): number => (Math.abs(k * t) <
 const grownBy = (k: number, t: number, left: number): number =>
   Math.abs(k * t) < 1e-4 ? -(t * t) / 2 : (t * left - (1 - left) / k) / k;
 
-/** The phase of a dying swing: it quickens as it dies, ω = ω₀ (1 − θ²/16 − …), the handbook series turned round to second order. */
-function phaseAt(t: number, p: Parameters): number {
+/** How far the phase of a dying swing has come, as the time that a small one takes for as much: it quickens as it dies, ω = ω₀ (1 − θ²/16 − …), the handbook series turned round to second order. */
+function timeAt(t: number, p: Parameters): number {
   const [amplitude, decay] = [p[2], p[3]];
   const left = Math.exp(-2 * decay * t);
   // 1/(1 + θ²/16 + 11θ⁴/3072) = 1 − θ²/16 + θ⁴/3072 …
-  const time =
+  return (
     t -
     (amplitude ** 2 / 16) * grown(2 * decay, t, left) +
-    (amplitude ** 4 / 3072) * grown(4 * decay, t, left * left);
-  return p[4] + p[RATE] * time;
+    (amplitude ** 4 / 3072) * grown(4 * decay, t, left * left)
+  );
 }
+const phaseAt = (t: number, p: Parameters): number => p[4] + p[RATE] * timeAt(t, p);
 const angleOf = (t: number, p: Parameters): number =>
   p[0] + p[1] * t + p[2] * Math.exp(-p[3] * t) * Math.cos(phaseAt(t, p));
 
 /** How the angle at a moment changes with each parameter. */
 function slopesAt(t: number, p: Parameters): Parameters {
   const [amplitude, decay, phase, rate] = [p[2], p[3], p[4], p[RATE]];
+  const time = timeAt(t, p);
   const dying = Math.exp(-decay * t);
   const left = dying * dying;
   const [once, twice] = [grown(2 * decay, t, left), grown(4 * decay, t, left * left)];
-  const now = phaseAt(t, p);
+  const now = phase + rate * time;
   const [along, across] = [dying * Math.cos(now), -amplitude * dying * Math.sin(now)];
   const byAmplitude = rate * (amplitude ** 3 / 768) * twice - rate * (amplitude / 8) * once;
   const byDecay =
@@ -80,7 +82,7 @@ function slopesAt(t: number, p: Parameters): Parameters {
     along + across * byAmplitude,
     -t * amplitude * along + across * byDecay,
     across,
-    (across * (now - phase)) / rate,
+    across * time,
   ];
 }
 
@@ -100,7 +102,7 @@ function firstGuess(times: readonly number[], angles: readonly number[]): Parame
   const every = Math.max(1, Math.floor(angles.length / Math.max(150, 3 * QUICKEST * length)));
   const seen = Array.from({ length: Math.ceil(angles.length / every) }, (_, i) => i * every);
   const off = Float64Array.from(seen, (i) => (angles[i] ?? 0) - centre);
-  // From one rate to the next each sine is turned on by its own step: to work it out anew takes ten times as long.
+  // From one rate to the next each sine is turned on by its own step: to work it out anew takes more than twice as long.
   const step = (2 * Math.PI) / (4 * length);
   const turned = (rate: number, of: (angle: number) => number): Float64Array =>
     Float64Array.from(seen, (i) => of(rate * (times[i] ?? 0)));

@@ -18,7 +18,7 @@ const makeOf = async (db: Db): Promise<string> => {
 };
 
 /**
- * Keeps a shop as it is, and notes which tables are written to from then on: to open another engine takes twenty times as long as to bring one back.
+ * Keeps a shop as it is, and notes which tables are written to from then on: to open another engine takes longer than to bring one back.
  * @returns what brings the shop back; it tells whether it could, which it cannot where the tables themselves were changed
  */
 export async function keepAll(db: Db): Promise<() => Promise<boolean>> {
