@@ -3,6 +3,8 @@ import type { FittingView } from '@kevro/contract';
 import { expect, page, settled, shop, test } from './harness';
 import { inLight, problemsOf, problemsOnPaper } from './looked-at';
 
+test.beforeEach(() => checkOdo());
+
 /** A build that was checked and is not inside: its trims, and what it taught, are there to be looked at. */
 async function checkOdo(): Promise<void> {
   const { frames } = await shop.get<FittingView>('/fittings/f-odo');
@@ -68,7 +70,6 @@ async function open(page: Page, path: string): Promise<void> {
 test.describe('a page', () => {
   for (const path of PAGES)
     test(`${path} can be read, used by keys, pressed by finger and printed: three widths, two themes`, async () => {
-      if (path.includes('odo')) await checkOdo();
       await inLight(page);
       await open(page, path);
       expect(await page.locator('h1').count()).toBe(1);

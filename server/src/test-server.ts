@@ -26,8 +26,13 @@ export interface TestServer {
   close: () => Promise<void>;
 }
 
-/** Shops that tests are done with, and what brings each back. */
-const free: { db: Db; bringBack: () => Promise<boolean> }[] = [];
+/** A database, and what brings it back to the empty shop; that tells whether it could. */
+interface Kept {
+  db: Db;
+  bringBack: () => Promise<boolean>;
+}
+/** Those that tests are done with. */
+const free: Kept[] = [];
 async function shopInMemory(file: string): Promise<Db> {
   const one = free.pop() ?? (await openedAnew(file));
   let isOpen = true;
@@ -53,7 +58,7 @@ async function shopInMemory(file: string): Promise<Db> {
   };
   return shop;
 }
-async function openedAnew(file: string): Promise<(typeof free)[number]> {
+async function openedAnew(file: string): Promise<Kept> {
   const db = dbOf(await openEngine(undefined, () => new Blob([readFileSync(file)])));
   return { db, bringBack: await keepAll(db) };
 }
