@@ -18,8 +18,7 @@ export default defineConfig({
     trace: { mode: 'on-first-retry', snapshots: true, screenshots: false, sources: false },
     launchOptions: {
       ...(findChromium() ? { executablePath: findChromium() } : {}),
-      // A page that was left keeps the program read for the next one.
-      args: [...CHROMIUM_ARGS, '--process-per-site'],
+      args: CHROMIUM_ARGS,
     },
   },
 });

@@ -25,6 +25,7 @@ const page = {
   testTimeout: 30_000,
 };
 const server = {
+  execArgv: ['--liftoff-only'],
   globalSetup: ['server/src/test-setup.ts'],
   setupFiles: ['core/test/seed.ts'],
   maxWorkers: 2,

@@ -21,6 +21,9 @@ export const demoShop = (): string => process.env.KEVRO_DEMO_SHOP ?? '';
 
 const root = resolve(import.meta.dirname, '..');
 
+/** To translate the database's code once more, into what runs quicker, is worth it for a server that runs for hours. */
+const SHORT_LIVED = ['--liftoff-only'];
+
 /** Waits until something holds, and gives it back; what takes longer than three minutes is taken to never come. */
 export async function until<T>(look: () => Promise<T> | T): Promise<NonNullable<T>> {
   const end = Date.now() + 180_000;
@@ -88,7 +91,7 @@ export class Application extends Shop {
   async start(): Promise<void> {
     this.port ||= await freePort();
     this.at = `http://127.0.0.1:${this.port}`;
-    const child = spawn(process.execPath, [join(root, 'server/dist/main.js')], {
+    const child = spawn(process.execPath, [...SHORT_LIVED, join(root, 'server/dist/main.js')], {
       env: {
         ...process.env,
         PORT: String(this.port),
@@ -164,13 +167,16 @@ export const started = async (one: Application): Promise<Application> => {
   return one;
 };
 
+const SIZE = { width: 1280, height: 800 };
+
 /** A fresh profile on a shop, and a page in it that gathers every error. */
 export async function openPage(
   browser: Browser,
   shop: Shop,
   options: BrowserContextOptions = {},
 ): Promise<{ page: Page; errors: string[] }> {
-  return pageIn(await profile(browser, shop.url, options));
+  const page = await newPage(await profile(browser, shop.url, options));
+  return { page, errors: errorsOf(page) };
 }
 
 async function profile(
@@ -179,7 +185,7 @@ async function profile(
   options: BrowserContextOptions = {},
 ): Promise<BrowserContext> {
   const context = await browser.newContext({
-    viewport: { width: 1280, height: 800 },
+    viewport: SIZE,
     // Nothing is learned from watching a dialog fade in a thousand times.
     reducedMotion: 'reduce',
     baseURL,
@@ -199,9 +205,14 @@ async function profile(
   return context;
 }
 
-async function pageIn(context: BrowserContext): Promise<{ page: Page; errors: string[] }> {
+async function newPage(context: BrowserContext): Promise<Page> {
   const page = await context.newPage();
   page.setDefaultTimeout(WAIT_MS);
+  return page;
+}
+
+/** Every error in a page from now on. */
+function errorsOf(page: Page): string[] {
   const errors: string[] = [];
   page.on('pageerror', (error) => errors.push(error.stack ?? error.message));
   // A refused request is part of some tests; everything else said as an error is not.
@@ -209,46 +220,87 @@ async function pageIn(context: BrowserContext): Promise<{ page: Page; errors: st
     if (message.type() === 'error' && !message.text().includes('Failed to load resource'))
       errors.push(message.text());
   });
-  return { page, errors };
+  return errors;
 }
 
 /** The last calls of a page, each with when it was made and how it was answered. */
 function heard(page: Page): string[] {
   const said: string[] = [];
+  const isCall = (request: Request): boolean => request.url().includes('/api/');
   const say = (how: string, request: Request): void => {
-    if (!request.url().includes('/api/')) return;
+    if (!isCall(request)) return;
     said.push(`${new Date().toISOString().slice(14, 23)} ${how} ${request.method()} ${request.url()}`);
     if (said.length > 60) said.shift();
   };
   page.on('request', (request) => say('asked   ', request));
-  page.on('requestfinished', async (request) =>
-    say(`answered ${(await request.response())?.status()}`, request),
-  );
+  page.on('requestfinished', async (request) => {
+    // A page that is closed meanwhile has no answer any more.
+    const response = isCall(request) ? await request.response().catch(() => undefined) : undefined;
+    say(`answered ${response?.status()}`, request);
+  });
   page.on('requestfailed', (request) => say(`failed ${request.failure()?.errorText}`, request));
   return said;
 }
 
-/** Leaves nothing of a test in its profile but the program that was read: the page stays open, at an address where nothing runs. */
-async function emptied(context: BrowserContext, page: Page): Promise<void> {
-  await page
-    .evaluate(() => {
-      localStorage.clear();
-      indexedDB.deleteDatabase('kevro');
-    })
-    .catch(() => undefined);
-  await context.clearCookies();
-  await Promise.all(context.pages().map((one) => one !== page && one.close()));
-  // What was typed and not stored asks before it is left.
-  page.removeAllListeners('dialog').on('dialog', (asked) => void asked.accept());
-  await page.goto('/api/v1/health').catch(() => undefined);
+const EVENTS = ['pageerror', 'console', 'request', 'requestfinished', 'requestfailed', 'dialog'];
+
+/** The page that a worker's tests take over from one another: a new one would read the program anew. */
+class KeptPage {
+  /** What a test has it do before each load, until it is taken back. */
+  private readonly told: Awaited<ReturnType<Page['addInitScript']>>[] = [];
+  /** Whether it can be as new again: a clock that was put in cannot be taken out. */
+  private spent = false;
+
+  constructor(readonly page: Page) {
+    const tell = page.addInitScript.bind(page);
+    page.addInitScript = async (...given: Parameters<Page['addInitScript']>) => {
+      const told = await tell(...given);
+      this.told.push(told);
+      return told;
+    };
+    const { clock } = page;
+    const install = clock.install.bind(clock);
+    clock.install = (...given) => {
+      this.spent = true;
+      return install(...given);
+    };
+  }
+
+  /** Leaves nothing of a test but the program that was read, at an address where nothing runs. @returns whether another test may have it */
+  async emptied(): Promise<boolean> {
+    const { page } = this;
+    const context = page.context();
+    await page
+      .evaluate(() => {
+        localStorage.clear();
+        sessionStorage.clear();
+        indexedDB.deleteDatabase('kevro');
+      })
+      .catch(() => undefined);
+    await context.clearCookies();
+    await Promise.all(context.pages().map((one) => one !== page && one.close()));
+    for (const event of EVENTS) page.removeAllListeners(event);
+    // What was typed and not stored asks before it is left.
+    page.on('dialog', (asked) => void asked.accept());
+    await page.unrouteAll({ behavior: 'ignoreErrors' });
+    await Promise.all(this.told.splice(0).map((one) => one.dispose()));
+    const left = await page.goto('/api/v1/health').catch(() => undefined);
+    page.removeAllListeners('dialog');
+    if (this.spent || !left) return false;
+    await page.setViewportSize(SIZE);
+    await page.emulateMedia({ media: null, colorScheme: 'light' });
+    await page.mouse.move(0, 0);
+    return true;
+  }
 }
 
 /** One server for all tests of a worker, in which each of them finds the demo shop as it was copied. */
 class Bench {
-  private readonly server = fork(join(root, 'node_modules/.kevro/shops.js'), [
-    demoShop(),
-    join(root, 'server/dist'),
-  ]);
+  private readonly server = fork(
+    join(root, 'node_modules/.kevro/shops.js'),
+    [demoShop(), join(root, 'server/dist')],
+    { execArgv: SHORT_LIVED },
+  );
   async open(): Promise<Shop> {
     const answer = new Promise<Opened>((done, fail) => {
       this.server.once('message', (opened) => done(opened as Opened));
@@ -271,12 +323,12 @@ let nowShop: Shop;
 let nowPage: Page;
 
 /**
- * The tests of the page: each with a shop of its own and a page on it, `shop` and `page`. A profile that has read the program saves each test a second: it is
+ * The tests of the page: each with a shop of its own and a page on it, `shop` and `page`. A page that has read the program saves each test half a second: it is
  * the worker's, emptied between. A test fails on any error in its page. With `ownProcess` the shop is an `Application`, to be killed and started again.
  */
 export const test = plain.extend<
   { ownProcess: boolean; shop: Shop; onThePage: null },
-  { bench: Bench; kept: { profile?: BrowserContext; last?: Page } }
+  { bench: Bench; kept: { page?: KeptPage } }
 >({
   bench: [
     // eslint-disable-next-line no-empty-pattern -- Playwright reads the names from the braces.
@@ -297,12 +349,10 @@ export const test = plain.extend<
     await own.remove();
   },
   page: async ({ browser, shop, ownProcess, kept }, use, info) => {
-    const context = ownProcess
-      ? await profile(browser, shop.url)
-      : (kept.profile ??= await profile(browser, shop.url));
-    const { page, errors } = await pageIn(context);
-    // The program stays read while a page of its site is open.
-    if (!ownProcess) await kept.last?.close();
+    const one =
+      (ownProcess ? undefined : kept.page) ?? new KeptPage(await newPage(await profile(browser, shop.url)));
+    const { page } = one;
+    const errors = errorsOf(page);
     const asked = heard(page);
     await use(page);
     // What a failed test saw is kept before its page is left.
@@ -316,9 +366,9 @@ export const test = plain.extend<
         await info.attach(name, { path: info.outputPath(name) });
       }
     }
-    await emptied(context, page);
-    if (ownProcess) await context.close();
-    else kept.last = page;
+    const mayStay = !ownProcess && (await one.emptied());
+    if (!mayStay) await page.context().close();
+    if (!ownProcess) kept.page = mayStay ? one : undefined;
     expect(errors).toEqual([]);
   },
   onThePage: [

@@ -14,3 +14,10 @@ export interface Db extends Queries {
   session<T>(work: (db: Db) => Promise<T>): Promise<T>;
   close(): Promise<void>;
 }
+
+/** A transaction ended in which a statement had failed and nobody was told: an engine answers this as if all were well. */
+export class NothingStored extends Error {
+  constructor() {
+    super('nothing was stored: a statement of the transaction had failed before');
+  }
+}

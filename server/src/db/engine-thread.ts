@@ -1,13 +1,10 @@
 import { parentPort, workerData } from 'node:worker_threads';
-import type { PGlite } from '@electric-sql/pglite';
 import { newTables } from './new-database';
-import { openEngine } from './pglite';
+import type { Question } from './one-connection';
+import { answererOf, openEngine } from './pglite';
 
-/** What the engine is asked for. */
-export type Asked =
-  | { id: number; kind: 'query'; sql: string; values: readonly unknown[] }
-  | { id: number; kind: 'run'; sql: string }
-  | { id: number; kind: 'close' };
+/** A question with its number: the answer has the same. */
+export type Asked = Question & { id: number };
 /** What of an error goes from thread to thread: errors do not keep their class on the way. */
 export interface SentError {
   name: string;
@@ -28,21 +25,14 @@ function sent(error: unknown): SentError {
   return { name, message, stack, fields };
 }
 
-async function answer(pg: PGlite, asked: Asked): Promise<unknown[]> {
-  if (asked.kind === 'query') return (await pg.query(asked.sql, [...asked.values])).rows;
-  if (asked.kind === 'run') await pg.exec(asked.sql);
-  else await pg.close();
-  return [];
-}
-
-const opening = openEngine(workerData as string, newTables);
+const opening = openEngine(workerData as string, newTables).then(answererOf);
 opening.then(
   () => port.postMessage({ id: 0, rows: [] } satisfies Told),
   (error: unknown) => port.postMessage({ id: 0, error: sent(error) } satisfies Told),
 );
 port.on('message', (asked: Asked) => {
   opening
-    .then((pg) => answer(pg, asked))
+    .then((answer) => answer(asked))
     .then(
       (rows) => port.postMessage({ id: asked.id, rows } satisfies Told),
       (error: unknown) => port.postMessage({ id: asked.id, error: sent(error) } satisfies Told),

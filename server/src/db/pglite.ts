@@ -1,10 +1,12 @@
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import { PGlite, types } from '@electric-sql/pglite';
-import type { Db, Queries } from './db';
+import type { Db } from './db';
 import { DurableNodeFS } from './durable-fs';
 import { migrate } from './migrate';
 import { newDatabase, newTables } from './new-database';
+import { oneConnection, type Question } from './one-connection';
+import { Statements } from './statements';
 
 /** 8-byte integers come as numbers (counts and sequence numbers stay far below 2^53), days and times as ISO text. */
 const PARSERS = {
@@ -28,28 +30,19 @@ const DURABLE_START = [
   'random_page_cost=1.1',
 ];
 
-type Engine = Pick<PGlite, 'query' | 'exec'>;
-
-const queriesOf = (engine: Engine): Queries => ({
-  query: async <Row>(sql: string, values: readonly unknown[] = []) =>
-    (await engine.query<Row>(sql, [...values])).rows,
-  run: async (script) => {
-    await engine.exec(script);
-  },
-});
+/** Answers what an engine in this thread is asked for. */
+export function answererOf(pg: PGlite): (question: Question) => Promise<unknown[]> {
+  const statements = new Statements(pg);
+  return async (question) => {
+    if (question.kind === 'query') return statements.query(question.sql, question.values);
+    if (question.kind === 'run') statements.run(question.sql);
+    else await pg.close();
+    return [];
+  };
+}
 
 /** A database over an engine that is open already. */
-export const dbOf = (pg: PGlite): Db => {
-  const db: Db = {
-    ...queriesOf(pg),
-    ownFiles: true,
-    transaction: (work) => pg.transaction((tx) => work(queriesOf(tx as unknown as Engine))),
-    // It has one connection.
-    session: (work) => work(db),
-    close: () => pg.close(),
-  };
-  return db;
-};
+export const dbOf = (pg: PGlite): Db => oneConnection(answererOf(pg));
 
 /** An engine in a folder (made when missing), or in memory without one. @param newOne what one that is made begins with; nothing if left out */
 export function openEngine(folder?: string, newOne: () => Blob | undefined = newDatabase): Promise<PGlite> {

@@ -1,7 +1,7 @@
 import { setTimeout as wait } from 'node:timers/promises';
 import pg from 'pg';
 import { log } from '../safety/log';
-import type { Db, Queries } from './db';
+import { NothingStored, type Db, type Queries } from './db';
 import { codeOf, isGone } from './gone';
 import { finishErasing } from '../records/person';
 import { areCurrent, isMigrated, migrate } from './migrate';
@@ -58,7 +58,8 @@ async function within<T>(
   try {
     const done = await work(queriesOn(client));
     told.sent = true;
-    await client.query('commit');
+    const { command } = await client.query('commit');
+    if (command === 'ROLLBACK') throw new NothingStored();
     return done;
   } catch (error) {
     await client.query('rollback').catch(() => undefined);

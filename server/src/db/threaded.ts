@@ -1,8 +1,8 @@
 import { Worker } from 'node:worker_threads';
-import type { Db, Queries } from './db';
-import type { Asked, SentError, Told } from './engine-thread';
+import type { Db } from './db';
+import type { SentError, Told } from './engine-thread';
+import { oneConnection, type Question } from './one-connection';
 
-type Question = Asked extends infer A ? (A extends Asked ? Omit<A, 'id'> : never) : never;
 interface Waiting {
   resolve: (rows: unknown[]) => void;
   reject: (error: Error) => void;
@@ -18,18 +18,12 @@ function received({ name, message, stack, fields }: SentError): Error {
   return error;
 }
 
-/**
- * A database whose engine runs in a thread of its own: however much there is to do for it, new connections are heard. Plain queries go as they come; a
- * transaction waits for those before it, and those after it wait for it.
- */
-class ThreadedDb implements Db {
+/** An engine in a thread of its own: however much there is to do for it, new connections are heard. */
+class EngineThread {
   private readonly waiting = new Map<number, Waiting>();
-  private readonly underWay = new Set<Promise<unknown>>();
   private lastId = 0;
   private readonly answers: Told[] = [];
   private ended: Error | undefined;
-  /** Resolves when the last transaction that was begun is over. */
-  private gate: Promise<void> = Promise.resolve();
 
   constructor(private readonly worker: Worker) {
     worker.on('message', (told: Told) => {
@@ -61,7 +55,7 @@ class ThreadedDb implements Db {
     return new Promise((resolve, reject) => this.waiting.set(0, { resolve, reject }));
   }
 
-  private send(question: Question): Promise<unknown[]> {
+  send(question: Question): Promise<unknown[]> {
     // A thread that has ended answers nothing any more: nobody is left waiting for it.
     if (this.ended) return Promise.reject(this.ended);
     const id = ++this.lastId;
@@ -69,64 +63,6 @@ class ThreadedDb implements Db {
       this.waiting.set(id, { resolve, reject });
       this.worker.postMessage({ id, ...question });
     });
-  }
-
-  /** Asks beside others, once no transaction is under way. */
-  private async beside(question: Question): Promise<unknown[]> {
-    await this.gate;
-    const answer = this.send(question);
-    this.underWay.add(answer);
-    try {
-      return await answer;
-    } finally {
-      this.underWay.delete(answer);
-    }
-  }
-
-  async query<Row>(sql: string, values: readonly unknown[] = []): Promise<Row[]> {
-    return (await this.beside({ kind: 'query', sql, values })) as Row[];
-  }
-  async run(sql: string): Promise<void> {
-    await this.beside({ kind: 'run', sql });
-  }
-
-  async transaction<T>(work: (tx: Queries) => Promise<T>): Promise<T> {
-    const before = this.gate;
-    let open: () => void = () => undefined;
-    this.gate = new Promise((resolve) => (open = resolve));
-    await before;
-    try {
-      await Promise.allSettled(this.underWay);
-      const tx: Queries = {
-        query: async <Row>(sql: string, values: readonly unknown[] = []) =>
-          (await this.send({ kind: 'query', sql, values })) as Row[],
-        run: async (sql) => void (await this.send({ kind: 'run', sql })),
-      };
-      await tx.run('begin');
-      try {
-        const done = await work(tx);
-        await tx.run('commit');
-        return done;
-      } catch (error) {
-        await tx.run('rollback').catch(() => undefined);
-        throw error;
-      }
-    } finally {
-      open();
-    }
-  }
-
-  readonly ownFiles = true;
-  /** The engine has one connection. */
-  session<T>(work: (db: Db) => Promise<T>): Promise<T> {
-    return work(this);
-  }
-
-  async close(): Promise<void> {
-    await this.gate;
-    await Promise.allSettled(this.underWay);
-    await this.send({ kind: 'close' });
-    await this.worker.terminate();
   }
 }
 
@@ -136,8 +72,12 @@ class ThreadedDb implements Db {
  */
 export async function openThreaded(script: URL, folder: string, onEnd: (error: Error) => void): Promise<Db> {
   const worker = new Worker(script, { workerData: folder });
-  const db = new ThreadedDb(worker);
-  await db.opened();
+  const engine = new EngineThread(worker);
+  await engine.opened();
   worker.on('error', onEnd);
-  return db;
+  return oneConnection(async (question) => {
+    const rows = await engine.send(question);
+    if (question.kind === 'close') await worker.terminate();
+    return rows;
+  });
 }
