@@ -85,6 +85,16 @@ test.describe('an aim is come to', () => {
     // A click takes hold of the whole number: what is typed replaces it.
     await field(/^Weight/).click();
     await page.keyboard.type('325');
+    // What is wrong behind a line is shown, also where nobody has opened it since.
+    const close = page.getByRole('group').filter({ has: field(/^Weight/) });
+    await close.getByText(/^within ±/).click();
+    await close.getByRole('textbox', { name: /^within ±/ }).fill('a bit');
+    await page.reload();
+    await expect.poll(() => field(/^Weight/).inputValue()).toBe('325');
+    await expect.poll(() => close.getByRole('textbox', { name: /^within ±/ }).count()).toBe(0);
+    await button('Set this aim').click();
+    await close.getByText('This is not a number.').waitFor();
+    await close.getByRole('textbox', { name: /^within ±/ }).fill('1.5');
     await button('Set this aim').click();
     await page.waitForURL(/plan/);
   });

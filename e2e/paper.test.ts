@@ -137,9 +137,9 @@ test.describe('words, days and units', () => {
     await page.getByText('Calculating…').waitFor({ state: 'detached' });
     const unit = (await button(/·/).first().textContent()) ?? '';
     expect(unit).toContain('oz');
-    const misses = await page.getByRole('complementary').innerText();
-    expect(misses).toMatch(/\d (oz|in) (short|over)/);
-    expect(misses).not.toMatch(/\d (g|cm|mm) (short|over)\b/);
+    const misses = () => page.getByRole('complementary').innerText();
+    await expect.poll(misses).toMatch(/\d (oz|in) (short|over)/);
+    expect(await misses()).not.toMatch(/\d (g|cm|mm) (short|over)\b/);
     await page.goto(`/fittings/${made.fitting.id}/aim`);
     await settled(page);
     // One gram is 0.035 oz.

@@ -32,6 +32,8 @@ class EngineThread {
     });
     const end = (error: Error): void => {
       this.ended ??= error;
+      // What it answered before it ended is an answer.
+      this.handOn(this.answers.length);
       for (const { reject } of this.waiting.values()) reject(error);
       this.waiting.clear();
     };
@@ -40,8 +42,8 @@ class EngineThread {
   }
 
   /** Hands a few answers on to those that wait for them, and then lets the server hear whoever has come meanwhile. */
-  private handOn(): void {
-    for (const told of this.answers.splice(0, MOST_A_TURN)) {
+  private handOn(most = MOST_A_TURN): void {
+    for (const told of this.answers.splice(0, most)) {
       const { resolve, reject } = this.waiting.get(told.id) ?? {};
       this.waiting.delete(told.id);
       if ('error' in told) reject?.(received(told.error));

@@ -1,12 +1,15 @@
 <script setup lang="ts">
-/** Fields that are seldom needed: behind a line, open where something stands in them or is wrong with them. */
+import { ref } from 'vue';
+
+/** Fields that are seldom needed: behind a line, open where something stands in them or is wrong with them. They are made when they are opened first. */
 defineProps<{ title: string; open?: boolean }>();
+const made = ref(false);
 </script>
 
 <template>
-  <details class="more" :open="open">
+  <details class="more" :open="open" @toggle.once="made = true">
     <summary>{{ title }}</summary>
-    <div class="fields"><slot /></div>
+    <div v-if="made || open" class="fields"><slot /></div>
   </details>
 </template>
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, nextTick, ref, watch } from 'vue';
+import { computed, nextTick, reactive, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import {
   PRIORITIES as ALL_PRIORITIES,
@@ -131,6 +131,9 @@ const howClose = (key: SpecKey): string => {
   return `within ±${within === undefined ? '?' : units.sayWidth(key, within, shape.value.sport)} · ${PRIORITY_WORDS[priority]}`;
 };
 
+/** What was opened: its fields are made then, or when something is wrong with them. */
+const unfolded = reactive(new Set<'finish' | SpecKey>());
+
 const busy = ref(false);
 const refused = ref<Refused>();
 const specs = ref<HTMLFormElement>();
@@ -212,12 +215,13 @@ const PRIORITIES = ALL_PRIORITIES.map((value) => ({ value, title: PRIORITY_WORDS
       <AimWays :aim="aim" />
       <AimSource :aim="aim" :setups="choices" @search="searchSetups" />
       <AimLearned :aim="aim" />
-      <details class="finish" :open="draft.finish !== null">
+      <details class="finish" :open="draft.finish !== null" @toggle.once="unfolded.add('finish')">
         <summary>
           <b>Finished as</b> {{ dressWords(aim.finished.value?.dress ?? {}, shape.sport) }}
           <span class="link">change</span>
         </summary>
         <DressForm
+          v-if="unfolded.has('finish') || draft.finish !== null"
           class="mt-2"
           :model-value="aim.finished.value?.dress ?? {}"
           :sport="shape.sport"
@@ -236,9 +240,9 @@ const PRIORITIES = ALL_PRIORITIES.map((value) => ({ value, title: PRIORITY_WORDS
             hide-details="auto"
             @update:model-value="typedByHand(key, $event)"
           />
-          <details>
+          <details @toggle.once="unfolded.add(key)">
             <summary>{{ howClose(key) }}</summary>
-            <div class="second">
+            <div v-if="unfolded.has(key) || errorAt(`${key}.tolerance`)" class="second">
               <NumberField
                 v-model="draft.rows[key].tolerance"
                 label="within ±"

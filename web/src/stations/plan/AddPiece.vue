@@ -6,6 +6,8 @@ import { ZONE_NAMES } from '../../words';
 /** Puts another piece on: of which part, and where. */
 const props = defineProps<{ frame: Frame; parts: readonly Part[] }>();
 const emit = defineEmits<{ add: [zone: ZoneName, part: Part] }>();
+/** Its fields are made when they are opened first. */
+const made = ref(false);
 const partId = ref<string>();
 const part = computed(() => props.parts.find(({ id }) => id === partId.value) ?? props.parts[0]);
 const zones = computed(() => {
@@ -30,9 +32,9 @@ function add(): void {
 </script>
 
 <template>
-  <details class="add">
+  <details class="add" @toggle.once="made = true">
     <summary>Add a piece</summary>
-    <form class="fields" @submit.prevent="add">
+    <form v-if="made" class="fields" @submit.prevent="add">
       <v-select
         :model-value="part?.id ?? null"
         :items="parts.map(({ id, name }) => ({ value: id, title: name }))"

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed } from 'vue';
+import { computed, ref } from 'vue';
 import { newStrings, type Change, type Dress, type Frame, type StringingJob, type Swap } from '@kevro/core';
 import NumberField from '../../forms/NumberField.vue';
 import { numberOf, type OfFrame, type Typed } from '../../ui/typed';
@@ -17,6 +17,8 @@ const props = defineProps<{
 }>();
 const emit = defineEmits<{ swap: [what: Swap['what'], swap: Swap | undefined] }>();
 
+/** Its fields are made when they are opened first. */
+const made = ref(false);
 const MOST_OVERGRIPS = 3;
 const ways = computed((): { what: Swap['what']; label: string; now: string; choices: Swap[] }[] => {
   const { overgrips = 0, baseGrip = 'none', dampener = false } = props.dress;
@@ -84,9 +86,9 @@ function choose(what: Swap['what'], choices: readonly Swap[], title: string): vo
 </script>
 
 <template>
-  <details class="dress">
+  <details class="dress" @toggle.once="made = true">
     <summary>Change grips{{ ways.some(({ what }) => what === 'strings') ? ' or strings' : '' }}</summary>
-    <div class="fields">
+    <div v-if="made" class="fields">
       <v-select
         v-for="{ what, label, now, choices } in ways"
         :key="what"
