@@ -242,6 +242,7 @@ function heard(page: Page): string[] {
   return said;
 }
 
+/** What the harness and the tests listen to. */
 const EVENTS = ['pageerror', 'console', 'request', 'requestfinished', 'requestfailed', 'dialog'];
 
 /** The page that a worker's tests take over from one another: a new one would read the program anew. */

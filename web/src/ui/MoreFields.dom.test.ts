@@ -19,7 +19,7 @@ it('fields behind a line are made when it is opened first, and stay with what wa
   expect(wrapper.get('input').element.value).toBe('for hot courts');
 });
 
-it('what stands in them is there at once', async () => {
+it('fields that hold something are there at once', async () => {
   expect(folded(true).find('input').exists()).toBe(true);
   const wrapper = folded(false);
   await wrapper.setProps({ open: true });
