@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core';
-import { nextTick, ref, watch } from 'vue';
+import { ref, watch } from 'vue';
 import { Refused } from '../api/client';
 import { useActKey } from './act-key';
 import type { AnyDraft } from './draft';
@@ -79,9 +79,9 @@ async function send(): Promise<void> {
   } catch (error) {
     if (error instanceof Refused && error.errors.length > 0) {
       refused.value = error;
-      await nextTick();
       // Where the sentence has no field of its own on the form it is said below all of them.
-      if (!focusWrong(form.value)) failure.value = error.errors.map(({ message }) => message).join(' ');
+      if (!(await focusWrong(form.value)))
+        failure.value = error.errors.map(({ message }) => message).join(' ');
     } else failure.value = error instanceof Error ? error.message : String(error);
   } finally {
     busy.value = false;

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, nextTick, onMounted, ref } from 'vue';
+import { computed, onMounted, ref } from 'vue';
 import { nanoid } from 'nanoid';
 import type { AnswerOf } from '@kevro/contract';
 import { Refused, api } from '../api/client';
@@ -49,8 +49,8 @@ async function send(): Promise<void> {
   } catch (error) {
     if (error instanceof Refused && error.errors.length > 0) {
       refused.value = error;
-      await nextTick();
-      if (!focusWrong(form.value)) failure.value = error.errors.map(({ message }) => message).join(' ');
+      if (!(await focusWrong(form.value)))
+        failure.value = error.errors.map(({ message }) => message).join(' ');
     } else failure.value = error instanceof Error ? error.message : String(error);
   } finally {
     busy.value = false;

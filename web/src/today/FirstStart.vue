@@ -64,7 +64,7 @@ async function begin(asAnswered: boolean): Promise<void> {
   } catch (error) {
     if (error instanceof Refused && error.errors.length > 0) {
       refused.value = error;
-      if (!focusWrong(page.value)) failure.value = error.message;
+      if (!(await focusWrong(page.value))) failure.value = error.message;
     } else failure.value = error instanceof Error ? error.message : String(error);
   } finally {
     busy.value = false;

@@ -2,7 +2,8 @@
 import { mount } from '@vue/test-utils';
 import { afterEach, expect, it } from 'vitest';
 import { nextTick } from 'vue';
-import { vFirst } from './focus';
+import MoreFields from './MoreFields.vue';
+import { focusWrong, vFirst } from './focus';
 
 const frame = (): Promise<unknown> => new Promise((done) => requestAnimationFrame(done));
 const form = (template: string) =>
@@ -61,4 +62,20 @@ it('a button of a form that comes while somebody types beside it leaves them the
 it('one of several is chosen by a condition', () => {
   shown = form('<div v-for="i in 3" v-first="i === 2"><input :id="`field-${i}`" /></div>');
   expect(idOfFocus()).toBe('field-2');
+});
+
+it('what is wrong behind a line that nobody has opened is shown, and has the focus', async () => {
+  const template =
+    '<MoreFields title="More"><div class="v-input--error"><input id="wrong" /></div></MoreFields><MoreFields title="Notes"><input /></MoreFields>';
+  shown = mount({ template, components: { MoreFields } }, { attachTo: document.body });
+  expect(await focusWrong(shown.element.parentElement)).toBe(true);
+  expect(idOfFocus()).toBe('wrong');
+  expect([...document.querySelectorAll('details')].map(({ open }) => open)).toEqual([true, false]);
+});
+
+it('where nothing is wrong the focus stays', async () => {
+  shown = form('<div><input id="right" /></div>');
+  expect(await focusWrong(shown.element)).toBe(false);
+  expect(await focusWrong(null)).toBe(false);
+  expect(idOfFocus()).toBe('');
 });

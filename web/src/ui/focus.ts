@@ -1,4 +1,4 @@
-import type { ObjectDirective } from 'vue';
+import { nextTick, type ObjectDirective } from 'vue';
 
 /** How long something that is on its way is waited for. */
 const PATIENCE = 3000;
@@ -34,7 +34,10 @@ export const focusElsewhere = (): void => {
   newest++;
 };
 /** Goes to the first field with something wrong, also where it stands behind a line. @returns whether there is one */
-export function focusWrong(within: Element | null | undefined): boolean {
+export async function focusWrong(within: Element | null | undefined): Promise<boolean> {
+  // Fields that nobody has opened yet are made, as they are when somebody opens them.
+  for (const folded of within?.querySelectorAll('details') ?? []) folded.dispatchEvent(new Event('toggle'));
+  await nextTick();
   const wrong = within?.querySelector<HTMLElement>('.v-input--error input');
   wrong?.closest('details')?.setAttribute('open', '');
   wrong?.focus();

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, nextTick, reactive, ref, watch } from 'vue';
+import { computed, reactive, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import {
   PRIORITIES as ALL_PRIORITIES,
@@ -131,7 +131,7 @@ const howClose = (key: SpecKey): string => {
   return `within ±${within === undefined ? '?' : units.sayWidth(key, within, shape.value.sport)} · ${PRIORITY_WORDS[priority]}`;
 };
 
-/** What was opened: its fields are made then, or when something is wrong with them. */
+/** What was opened: its fields are made then. */
 const unfolded = reactive(new Set<'finish' | SpecKey>());
 
 const busy = ref(false);
@@ -153,7 +153,7 @@ async function store(): Promise<void> {
   const { view, round } = fitting;
   if (!view || !round || busy.value) return;
   if (Object.keys(read.value.errors).length > 0) {
-    focusWrong(specs.value);
+    await focusWrong(specs.value);
     return;
   }
   empty.value = !hasTarget(read.value.aim);
@@ -188,8 +188,7 @@ async function store(): Promise<void> {
     // What stands now is shown, with what was typed beside it.
     if (error.code === 'aim-outdated') await fitting.refresh();
     refused.value = error;
-    await nextTick();
-    focusWrong(specs.value);
+    await focusWrong(specs.value);
   } finally {
     busy.value = false;
   }
@@ -242,7 +241,7 @@ const PRIORITIES = ALL_PRIORITIES.map((value) => ({ value, title: PRIORITY_WORDS
           />
           <details @toggle.once="unfolded.add(key)">
             <summary>{{ howClose(key) }}</summary>
-            <div v-if="unfolded.has(key) || errorAt(`${key}.tolerance`)" class="second">
+            <div v-if="unfolded.has(key)" class="second">
               <NumberField
                 v-model="draft.rows[key].tolerance"
                 label="within ±"
